@@ -1,0 +1,110 @@
+"""The range in which each input means something. Outside it the input is refused, never clamped."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from oblatus.errors import Fault, InputError
+
+
+@dataclass(frozen=True, slots=True)
+class Bound:
+    """Closed range [low, high] of an input and the unit in which it is typed."""
+
+    low: float
+    high: float
+    unit: str
+
+    def words(self) -> str:
+        """The range in words, for an error message."""
+        unit = f" {self.unit}" if self.unit else ""
+        return f"must be between {self.low:g} and {self.high:g}{unit}"
+
+
+HEAD = {
+    "loft_deg": Bound(40, 68, "degrees"),
+    "bounce_deg": Bound(0, 20, "degrees"),
+    "sole_width_mm": Bound(10, 32, "mm"),
+    "camber_radius_mm": Bound(20, 400, "mm"),
+    "leading_edge_radius_mm": Bound(0.5, 6, "mm"),
+    "front_bevel_mm": Bound(0, 8, "mm"),
+    "front_bevel_deg": Bound(0, 20, "degrees"),
+    "trailing_relief_fraction": Bound(0, 0.6, ""),
+    "trailing_relief_deg": Bound(0, 25, "degrees"),
+    "heel_relief_mm": Bound(0, 4, "mm"),
+    "toe_relief_mm": Bound(0, 4, "mm"),
+    "lie_deg": Bound(56, 70, "degrees"),
+    "head_mass_kg": Bound(0.25, 0.36, "kg"),
+}
+
+DELIVERY = {
+    "attack_deg": Bound(-15, 2, "degrees"),
+    "lean_deg": Bound(-10, 20, "degrees"),
+    "opening_deg": Bound(-20, 60, "degrees"),
+    "entry_mm": Bound(-200, 80, "mm"),
+}
+
+IMPACT = {
+    "club_speed_mps": Bound(2, 50, "m/s"),
+    "dynamic_loft_deg": Bound(10, 75, "degrees"),
+    "attack_deg": Bound(-20, 10, "degrees"),
+    "face_deg": Bound(-45, 45, "degrees"),
+    "path_deg": Bound(-30, 30, "degrees"),
+    "friction": Bound(0.02, 0.6, ""),
+    "head_mass_kg": Bound(0.15, 0.5, "kg"),
+    "strike_offset_mm": Bound(-40, 40, "mm"),
+}
+
+FLIGHT = {
+    "ball_speed_mps": Bound(1, 90, "m/s"),
+    "launch_deg": Bound(-10, 85, "degrees"),
+    "direction_deg": Bound(-90, 90, "degrees"),
+    "spin_rpm": Bound(0, 16000, "rpm"),
+    "axis_deg": Bound(-60, 60, "degrees"),
+    "wind_head_mps": Bound(-25, 25, "m/s"),
+    "wind_cross_mps": Bound(-25, 25, "m/s"),
+    "temperature_c": Bound(-20, 50, "degrees C"),
+    "altitude_m": Bound(-430, 4000, "m"),
+    "humidity": Bound(0, 1, ""),
+    "firmness": Bound(0, 1, ""),
+    "stimp_ft": Bound(4, 16, "ft"),
+}
+
+
+def check(field: str, value: float, bound: Bound) -> float:
+    """Return `value` as a float if it lies in `bound`.
+
+    Raises
+    ------
+    InputError
+        If it is not a finite number or lies outside; the fault names the field, the value and the range.
+    """
+    number = _as_number(value)
+    if number is None or not bound.low <= number <= bound.high:
+        raise InputError([Fault(field, bound.words(), str(value))])
+    return number
+
+
+def check_all(values: dict[str, float], bounds: dict[str, Bound]) -> None:
+    """Check every value that has a bound; all faults are raised together.
+
+    Raises
+    ------
+    InputError
+        With one fault for each value outside its range.
+    """
+    faults: list[Fault] = []
+    for field, value in values.items():
+        try:
+            check(field, value, bounds[field])
+        except InputError as error:
+            faults.extend(error.faults)
+    if faults:
+        raise InputError(faults)
+
+
+def _as_number(value: object) -> float | None:
+    if isinstance(value, bool) or not isinstance(value, (int, float)) or not math.isfinite(value):
+        return None
+    return float(value)

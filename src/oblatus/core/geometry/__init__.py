@@ -1,0 +1,13 @@
+"""Delivered loft and bounce; the sole's surface and section."""
+
+from oblatus.core.geometry.delivered import (
+    HANDS_DROP,
+    DeliveredHead,
+    Hand,
+    deliver,
+    deliver_many,
+    head_row,
+    sole_section,
+)
+
+__all__ = ["HANDS_DROP", "DeliveredHead", "Hand", "deliver", "deliver_many", "head_row", "sole_section"]

@@ -1,0 +1,99 @@
+"""What the ball and the ground meet: loft, bounce, face direction and edge height after opening and lean."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.bounds import DELIVERY, check_all
+from oblatus.core.clubs import Head
+from oblatus.core.geometry import _kernels
+
+HANDS_DROP = 0.20
+"""Degrees by which the hands are lowered for each degree of opening (judgement; 0 is a strict turn about the shaft)."""
+
+Hand = Literal["right", "left"]
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class DeliveredHead:
+    """Delivered loft, bounce, face direction (right of the target is positive) [degrees], edge height [m]."""
+
+    loft_deg: float
+    bounce_deg: float
+    face_direction_deg: float
+    leading_edge_height: float
+
+
+def head_row(head: Head) -> Floats:
+    """The head as a row of the compiled kernels (13 numbers, m, kg and radians)."""
+    return np.array(
+        [
+            math.radians(head.loft_deg),
+            math.radians(head.bounce_deg),
+            head.sole_width,
+            head.camber_radius,
+            head.leading_edge_radius,
+            head.front_bevel,
+            math.radians(head.front_bevel_deg),
+            head.trailing_relief_fraction,
+            math.radians(head.trailing_relief_deg),
+            head.heel_relief,
+            head.toe_relief,
+            math.radians(head.lie_deg),
+            head.mass,
+        ]
+    )
+
+
+def deliver(
+    head: Head, lean_deg: float, opening_deg: float, hand: Hand = "right", hands_drop: float = HANDS_DROP
+) -> DeliveredHead:
+    """Exact delivered geometry of one head: opened about its shaft, hands lowered, then leaned.
+
+    The face normal (cos L, 0, sin L) and the sole normal (sin B, 0, -cos B) are turned by
+    R_y(lean) R_x(-k opening) R_s(-opening); unopened, this is exactly loft - lean and bounce - lean.
+    The edge height is that of the whole three-dimensional sole resting on level ground.
+
+    Parameters
+    ----------
+    lean_deg : shaft lean, handle towards the target is positive [degrees]
+    opening_deg : face opening about the shaft, open is positive [degrees]
+    hands_drop : degrees of lowered hands for each degree of opening
+
+    Raises
+    ------
+    InputError
+        If lean or opening is outside its range.
+    """
+    check_all({"lean_deg": lean_deg, "opening_deg": opening_deg}, DELIVERY)
+    out = deliver_many([head], np.array([opening_deg]), np.array([lean_deg]), hands_drop)[0, 0]
+    side = 1.0 if hand == "right" else -1.0
+    return DeliveredHead(float(out[0]), float(out[1]), side * float(out[2]), float(out[3]))
+
+
+def deliver_many(
+    heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats, hands_drop: float = HANDS_DROP
+) -> Floats:
+    """Delivered geometry of n heads at k setups: (n, k, 4) = loft, bounce, face [degrees], edge height [m].
+
+    Put setups of equal opening side by side: they share the rotated surface.
+    """
+    rows = np.array([head_row(head) for head in heads]).reshape(len(heads), _kernels.COLUMNS)
+    out = np.empty((len(heads), len(opening_deg), 4))
+    _kernels.deliver(rows, np.radians(opening_deg), np.radians(lean_deg), hands_drop, out)
+    out[:, :, :3] = np.degrees(out[:, :, :3])
+    return out
+
+
+def sole_section(head: Head, points: int = 41) -> Floats:
+    """The mid-blade section of the sole (points, 2) = x, z [m] from the leading edge, shaft vertical."""
+    out = np.empty((points, 2))
+    _kernels.profile(head_row(head), out)
+    return out

@@ -1,0 +1,84 @@
+"""The one error tree. Every error carries the data that a screen or a shell needs to say what to do."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One thing wrong with the input: where (a dotted path), what, and the value that was given."""
+
+    field: str
+    message: str
+    value: str = ""
+
+    def line(self) -> str:
+        """The fault as one line: field, value, what is allowed."""
+        shown = f" = {self.value}" if self.value else ""
+        return f"{self.field}{shown}: {self.message}"
+
+
+class OblatusError(Exception):
+    """Base of every error that Oblatus raises on purpose."""
+
+    status = 500
+    code = "error"
+
+    def __init__(self, message: str) -> None:
+        super().__init__(message)
+        self.message = message
+
+
+class InputError(OblatusError):
+    """The input is wrong; `faults` says where."""
+
+    status = 422
+    code = "invalid"
+
+    def __init__(self, faults: Sequence[Fault]) -> None:
+        self.faults = tuple(faults)
+        super().__init__("; ".join(fault.line() for fault in self.faults))
+
+
+class NotFoundError(OblatusError):
+    """No such thing in this studio."""
+
+    status = 404
+    code = "not_found"
+
+
+class ConflictError(OblatusError):
+    """Someone else changed it first; `revision` is the one that stands."""
+
+    status = 409
+    code = "conflict"
+
+    def __init__(self, message: str, revision: int) -> None:
+        super().__init__(message)
+        self.revision = revision
+
+
+class SignInError(OblatusError):
+    """The address or the password is wrong."""
+
+    status = 401
+    code = "sign_in"
+
+
+class SetUpError(OblatusError):
+    """The machine lacks something, or a step of the set-up failed; the message says what to do."""
+
+    code = "set_up"
+
+
+def fault(field: str, message: str, value: object = "") -> InputError:
+    """An `InputError` with a single fault."""
+    return InputError([Fault(field, message, shorten(value))])
+
+
+def shorten(value: object, limit: int = 60) -> str:
+    """A value as text, short enough for one line of an error."""
+    text = value if isinstance(value, str) else repr(value)
+    return text if len(text) <= limit else text[: limit - 1] + "…"

@@ -1,0 +1,6 @@
+"""Exact conversion factors (international yard and pound, 1959; the mile is 1,760 yards)."""
+
+METRES_PER_YARD = 0.9144
+METRES_PER_INCH = 0.0254
+METRES_PER_FOOT = 0.3048
+METRES_PER_SECOND_PER_MPH = 1760 * METRES_PER_YARD / 3600
