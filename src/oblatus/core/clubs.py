@@ -75,9 +75,7 @@ class Head:
         )
         ground_off = self.front_bevel + self.trailing_relief_fraction * self.sole_width
         if ground_off > 0.8 * self.sole_width:
-            raise InputError(
-                [Fault("front_bevel_mm", "front bevel and back relief leave less than a fifth of the sole")]
-            )
+            raise InputError([Fault("front_bevel_mm", "front bevel and back relief leave less than a fifth of the sole")])
 
     def bent(self, change_deg: float) -> Head:
         """The head bent weaker (positive) or stronger: bounce follows loft degree for degree.

@@ -257,9 +257,7 @@ def carries(speeds, lofts, attacks, friction, head_mass, gyration, restitution, 
         vx, vy, vz, wx, wy, wz = impact(
             speeds[i], lofts[i], attacks[i], 0.0, 0.0, friction, head_mass, 0.0, gyration, restitution
         )
-        x, _, apex, _, lx, ly, _, _, code, _ = fly(
-            vx, vy, vz, wx, wy, wz, 0.0, 0.0, rho, viscosity, h, 0.0, nothing
-        )
+        x, _, apex, _, lx, ly, _, _, code, _ = fly(vx, vy, vz, wx, wy, wz, 0.0, 0.0, rho, viscosity, h, 0.0, nothing)
         status = max(status, code)
         out[i, 0] = x
         out[i, 1] = apex

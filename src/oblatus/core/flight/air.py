@@ -45,13 +45,13 @@ class Air:
         kelvin = self.temperature_c + 273.15
         pressure = 101325.0 * (1.0 - 2.25577e-5 * self.altitude) ** 5.25588
         vapour = self.humidity * 610.94 * math.exp(17.625 * self.temperature_c / (self.temperature_c + 243.04))
-        return (pressure - vapour) / (287.058 * kelvin) + vapour / (461.495 * kelvin)
+        return float((pressure - vapour) / (287.058 * kelvin) + vapour / (461.495 * kelvin))
 
     @property
     def viscosity(self) -> float:
         """Dynamic viscosity [Pa s], Sutherland's law."""
         kelvin = self.temperature_c + 273.15
-        return 1.458e-6 * kelvin**1.5 / (kelvin + 110.4)
+        return float(1.458e-6 * kelvin**1.5 / (kelvin + 110.4))
 
 
 REFERENCE_AIR = Air()

@@ -133,6 +133,4 @@ def strike_ball(delivery: Delivery) -> Launch:
     up = (-right[2] * vy / speed, (right[2] * vx - right[0] * vz) / speed, right[0] * vy / speed)
     tilt = math.atan2(-(wx * up[0] + wy * up[1] + wz * up[2]), wx * right[0] + wz * right[2])
     spin = math.sqrt(wx * wx + wy * wy + wz * wz) * 60.0 / (2.0 * math.pi)
-    return Launch(
-        speed, math.degrees(math.atan2(vy, vh)), math.degrees(math.atan2(vz, vx)), spin, math.degrees(tilt)
-    )
+    return Launch(speed, math.degrees(math.atan2(vy, vh)), math.degrees(math.atan2(vz, vx)), spin, math.degrees(tilt))

@@ -9,5 +9,15 @@ from oblatus.core.geometry.delivered import (
     head_row,
     sole_section,
 )
+from oblatus.core.geometry.section import head_outline
 
-__all__ = ["HANDS_DROP", "DeliveredHead", "Hand", "deliver", "deliver_many", "head_row", "sole_section"]
+__all__ = [
+    "HANDS_DROP",
+    "DeliveredHead",
+    "Hand",
+    "deliver",
+    "deliver_many",
+    "head_outline",
+    "head_row",
+    "sole_section",
+]

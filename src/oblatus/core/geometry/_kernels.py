@@ -37,12 +37,7 @@ def sole_angle(head, s0, s1):
     bevel = min(max(head[BEVEL] - s0, 0.0), span) / span
     start = w * (1.0 - head[BACK])
     back = min(max(s1 - start, 0.0), span) / span
-    return (
-        head[BOUNCE]
-        - (0.5 * (s0 + s1) - 0.5 * w) / head[CAMBER]
-        + head[BEVEL_ANGLE] * bevel
-        - head[BACK_ANGLE] * back
-    )
+    return head[BOUNCE] - (0.5 * (s0 + s1) - 0.5 * w) / head[CAMBER] + head[BEVEL_ANGLE] * bevel - head[BACK_ANGLE] * back
 
 
 @_jit

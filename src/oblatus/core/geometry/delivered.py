@@ -78,9 +78,7 @@ def deliver(
     return DeliveredHead(float(out[0]), float(out[1]), side * float(out[2]), float(out[3]))
 
 
-def deliver_many(
-    heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats, hands_drop: float = HANDS_DROP
-) -> Floats:
+def deliver_many(heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats, hands_drop: float = HANDS_DROP) -> Floats:
     """Delivered geometry of n heads at k setups: (n, k, 4) = loft, bounce, face [degrees], edge height [m].
 
     Put setups of equal opening side by side: they share the rotated surface.

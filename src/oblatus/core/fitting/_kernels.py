@@ -1,0 +1,100 @@
+"""Compiled search over sets: branch and bound over one candidate a slot, exact."""
+
+import numba
+import numpy as np
+
+_jit = numba.njit(cache=True, nogil=True)
+
+
+@_jit
+def search(values, shares, short, starts, counts, codes, single, costs, fixed, favourite, scores, picks):
+    """The best sets, filled into scores (m, descending) and picks (m, slots); returns (found, leaves scored).
+
+    values (n, k): candidates of all slots one after the other, slot j from starts[j], counts[j] of them;
+    fixed (k): what the clubs above the wedges do; short (k): scenarios that a favourite club serves alone;
+    codes (n), single (n): physical head and whether only one of it exists; costs (n).
+    A branch is dropped when even the best of every later slot in every scenario could not enter the list.
+    """
+    slots, k = starts.shape[0], values.shape[1]
+    later = np.zeros((slots + 1, k))
+    later_cost = np.zeros(slots + 1)
+    for j in range(slots - 1, -1, -1):
+        later[j] = later[j + 1]
+        least = costs[starts[j]]
+        for i in range(starts[j], starts[j] + counts[j]):
+            least = min(least, costs[i])
+            for s in range(k):
+                later[j, s] = max(later[j, s], values[i, s])
+        later_cost[j] = later_cost[j + 1] + least
+    best = np.empty((slots + 1, k))
+    best[0] = fixed
+    spent = np.zeros(slots + 1)
+    at = np.full(slots, -1, dtype=np.int64)
+    found = leaves = 0
+    depth = 0
+    while depth >= 0:
+        at[depth] += 1
+        if at[depth] >= counts[depth]:
+            at[depth] = -1
+            depth -= 1
+            continue
+        pick = starts[depth] + at[depth]
+        if _clash(at, starts, depth, pick, codes, single):
+            continue
+        spent[depth + 1] = spent[depth] + costs[pick]
+        bound = -spent[depth + 1] - later_cost[depth + 1]
+        for s in range(k):
+            value = max(best[depth, s], values[pick, s])
+            best[depth + 1, s] = value
+            bound += shares[s] * max(value, later[depth + 1, s])
+        if found == scores.shape[0] and bound <= scores[found - 1]:
+            continue
+        if depth + 1 < slots:
+            depth += 1
+            continue
+        leaves += 1
+        score = bound
+        if favourite:
+            score = _favourite(values, shares, short, starts, at, best[slots]) - spent[slots]
+        found = _insert(score, starts, at, scores, picks, found)
+    return found, leaves
+
+
+@_jit
+def _clash(at, starts, depth, pick, codes, single):
+    """Whether the only head of its kind would be used twice."""
+    if not single[pick]:
+        return False
+    for j in range(depth):  # noqa: SIM110 (numba has no generator expressions)
+        if codes[starts[j] + at[j]] == codes[pick]:
+            return True
+    return False
+
+
+@_jit
+def _favourite(values, shares, short, starts, at, best):
+    """One favourite club serves all short shots; the best club serves the full swings."""
+    top = 0.0
+    for j in range(starts.shape[0]):
+        total = 0.0
+        for s in range(shares.shape[0]):
+            total += shares[s] * (values[starts[j] + at[j], s] if short[s] else best[s])
+        top = max(top, total)
+    return top
+
+
+@_jit
+def _insert(score, starts, at, scores, picks, found):
+    """Keep the list sorted; returns how many it holds."""
+    m = scores.shape[0]
+    if found == m and score <= scores[m - 1]:
+        return found
+    place = min(found, m - 1)
+    while place > 0 and scores[place - 1] < score:
+        scores[place] = scores[place - 1]
+        picks[place] = picks[place - 1]
+        place -= 1
+    scores[place] = score
+    for j in range(starts.shape[0]):
+        picks[place, j] = starts[j] + at[j]
+    return min(found + 1, m)

@@ -1,0 +1,39 @@
+"""The interface of a judge of soles: whatever says how well each head serves each scenario."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.clubs import Head
+from oblatus.core.delivery import Player
+from oblatus.core.fitting.scenarios import Scenario
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """Values of n heads in k scenarios.
+
+    `values` (n, k) in 0..1 are the product of `parts`; `delivered` (n, k, 4) is loft, bounce, face direction
+    [degrees] and edge height [m]; `wanted` (k, 2) is the delivered bounce asked for, from and to [degrees].
+    """
+
+    judge: str
+    values: Floats
+    parts: dict[str, Floats]
+    delivered: Floats
+    wanted: Floats
+
+
+class SoleJudge(Protocol):
+    """Says how well each head serves each scenario for this player."""
+
+    def judge(self, heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player) -> Judgement:
+        """Values and their parts, see `Judgement`."""
+        ...

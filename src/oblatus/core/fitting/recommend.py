@@ -1,0 +1,288 @@
+"""From a fitting to a proposal: ladder, candidates, judgement, the best sets, and what each club is for."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.clubs import Head, StockHead
+from oblatus.core.delivery import Player
+from oblatus.core.fitting.bench_rules import BenchRules
+from oblatus.core.fitting.judge import Judgement, SoleJudge
+from oblatus.core.fitting.scenarios import Scenario, build_scenarios
+from oblatus.core.fitting.sets import Candidate, ClubSet, candidates_for, reachable_lofts, search_sets
+from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Green
+from oblatus.core.gapping import (
+    SWINGS,
+    CarryModel,
+    Ladder,
+    LadderWish,
+    Rung,
+    fit_carry_model,
+    score_ladder,
+    search_ladders,
+)
+from oblatus.core.gapping.ladder import LEAST_STEP_DEG, MOST_LOFT_DEG, MOST_WEDGES
+from oblatus.core.grounds import GreenClass, Ground
+from oblatus.core.shots import default_shot_mix
+from oblatus.errors import fault
+
+Floats = NDArray[np.float64]
+
+CLUBS_ALLOWED = 14
+SERVED_WELL = 0.55
+BEST_SETS = 10
+RANKED = 8
+TIE = 0.02
+TOP_LOFT_BASE_DEG = 55.0
+TOP_LOFT_NEED_DEG = 4.5
+HIGH_SHOTS = ("high_soft", "short_pitch", "sand_high_lip")
+HIGH_SHARE_FOR_ALL = 0.14
+
+
+@dataclass(frozen=True, slots=True)
+class Bag:
+    """Lofts above the wedges [degrees], how many clubs are not wedges, and the pitching wedge as a head."""
+
+    pitching_wedge: Head
+    nine_iron_loft_deg: float = 41.0
+    other_clubs: int = 10
+
+    @property
+    def wedge_room(self) -> int:
+        """How many wedges the 14 clubs leave room for, at most four."""
+        return max(min(CLUBS_ALLOWED - self.other_clubs, MOST_WEDGES), 0)
+
+
+@dataclass(frozen=True, slots=True)
+class Fitting:
+    """Everything that the engine needs: player, ground mix, bag, heads to choose from, and a typed ladder if any."""
+
+    player: Player
+    grounds: tuple[Ground, ...]
+    bag: Bag
+    stock: tuple[StockHead, ...]
+    ladder_deg: tuple[float, ...] | None = None
+    pinned: dict[float, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class ClubChoice:
+    """One club of the proposed set: its candidate, the scenarios it serves, and the ranked alternatives.
+
+    `ranked` holds (candidate index, score of the best set with it in this slot), best first.
+    """
+
+    pick: int
+    duties: tuple[int, ...]
+    ranked: tuple[tuple[int, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Recommendation:
+    """A proposal with all that explains it. Indices point into `candidates` and `scenarios`."""
+
+    carry_model: CarryModel
+    rungs: tuple[Rung, ...]
+    options: tuple[Ladder, ...]
+    ladder: Ladder
+    typed: bool
+    scenarios: tuple[Scenario, ...]
+    candidates: tuple[Candidate, ...]
+    judgement: Judgement
+    sets: tuple[ClubSet, ...]
+    clubs: tuple[ClubChoice, ...]
+    scenario_values: Floats
+    served_by: tuple[int, ...]
+    missing_lofts_deg: tuple[float, ...]
+    pinned: tuple[bool, ...]
+    lost_pins: tuple[tuple[float, str], ...]
+
+
+def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendation:
+    """The proposal for a fitting.
+
+    Raises
+    ------
+    InputError
+        If the fitting has no room for a wedge, no ground with a share, or a carry that no head speed gives.
+    """
+    _check(fitting)
+    player, bag = fitting.player, fitting.bag
+    model = fit_carry_model(player, bag.pitching_wedge.loft_deg)
+    wish = _wish(fitting)
+    options = _options(model, wish, bag.wedge_room)
+    ladder = _choose(fitting, model, wish, options)
+    scenarios = build_scenarios(player, fitting.grounds)
+    candidates = candidates_for(ladder.lofts_deg, fitting.stock)
+    slots_found = {candidate.slot for candidate in candidates}
+    missing = tuple(loft for slot, loft in enumerate(ladder.lofts_deg) if slot not in slots_found)
+    renumbered = _close_slots(candidates, sorted(slots_found))
+    heads = [candidate.head for candidate in renumbered] + [bag.pitching_wedge]
+    judgement = (judge or BenchRules()).judge(heads, scenarios, player)
+    held = {
+        (candidate.slot, i)
+        for i, candidate in enumerate(renumbered)
+        if fitting.pinned.get(ladder.lofts_deg[sorted(slots_found)[candidate.slot]]) == candidate.stock.code
+    }
+    search = _SetSearch(renumbered, judgement.values, scenarios, player.schools.clubs == "favourite", dict(held))
+    sets = search.best(BEST_SETS)
+    clubs, values, served = search.explain(sets)
+    return Recommendation(
+        carry_model=model,
+        rungs=_rungs(model, bag, ladder, fitting.grounds),
+        options=options,
+        ladder=ladder,
+        typed=fitting.ladder_deg is not None,
+        scenarios=tuple(scenarios),
+        candidates=tuple(renumbered),
+        judgement=judgement,
+        sets=tuple(sets),
+        clubs=clubs,
+        scenario_values=values,
+        served_by=served,
+        missing_lofts_deg=missing,
+        pinned=tuple(slot in search.held for slot in range(len(clubs))),
+        lost_pins=tuple(
+            (loft, code)
+            for loft, code in fitting.pinned.items()
+            if loft in ladder.lofts_deg and not any(renumbered[i].stock.code == code for i in search.held.values())
+        ),
+    )
+
+
+def wanted_top_loft(player: Player) -> float:
+    """Top loft that the shot mix can use [degrees]: 55, up to 59.5 when a seventh of the golf is high soft shots."""
+    mix = player.shot_mix or default_shot_mix(player.handicap)
+    need = min(sum(mix.get(key, 0.0) for key in HIGH_SHOTS) / HIGH_SHARE_FOR_ALL, 1.0)
+    strokes = 12.0 if player.handicap is None else player.handicap
+    return TOP_LOFT_BASE_DEG + TOP_LOFT_NEED_DEG * need - (1.0 if strokes > 18.0 else 0.0)
+
+
+def _check(fitting: Fitting) -> None:
+    if not any(ground.share > 0.0 for ground in fitting.grounds):
+        raise fault("grounds", "at least one ground needs a share of the golf")
+    if fitting.bag.wedge_room == 0:
+        raise fault("bag.other_clubs", f"leaves no room for a wedge among {CLUBS_ALLOWED} clubs", fitting.bag.other_clubs)
+    if fitting.player.wedge_count is not None and fitting.player.wedge_count > fitting.bag.wedge_room:
+        raise fault(
+            "player.wedge_count",
+            f"with {fitting.bag.other_clubs} other clubs there is room for {fitting.bag.wedge_room}",
+            fitting.player.wedge_count,
+        )
+
+
+def _wish(fitting: Fitting) -> LadderWish:
+    lofts = reachable_lofts(fitting.stock)
+    owned = reachable_lofts([item for item in fitting.stock if item.owned])
+    if not lofts:
+        top = fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG
+        lofts = tuple(float(x) for x in np.arange(top, MOST_LOFT_DEG + 0.25, 0.5))
+    return LadderWish(lofts, frozenset(owned), wanted_top_loft(fitting.player), fitting.player.schools)
+
+
+def _options(model: CarryModel, wish: LadderWish, room: int) -> tuple[Ladder, ...]:
+    found = [search_ladders(model, wish, count, best=1) for count in range(1, room + 1)]
+    return tuple(ladders[0] for ladders in found if ladders)
+
+
+def _choose(fitting: Fitting, model: CarryModel, wish: LadderWish, options: tuple[Ladder, ...]) -> Ladder:
+    if fitting.ladder_deg is not None:
+        return score_ladder(model, wish, fitting.ladder_deg)
+    wanted = fitting.player.wedge_count
+    fitting_count = [ladder for ladder in options if wanted is None or len(ladder.lofts_deg) == wanted]
+    if not fitting_count:
+        raise fault("bag", "no head on the rack or in the bag reaches a loft below the pitching wedge")
+    return min(fitting_count, key=lambda ladder: ladder.penalty)
+
+
+def _close_slots(candidates: list[Candidate], slots: list[int]) -> list[Candidate]:
+    where = {slot: n for n, slot in enumerate(slots)}
+    return [Candidate(c.stock, where[c.slot], c.bend_deg, c.head) for c in candidates]
+
+
+def _rungs(model: CarryModel, bag: Bag, ladder: Ladder, grounds: Sequence[Ground]) -> tuple[Rung, ...]:
+    green = Green(GREEN_FIRMNESS[_main_green(grounds)])
+    lofts = (bag.nine_iron_loft_deg, bag.pitching_wedge.loft_deg, *ladder.lofts_deg)
+    return tuple(model.rung(loft, swing, REFERENCE_AIR, green) for loft in lofts for swing in SWINGS)
+
+
+def _main_green(grounds: Sequence[Ground]) -> GreenClass:
+    return max(grounds, key=lambda ground: ground.share).green
+
+
+class _SetSearch:
+    """The set search for one judgement: shares of short shots, own full swings, the pitching wedge as it stands.
+
+    `held` maps a slot to the candidate that the fitter chose by hand.
+    """
+
+    def __init__(
+        self,
+        candidates: Sequence[Candidate],
+        values: Floats,
+        scenarios: Sequence[Scenario],
+        favourite: bool,
+        held: dict[int, int],
+    ) -> None:
+        self.candidates = candidates
+        self.held = held
+        self.values = values[:-1]
+        self.shares = np.array([scenario.share for scenario in scenarios])
+        self.full = np.array([scenario.shot.kind == "full" for scenario in scenarios], dtype=bool)
+        # a full-swing scenario belongs to whichever club the distance asks for, never to the pitching wedge here
+        self.fixed = np.where(self.full, 0.0, values[-1])
+        self.favourite = favourite
+        self.slots = max((c.slot for c in candidates), default=-1) + 1
+        # every wedge hits its own full swings, so they add up club by club instead of going to the best club
+        self.own = self.values[:, self.full] @ self.shares[self.full] / max(self.slots, 1)
+
+    def best(self, count: int, only: tuple[int, int] | None = None) -> list[ClubSet]:
+        """The best sets; with `only` = (slot, candidate) that club is held in its slot."""
+        held = self.held if only is None else {**self.held, only[0]: only[1]}
+        keep = [i for i, c in enumerate(self.candidates) if held.get(c.slot, i) == i]
+        short_shares = np.where(self.full, 0.0, self.shares)
+        found = search_sets(
+            [self.candidates[i] for i in keep],
+            self.values[keep],
+            short_shares,
+            self.fixed,
+            ~self.full,
+            favourite=self.favourite,
+            best=count,
+            own=self.own[keep],
+        )
+        return [ClubSet(tuple(keep[p] for p in club_set.picks), club_set.score) for club_set in found]
+
+    def explain(self, sets: Sequence[ClubSet]) -> tuple[tuple[ClubChoice, ...], Floats, tuple[int, ...]]:
+        """Per club its duties and ranking; per scenario its value and who serves it (-1 the pitching wedge)."""
+        if not sets:
+            return (), np.zeros(len(self.shares)), tuple(-1 for _ in self.shares)
+        picks = sets[0].picks
+        mine = self.values[list(picks)]
+        server = mine.argmax(axis=0)
+        if self.favourite:
+            server = np.where(self.full, server, int((mine[:, ~self.full] @ self.shares[~self.full]).argmax()))
+        value = np.where(self.full, mine.mean(axis=0), mine[server, np.arange(len(server))])
+        by_wedge = self.full | (value >= self.fixed) | self.favourite
+        served = np.where(by_wedge, server, -1)
+        value = np.maximum(value, np.where(by_wedge, value, self.fixed))
+        clubs = tuple(
+            ClubChoice(pick, tuple(int(s) for s in np.flatnonzero((served == slot) & ~self.full)), self._ranked(slot))
+            for slot, pick in enumerate(picks)
+        )
+        return clubs, value, tuple(int(s) for s in served)
+
+    def _ranked(self, slot: int) -> tuple[tuple[int, float], ...]:
+        """Every candidate of a slot with the score of the best set that has it, best first."""
+        rows: list[tuple[int, float]] = []
+        for i, candidate in enumerate(self.candidates):
+            if candidate.slot == slot:
+                best = self.best(1, (slot, i))
+                if best:
+                    rows.append((i, best[0].score))
+        rows.sort(key=lambda row: -row[1])
+        return tuple(rows[:RANKED])

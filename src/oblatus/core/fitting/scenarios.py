@@ -1,0 +1,113 @@
+"""Scenarios: each shot of the catalogue on each ground of the mix, with its share and the player's setup for it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from oblatus.core.delivery import Habit, Player, Schools
+from oblatus.core.grounds import Ground, Sand, Turf
+from oblatus.core.shots import BY_KEY, CATALOGUE, Shot, default_shot_mix
+
+ALWAYS_OPEN_SAND_DEG = 35.0
+ALWAYS_OPEN_TURF_DEG = 12.0
+
+
+@dataclass(frozen=True, slots=True)
+class Setup:
+    """How the club is set and swung: opening, lean, attack [degrees]."""
+
+    opening_deg: float
+    lean_deg: float
+    attack_deg: float
+
+
+@dataclass(frozen=True, slots=True)
+class Scenario:
+    """One shot on one ground: its share of all golf with these clubs (the shares sum to 1) and the usual setup."""
+
+    shot: Shot
+    ground: Ground
+    share: float
+    setup: Setup
+
+    @property
+    def key(self) -> str:
+        """Shot key and ground name."""
+        return f"{self.shot.key}|{self.ground.name}"
+
+    @property
+    def turf(self) -> Turf:
+        """The ground's turf with the ball where this lie has it."""
+        turf = self.ground.turf
+        if self.shot.ball_height is None:
+            return turf
+        return Turf(turf.firmness_g, self.shot.ball_height, turf.moisture, turf.root_density)
+
+    @property
+    def sand(self) -> Sand:
+        """The ground's sand, deeper around a plugged ball."""
+        sand = self.ground.sand
+        if self.shot.key != "plugged":
+            return sand
+        return Sand(sand.penetrometer_kg_cm2, sand.loose_depth, sand.moisture, 0.016)
+
+
+def build_scenarios(player: Player, grounds: Sequence[Ground]) -> list[Scenario]:
+    """Every shot that occurs, on every ground where it occurs, shares scaled to sum to 1.
+
+    A shot's share is split over the grounds that have such a lie in proportion to their shares;
+    a shot that no ground of the mix has is left out.
+    """
+    mix = player.shot_mix or default_shot_mix(player.handicap)
+    found: list[tuple[Shot, Ground, float]] = []
+    for shot in CATALOGUE:
+        places = [ground for ground in grounds if ground.share > 0.0 and shot.occurs_on(ground)]
+        total = sum(ground.share for ground in places)
+        share = mix.get(shot.key, 0.0)
+        if total > 0.0 and share > 0.0:
+            found.extend((shot, ground, share * ground.share / total) for ground in places)
+    whole = sum(share for _, _, share in found)
+    return [
+        Scenario(shot, ground, share / whole, usual_setup(shot, player.habit, player.schools))
+        for shot, ground, share in found
+    ]
+
+
+def usual_setup(shot: Shot, habit: Habit, schools: Schools) -> Setup:
+    """The player's setup for a shot: the habit, moved by the shot and by the chosen schools."""
+    opening = _opening(shot, habit, schools)
+    lean = habit.lean_deg.mean + shot.lean_offset_deg
+    attack = habit.attack_deg.mean + shot.attack_offset_deg
+    lean_shift, attack_shift = _school_shift(shot.key, schools)
+    return Setup(opening, min(max(lean + lean_shift, -8.0), 18.0), min(max(attack + attack_shift, -14.0), -0.5))
+
+
+def _opening(shot: Shot, habit: Habit, schools: Schools) -> float:
+    if shot.kind == "sand" and shot.key != "plugged":
+        if schools.sand_opening == "always_open":
+            return ALWAYS_OPEN_SAND_DEG
+        if schools.sand_opening == "square":
+            return 0.0
+    if shot.kind == "full":
+        return 0.0
+    if habit.opening == "square":
+        return min(shot.opening_deg, 0.0)
+    if habit.opening == "always" and shot.key != "plugged":
+        return max(shot.opening_deg, ALWAYS_OPEN_TURF_DEG)
+    return shot.opening_deg
+
+
+def _school_shift(key: str, schools: Schools) -> tuple[float, float]:
+    """Lean and attack [degrees] that a school adds to the habit for this shot."""
+    lean = attack = 0.0
+    if key == "tight_firm":
+        lean, attack = {"measured": (0, 0), "use_sole": (-4, 2), "use_edge": (4, -2)}[schools.tight_firm]
+    elif key == "tight_soft":
+        lean, attack = {"measured": (0, 0), "brush": (-3, 2), "same_swing": (0, 0)}[schools.tight_soft]
+    elif key == "sand_long":
+        lean, attack = {"measured": (0, 0), "blast": (-2, 2), "clip": (3, -1)}[schools.long_sand]
+    if BY_KEY[key].kind != "full":
+        lean += {"measured": 0.0, "quiet": 1.0, "free": -2.0}[schools.hands]
+        attack += {"measured": 0.0, "wide": 1.0, "early_set": -1.0}[schools.arc]
+    return lean, attack

@@ -1,0 +1,116 @@
+"""The whole set judged together: candidates for each loft of the ladder, and the exact search over their combinations."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.clubs import Head, StockHead
+from oblatus.core.fitting import _kernels
+from oblatus.errors import InputError
+
+Floats = NDArray[np.float64]
+
+BEND_TOLERANCE_DEG = 0.01
+NEW_HEAD_COST = 0.004
+BEND_COST_PER_DEG = 0.001
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """A head as it would be built for one loft: where it comes from, the bend [degrees], and the head after it."""
+
+    stock: StockHead
+    slot: int
+    bend_deg: float
+    head: Head
+
+    @property
+    def cost(self) -> float:
+        """What the change costs, in units of set value."""
+        return (0.0 if self.stock.owned else NEW_HEAD_COST) + BEND_COST_PER_DEG * abs(self.bend_deg)
+
+
+@dataclass(frozen=True, slots=True)
+class ClubSet:
+    """A set: one candidate index a slot, and its score."""
+
+    picks: tuple[int, ...]
+    score: float
+
+
+def reachable_lofts(stock: Sequence[StockHead], grid_deg: float = 0.5) -> tuple[float, ...]:
+    """Lofts on the half-degree grid that some head reaches within its bend limit."""
+    found: set[float] = set()
+    for item in stock:
+        if not (item.owned or item.stock > 0):
+            continue
+        low = np.ceil((item.head.loft_deg - item.bend_limit_deg) / grid_deg - 1e-9)
+        high = np.floor((item.head.loft_deg + item.bend_limit_deg) / grid_deg + 1e-9)
+        found.update(float(step) * grid_deg for step in np.arange(low, high + 1))
+    return tuple(sorted(found))
+
+
+def candidates_for(lofts_deg: Sequence[float], stock: Sequence[StockHead]) -> list[Candidate]:
+    """Every head that reaches each loft within its bend limit, slot by slot."""
+    found: list[Candidate] = []
+    for slot, loft in enumerate(lofts_deg):
+        for item in stock:
+            bend = loft - item.head.loft_deg
+            if abs(bend) > item.bend_limit_deg + BEND_TOLERANCE_DEG or not (item.owned or item.stock > 0):
+                continue
+            try:
+                head = item.head.bent(bend) if abs(bend) > BEND_TOLERANCE_DEG else item.head
+            except InputError:
+                continue  # the bend would leave no bounce: not a club that anyone would build
+            found.append(Candidate(item, slot, bend if abs(bend) > BEND_TOLERANCE_DEG else 0.0, head))
+    return found
+
+
+def search_sets(
+    candidates: Sequence[Candidate],
+    values: Floats,
+    shares: Floats,
+    fixed: Floats,
+    short: NDArray[np.bool_],
+    *,
+    favourite: bool = False,
+    best: int = 10,
+    own: Floats | None = None,
+) -> list[ClubSet]:
+    """The best sets over every combination of one candidate a slot (exact).
+
+    Parameters
+    ----------
+    values : (candidates, scenarios) value of each candidate
+    shares : (scenarios,) sum 1
+    fixed : (scenarios,) value of the clubs above the wedges
+    short : (scenarios,) those that a favourite club would serve alone
+    favourite : one club for all short shots instead of the best one for each
+    own : (candidates,) what each club brings whatever the others do, such as its own full swings
+    """
+    net = np.array([candidate.cost for candidate in candidates]) - (0.0 if own is None else own)
+    promise = values @ shares - net
+    slots = max((c.slot for c in candidates), default=-1) + 1
+    by_slot = [
+        sorted((i for i, c in enumerate(candidates) if c.slot == j), key=lambda i: -promise[i]) for j in range(slots)
+    ]
+    if not by_slot or any(not group for group in by_slot):
+        return []
+    order = np.array([i for group in by_slot for i in group])
+    counts = np.array([len(group) for group in by_slot])
+    starts = np.concatenate([[0], np.cumsum(counts)[:-1]])
+    names = {item.stock.code: n for n, item in enumerate(candidates)}
+    codes = np.array([names[candidates[i].stock.code] for i in order])
+    single = np.array([candidates[i].stock.owned or candidates[i].stock.stock < 2 for i in order])
+    costs = net[order]
+    scores = np.empty(best)
+    picks = np.zeros((best, slots), dtype=np.int64)
+    found, _ = _kernels.search(
+        np.ascontiguousarray(values[order]), shares, short, starts, counts, codes, single, costs, fixed, favourite,
+        scores, picks,
+    )  # fmt: skip
+    return [ClubSet(tuple(int(order[p]) for p in picks[i]), float(scores[i])) for i in range(found)]

@@ -1,0 +1,149 @@
+"""Carry of a club with a swing, for a player of whom one carry or speed is known."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import brentq
+
+from oblatus.core.delivery import FULL_SWING_EXTRA_LEAN_DEG, Player
+from oblatus.core.flight import REFERENCE_AIR, Air, Delivery, Flight, Green, Launch, fly_ball, strike_ball
+from oblatus.core.flight import _kernels as flight_kernels
+from oblatus.core.flight.impact import GYRATION_RADIUS, HEAD_MASS, LIE_FRICTION, RESTITUTION
+from oblatus.core.flight.trajectory import STEP
+from oblatus.errors import fault
+
+Floats = NDArray[np.float64]
+
+SPEED_PER_DEGREE = 0.003
+"""Share of head speed lost per degree of loft below the pitching wedge (judgement, from usual wedge speeds)."""
+
+SPEED_PER_DEGREE_ABOVE = 0.006
+"""Share gained per degree stronger than the pitching wedge (published tour rows: 85 against 83 mph over 4 degrees)."""
+
+ASSUMED_PITCHING_WEDGE_CARRY = 105.0
+LEAST_SPEED, MOST_SPEED = 8.0, 48.0
+
+
+@dataclass(frozen=True, slots=True)
+class Swing:
+    """A clock swing: head speed as a share of full, lean beyond the habit [degrees]."""
+
+    key: str
+    name: str
+    speed_share: float
+    extra_lean_deg: float
+
+
+SWINGS: tuple[Swing, ...] = (
+    Swing("full", "full", 1.0, FULL_SWING_EXTRA_LEAN_DEG),
+    Swing("1030", "10:30", 0.88, 1.0),
+    Swing("900", "9:00", 0.72, 0.0),
+)
+"""Speed shares are judgement until this player's own swings are measured."""
+
+
+@dataclass(frozen=True, slots=True)
+class Rung:
+    """One club with one swing: the delivery behind it, its launch and its flight."""
+
+    loft_deg: float
+    swing: str
+    delivery: Delivery
+    launch: Launch
+    flight: Flight
+
+
+@dataclass(frozen=True, slots=True)
+class CarryModel:
+    """Head speed of the pitching wedge [m/s] with the loft, lean and attack [degrees] that go with it."""
+
+    speed: float
+    pitching_wedge_loft_deg: float
+    lean_deg: float
+    attack_deg: float
+    assumed: bool
+
+    def delivery(self, loft_deg: float, swing: Swing = SWINGS[0]) -> Delivery:
+        """The club at impact for a static loft and a swing."""
+        return Delivery(
+            speed=self.speed * float(speed_share(loft_deg - self.pitching_wedge_loft_deg)) * swing.speed_share,
+            dynamic_loft_deg=loft_deg - self.lean_deg - swing.extra_lean_deg,
+            attack_deg=self.attack_deg,
+        )
+
+    def rung(
+        self, loft_deg: float, swing: Swing = SWINGS[0], air: Air = REFERENCE_AIR, green: Green | None = None
+    ) -> Rung:
+        """Launch and flight of one club with one swing."""
+        delivery = self.delivery(loft_deg, swing)
+        launch = strike_ball(delivery)
+        return Rung(loft_deg, swing.key, delivery, launch, fly_ball(launch, air, green))
+
+    def carries(self, lofts_deg: Sequence[float] | Floats, swings: Sequence[Swing] = SWINGS) -> Floats:
+        """Carry [m] of every loft with every swing in still air: (lofts, swings)."""
+        lofts = np.asarray(lofts_deg, dtype=float)
+        speed = self.speed * speed_share(lofts - self.pitching_wedge_loft_deg)
+        shares = np.array([swing.speed_share for swing in swings])
+        extra = np.array([swing.extra_lean_deg for swing in swings])
+        dynamic = np.radians(lofts[:, None] - self.lean_deg - extra[None, :])
+        return _square_carries((speed[:, None] * shares).ravel(), dynamic.ravel(), self.attack_deg).reshape(dynamic.shape)
+
+
+def speed_share(degrees_weaker: Floats | float) -> Floats:
+    """Head speed as a share of the pitching wedge's, by loft difference [degrees]."""
+    degrees = np.asarray(degrees_weaker, dtype=float)
+    return np.asarray(1.0 - np.where(degrees > 0.0, SPEED_PER_DEGREE, SPEED_PER_DEGREE_ABOVE) * degrees)
+
+
+def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryModel:
+    """The player's carry model from one known carry or head speed of the pitching wedge.
+
+    With a carry, the head speed is the root of the flight model; with neither, a usual carry is assumed and marked.
+
+    Raises
+    ------
+    InputError
+        If no head speed between 8 and 48 m/s gives the carry.
+    """
+    habit = player.habit
+    lean, attack = habit.lean_deg.mean, habit.attack_deg.mean
+    if player.pitching_wedge_carry is None and player.pitching_wedge_speed is not None:
+        return CarryModel(player.pitching_wedge_speed, pitching_wedge_loft_deg, lean, attack, assumed=False)
+    carry = player.pitching_wedge_carry or ASSUMED_PITCHING_WEDGE_CARRY
+    dynamic = np.array([math.radians(pitching_wedge_loft_deg - habit.full_lean_deg)])
+
+    def miss(speed: float) -> float:
+        return float(_square_carries(np.array([speed]), dynamic, attack)[0]) - carry
+
+    if miss(LEAST_SPEED) > 0.0 or miss(MOST_SPEED) < 0.0:
+        raise fault(
+            "player.pitching_wedge_carry_m",
+            f"no head speed between {LEAST_SPEED:g} and {MOST_SPEED:g} m/s carries a {pitching_wedge_loft_deg:g} "
+            "degree club that far at this lean; is it in metres, and a full swing?",
+            f"{carry:g}",
+        )
+    speed = float(brentq(miss, LEAST_SPEED, MOST_SPEED, xtol=1e-6))
+    return CarryModel(speed, pitching_wedge_loft_deg, lean, attack, assumed=player.pitching_wedge_carry is None)
+
+
+def _square_carries(speeds: Floats, dynamic_lofts: Floats, attack_deg: float) -> Floats:
+    out = np.empty((len(speeds), 6))
+    flight_kernels.carries(
+        speeds,
+        dynamic_lofts,
+        np.full(len(speeds), math.radians(attack_deg)),
+        LIE_FRICTION["dry"],
+        HEAD_MASS,
+        GYRATION_RADIUS,
+        RESTITUTION,
+        REFERENCE_AIR.density,
+        REFERENCE_AIR.viscosity,
+        STEP,
+        out,
+    )
+    return out[:, 0]

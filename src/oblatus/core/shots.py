@@ -1,0 +1,87 @@
+"""The shot catalogue: the situations that a set of wedges must cover, and their usual share of a player's golf."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from oblatus.core.grounds import BALL_HEIGHT, Ground
+
+Kind = Literal["full", "turf", "sand"]
+
+
+@dataclass(frozen=True, slots=True)
+class Shot:
+    """One situation of the catalogue.
+
+    Parameters
+    ----------
+    carry : range of carries [m]
+    opening_deg, lean_offset_deg, attack_offset_deg : usual setup; the offsets are added to the player's own habit
+    loft_deg : delivered loft that suits it, from and to
+    edge : how much a low leading edge matters, 0..1
+    share, handicap_slope : usual share of golf at handicap 12, and its change in log per ten strokes
+    ball_height : ball bottom above the soil [m] when the shot itself says so
+    """
+
+    key: str
+    name: str
+    kind: Kind
+    carry: tuple[float, float]
+    opening_deg: float
+    lean_offset_deg: float
+    attack_offset_deg: float
+    loft_deg: tuple[float, float]
+    edge: float
+    share: float
+    handicap_slope: float = 0.0
+    ball_height: float | None = None
+    opens_if_square: bool = False
+
+    def occurs_on(self, ground: Ground) -> bool:
+        """Whether this ground has such a lie."""
+        firm = ground.turf.firmness_g > 105.0
+        if self.key == "tight_soft":
+            return not firm
+        if self.key == "tight_firm":
+            return ground.turf.firmness_g > 85.0
+        if self.key == "plugged":
+            return ground.sand.penetrometer_kg_cm2 <= 2.4 and not ground.sand.thin_or_wet
+        if self.key == "sand_thin":
+            return ground.sand.thin_or_wet or ground.sand.penetrometer_kg_cm2 > 2.2
+        return ground.lip_height >= 1.0 if self.key == "sand_high_lip" else True
+
+
+_TIGHT = BALL_HEIGHT["tight"]
+_LUSH = BALL_HEIGHT["sitting_up"]
+
+CATALOGUE: tuple[Shot, ...] = (
+    Shot("full", "full swing to a green", "full", (60, 130), 0, 4, 0, (0, 90), 0.2, 0.18, -0.10),
+    Shot("swing_1030", "10:30 swing", "full", (45, 105), 0, 1, 0, (0, 90), 0.2, 0.08, -0.15),
+    Shot("swing_900", "9:00 swing", "full", (30, 80), 0, 0, 0, (0, 90), 0.2, 0.06, -0.10),
+    Shot("pitch", "pitch 30–60 m", "turf", (30, 60), 0, 0, 0, (44, 56), 0.4, 0.10, -0.05),
+    Shot("short_pitch", "short pitch over trouble", "turf", (10, 30), 10, -3, 1, (55, 66), 0.5, 0.05),
+    Shot("chip", "basic chip", "turf", (4, 15), 0, 2, 0, (42, 52), 0.5, 0.14, 0.10),
+    Shot("low_runner", "low runner", "turf", (3, 12), 0, 4, -1, (36, 46), 0.3, 0.06, 0.15),
+    Shot("high_soft", "high soft shot, tight lie", "turf", (8, 25), 20, -4, 1, (62, 74), 0.9, 0.03, -0.20, _TIGHT),
+    Shot("lush_rough", "from lush rough", "turf", (8, 40), 10, 0, -2, (54, 68), 0.1, 0.07, 0.15, _LUSH),
+    Shot("tight_soft", "tight lie, soft ground", "turf", (10, 40), 0, 0, 0, (46, 58), 0.5, 0.04, 0.0, _TIGHT),
+    Shot("tight_firm", "tight lie, firm ground", "turf", (10, 40), 0, 0, 0, (46, 58), 1.0, 0.04, 0.0, _TIGHT),
+    Shot("against_grain", "against the grain", "turf", (5, 25), 0, -1, 0, (46, 58), 0.2, 0.02),
+    Shot("sand_greenside", "greenside sand 5–15 m", "sand", (5, 15), 20, -3, -3, (58, 74), 0.2, 0.07, 0.10, None, True),
+    Shot("sand_high_lip", "greenside sand, high lip", "sand", (5, 15), 30, -4, -3, (64, 78), 0.2, 0.02, 0.0, None, True),
+    Shot("sand_long", "long sand 25–55 m", "sand", (25, 55), 5, 0, -2, (46, 58), 0.3, 0.02),
+    Shot("plugged", "plugged", "sand", (4, 12), -10, 3, -5, (40, 54), 0.3, 0.01, 0.15),
+    Shot("sand_thin", "wet or thin sand", "sand", (5, 20), 0, 0, -2, (50, 62), 0.8, 0.01),
+)
+
+BY_KEY = {shot.key: shot for shot in CATALOGUE}
+
+
+def default_shot_mix(handicap: float | None) -> dict[str, float]:
+    """Usual shares (sum 1) of the catalogue for a handicap (12 when unknown)."""
+    strokes = ((12.0 if handicap is None else handicap) - 12.0) / 10.0
+    raw = {shot.key: shot.share * math.exp(shot.handicap_slope * strokes) for shot in CATALOGUE}
+    total = sum(raw.values())
+    return {key: value / total for key, value in raw.items()}

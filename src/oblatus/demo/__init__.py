@@ -1,0 +1,1 @@
+"""Invented demo data: a rack of heads and fittings."""

@@ -1,0 +1,1 @@
+"""Open formats in and out: the fitting document, the rack, the recommendation. No database in here."""

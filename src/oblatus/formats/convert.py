@@ -1,0 +1,94 @@
+"""From the document (millimetres, plain JSON) to the engine's nouns (SI)."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from oblatus.core.clubs import Head, StockHead
+from oblatus.core.delivery import Estimate, Habit, Player, Schools
+from oblatus.core.fitting import Bag, Fitting
+from oblatus.core.grounds import BALL_HEIGHT, Ground, Sand, Turf
+from oblatus.formats.fitting import FittingDocument, GroundDocument, HeadDocument, PlayerDocument, RackHeadDocument
+
+PITCHING_WEDGE_SOLE_WIDTH = 0.018
+
+
+def head_from(document: HeadDocument) -> Head:
+    """Static geometry in SI."""
+    return Head(
+        loft_deg=document.loft_deg,
+        bounce_deg=document.bounce_deg,
+        sole_width=document.sole_width_mm / 1000.0,
+        camber_radius=document.camber_radius_mm / 1000.0,
+        leading_edge_radius=document.leading_edge_radius_mm / 1000.0,
+        front_bevel=document.front_bevel_mm / 1000.0,
+        front_bevel_deg=document.front_bevel_deg,
+        trailing_relief_fraction=document.trailing_relief_fraction,
+        trailing_relief_deg=document.trailing_relief_deg,
+        heel_relief=document.heel_relief_mm / 1000.0,
+        toe_relief=document.toe_relief_mm / 1000.0,
+        lie_deg=document.lie_deg,
+        mass=document.head_mass_kg,
+    )
+
+
+def fitting_from(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> Fitting:
+    """The engine's fitting; `rack` serves unless the document brings its own."""
+    heads = document.rack if document.rack is not None else rack
+    stock = [
+        StockHead(f"own:{n}", wedge.name, head_from(wedge), wedge.make, True, 1, wedge.bend_limit_deg)
+        for n, wedge in enumerate(document.bag.wedges)
+    ]
+    stock += [
+        StockHead(head.code, head.name, head_from(head), head.make, False, head.stock, head.bend_limit_deg)
+        for head in heads
+    ]
+    bag = document.bag
+    pitching_wedge = Head(
+        bag.pitching_wedge_loft_deg, bag.pitching_wedge_bounce_deg, sole_width=PITCHING_WEDGE_SOLE_WIDTH
+    )
+    return Fitting(
+        player=_player(document.player),
+        grounds=tuple(_ground(ground) for ground in document.grounds),
+        bag=Bag(pitching_wedge, bag.nine_iron_loft_deg, bag.other_clubs),
+        stock=tuple(stock),
+        ladder_deg=document.choices.ladder_deg,
+        pinned={pin.loft_deg: pin.code for pin in document.choices.pinned},
+    )
+
+
+def _estimate(document: Any, scale: float = 1.0) -> Estimate:
+    return Estimate(document.mean * scale, document.spread * scale, document.count, document.source)
+
+
+def _player(document: PlayerDocument) -> Player:
+    delivery = document.delivery
+    return Player(
+        habit=Habit(
+            attack_deg=_estimate(delivery.attack_deg),
+            lean_deg=_estimate(delivery.lean_deg),
+            entry=_estimate(delivery.entry_mm, 0.001),
+            release=delivery.release,
+            opening=delivery.opening,
+        ),
+        handicap=document.handicap,
+        pitching_wedge_carry=document.pitching_wedge_carry_m,
+        pitching_wedge_speed=document.pitching_wedge_speed_mps,
+        wedge_count=document.wedge_count,
+        schools=Schools(**document.schools.model_dump()),
+        shot_mix=dict(document.shot_mix) if document.shot_mix is not None else None,
+    )
+
+
+def _ground(document: GroundDocument) -> Ground:
+    turf, sand = document.turf, document.sand
+    return Ground(
+        name=document.name,
+        share=document.share,
+        turf=Turf(turf.firmness_g, BALL_HEIGHT[turf.lie], turf.moisture, turf.root_density),
+        sand=Sand(sand.penetrometer_kg_cm2, sand.loose_depth_mm / 1000.0, sand.moisture),
+        green=document.green,
+        lip_height=document.lip_height_m,
+        lip_distance=document.lip_distance_m,
+    )

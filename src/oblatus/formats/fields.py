@@ -1,0 +1,102 @@
+"""Building blocks of the document models: strict numbers with a range in words, and pydantic errors as faults."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationError
+from pydantic.json_schema import JsonSchemaValue
+from pydantic_core import CoreSchema, PydanticCustomError, core_schema
+
+from oblatus.core.bounds import Bound
+from oblatus.errors import Fault, InputError, shorten
+
+
+class Strict(BaseModel):
+    """A model that takes no unknown key, no text for a number, and nothing that is not finite."""
+
+    model_config = ConfigDict(extra="forbid", strict=True, frozen=True, json_schema_serialization_defaults_required=True)
+
+
+def at_field(field: str, words: str) -> PydanticCustomError:
+    """The error of a check over several fields, to be shown at one of them."""
+    return PydanticCustomError("at", "{words}", {"field": field, "words": words})
+
+
+class Within:
+    """Annotation: the number must lie in `bound`; the error says the range and the JSON schema holds it."""
+
+    def __init__(self, bound: Bound) -> None:
+        self.bound = bound
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        bound = self.bound
+
+        def check(value: float) -> float:
+            if not math.isfinite(value) or not bound.low <= value <= bound.high:
+                raise PydanticCustomError("bounds", "{words}", {"words": bound.words()})
+            return value
+
+        return core_schema.no_info_after_validator_function(check, handler(source))
+
+    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: GetJsonSchemaHandler) -> JsonSchemaValue:
+        json = handler(schema)
+        json.update(minimum=self.bound.low, maximum=self.bound.high)
+        if self.bound.unit:
+            json["x-unit"] = self.bound.unit
+        return json
+
+
+WORDS = {
+    "missing": "is missing",
+    "extra_forbidden": "is not a field of this document",
+    "float_type": "must be a number",
+    "int_type": "must be a whole number",
+    "int_from_float": "must be a whole number",
+    "string_type": "must be text",
+    "bool_type": "must be true or false",
+    "finite_number": "must be a finite number",
+    "model_type": "must be an object",
+    "dict_type": "must be an object",
+    "list_type": "must be a list",
+    "tuple_type": "must be a list",
+    "model_attributes_type": "must be an object",
+    "none_required": "must be empty",
+}
+
+
+def faults_of(error: ValidationError, prefix: Iterable[str] = ()) -> InputError:
+    """A pydantic error as an `InputError` with a dotted path, plain words and the value that was given."""
+    head = tuple(prefix)
+    faults: dict[tuple[str, str], Fault] = {}
+    items = error.errors(include_url=False)
+    inner = {item["loc"][:-1] for item in items if item["loc"]} | {
+        item["loc"][:1] for item in items if len(item["loc"]) > 1
+    }
+    for item in items:
+        if item["type"] == "too_short" and item["loc"] in inner:
+            continue  # counted short only because its entries are wrong, and those are named
+        at = str(item.get("ctx", {}).get("field", ""))
+        path = ".".join([*head, *(str(part) for part in item["loc"]), *([at] if at else [])])
+        value = "" if item["type"] == "missing" or isinstance(item["input"], (dict, list)) else item["input"]
+        fault = Fault(path or "document", _words(item), shorten(value) if value != "" else "")
+        faults.setdefault((fault.field, fault.message), fault)
+    return InputError(list(faults.values()))
+
+
+def _words(item: Any) -> str:
+    kind, context = item["type"], item.get("ctx", {})
+    if kind in WORDS:
+        return WORDS[kind]
+    if kind == "literal_error":
+        return f"must be {context['expected']}".replace("'", "")
+    if kind == "string_too_long":
+        return f"must be at most {context['max_length']} characters"
+    if kind == "string_too_short":
+        return "must not be empty"
+    if kind in {"too_long", "too_short"}:
+        few, many = context.get("min_length"), context.get("max_length")
+        return f"must have at most {many} entries" if many is not None else f"must have at least {few} entries"
+    return str(item["msg"]).removeprefix("Value error, ")

@@ -1,0 +1,309 @@
+"""The fitting document: everything known of one fitting as one JSON object, version 1. Keys carry units.
+
+`docs/formats/fitting.schema.json` is generated from these models.
+"""
+
+from __future__ import annotations
+
+import json
+import math
+from itertools import pairwise
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import Field, StringConstraints, ValidationError, model_validator
+
+from oblatus.core.bounds import HEAD, Bound
+from oblatus.core.grounds import BOUNDS as GROUND
+from oblatus.core.shots import BY_KEY
+from oblatus.errors import fault
+from oblatus.formats.fields import Strict, Within, at_field, faults_of
+
+FORMAT: Literal["oblatus.fitting"] = "oblatus.fitting"
+VERSION: Literal[1] = 1
+SHARE_TOLERANCE = 0.005
+LARGEST_BYTES = 1_000_000
+
+Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+Note = Annotated[str, StringConstraints(max_length=2000)]
+Share = Annotated[float, Within(Bound(0, 1, ""))]
+Source = Literal["measured", "typed", "assumed"]
+SchoolWord = Literal["measured"]
+
+
+class _Estimate(Strict):
+    count: Annotated[int, Within(Bound(1, 100_000, "strikes"))] | None = None
+    source: Source = "assumed"
+
+
+class AttackEstimate(_Estimate):
+    """Attack angle of partial swings [degrees], down negative."""
+
+    mean: Annotated[float, Within(Bound(-15, 2, "degrees"))] = -5.0
+    spread: Annotated[float, Within(Bound(0, 6, "degrees"))] = 1.5
+
+
+class LeanEstimate(_Estimate):
+    """Shaft lean of partial swings [degrees], handle ahead positive."""
+
+    mean: Annotated[float, Within(Bound(-8, 16, "degrees"))] = 5.0
+    spread: Annotated[float, Within(Bound(0, 6, "degrees"))] = 2.0
+
+
+class EntryEstimate(_Estimate):
+    """Where the sole lands, from the ball's centre [mm], behind negative."""
+
+    mean: Annotated[float, Within(Bound(-150, 40, "mm"))] = -34.0
+    spread: Annotated[float, Within(Bound(0, 60, "mm"))] = 15.0
+
+
+class DeliveryDocument(Strict):
+    """How the player delivers the club in partial swings."""
+
+    attack_deg: AttackEstimate = AttackEstimate()
+    lean_deg: LeanEstimate = LeanEstimate()
+    entry_mm: EntryEstimate = EntryEstimate()
+    release: Literal["dragged", "level", "early"] = "level"
+    opening: Literal["square", "when_needed", "always"] = "when_needed"
+
+
+class SchoolsDocument(Strict):
+    """The school followed where good practitioners differ; "measured" fits the habit."""
+
+    tight_firm: Literal["measured", "use_sole", "use_edge"] = "measured"
+    tight_soft: Literal["measured", "brush", "same_swing"] = "measured"
+    sand_opening: Literal["measured", "always_open", "square"] = "measured"
+    sand_club: Literal["measured", "most_loft", "most_bounce"] = "measured"
+    long_sand: Literal["measured", "blast", "clip"] = "measured"
+    hands: Literal["measured", "quiet", "free"] = "measured"
+    arc: Literal["measured", "wide", "early_set"] = "measured"
+    clubs: Literal["club_per_shot", "favourite"] = "club_per_shot"
+    gaps: Literal["equal_carry", "equal_loft", "clock_cover"] = "equal_carry"
+
+
+class PlayerDocument(Strict):
+    """The player: who, complaints in their own words, delivery, speed, wishes."""
+
+    name: Name
+    hand: Literal["right", "left"] = "right"
+    handicap: Annotated[float, Within(Bound(-10, 54, "strokes"))] | None = None
+    complaints: Note = ""
+    delivery: DeliveryDocument = DeliveryDocument()
+    pitching_wedge_carry_m: Annotated[float, Within(Bound(30, 170, "m"))] | None = None
+    pitching_wedge_speed_mps: Annotated[float, Within(Bound(8, 48, "m/s"))] | None = None
+    wedge_count: Annotated[int, Within(Bound(1, 4, "wedges"))] | None = None
+    schools: SchoolsDocument = SchoolsDocument()
+    shot_mix: dict[str, Share] | None = None
+
+    @model_validator(mode="after")
+    def _shot_mix_is_whole(self) -> Self:
+        if self.shot_mix is None:
+            return self
+        unknown = sorted(set(self.shot_mix) - set(BY_KEY))
+        if unknown:
+            raise at_field(f"shot_mix.{unknown[0]}", "is not a shot of the catalogue")
+        _whole(self.shot_mix.values(), "shot_mix")
+        return self
+
+
+class TurfDocument(Strict):
+    """Turf of one ground."""
+
+    firmness_g: Annotated[float, Within(GROUND["firmness_g"])] = 85.0
+    firmness_source: Source = "assumed"
+    lie: Literal["bare", "tight", "fairway", "lush", "sitting_up"] = "fairway"
+    moisture: Annotated[float, Within(GROUND["turf_moisture"])] = 0.5
+    root_density: Annotated[float, Within(GROUND["root_density"])] = 1.0
+
+
+class SandDocument(Strict):
+    """Bunker sand of one ground."""
+
+    penetrometer_kg_cm2: Annotated[float, Within(GROUND["penetrometer_kg_cm2"])] = 2.0
+    penetrometer_source: Source = "assumed"
+    loose_depth_mm: Annotated[float, Within(GROUND["loose_depth_mm"])] = 80.0
+    moisture: Annotated[float, Within(GROUND["sand_moisture"])] = 0.3
+
+
+class GroundDocument(Strict):
+    """One ground of the mix with its share of the player's golf."""
+
+    name: Name
+    share: Share
+    turf: TurfDocument = TurfDocument()
+    sand: SandDocument = SandDocument()
+    green: Literal["soft", "medium", "firm"] = "medium"
+    lip_height_m: Annotated[float, Within(GROUND["lip_height_m"])] = 1.0
+    lip_distance_m: Annotated[float, Within(GROUND["lip_distance_m"])] = 3.0
+
+
+class HeadDocument(Strict):
+    """Static geometry of a head."""
+
+    loft_deg: Annotated[float, Within(HEAD["loft_deg"])]
+    bounce_deg: Annotated[float, Within(HEAD["bounce_deg"])]
+    sole_width_mm: Annotated[float, Within(HEAD["sole_width_mm"])] = 20.0
+    camber_radius_mm: Annotated[float, Within(HEAD["camber_radius_mm"])] = 50.0
+    leading_edge_radius_mm: Annotated[float, Within(HEAD["leading_edge_radius_mm"])] = 2.5
+    front_bevel_mm: Annotated[float, Within(HEAD["front_bevel_mm"])] = 0.0
+    front_bevel_deg: Annotated[float, Within(HEAD["front_bevel_deg"])] = 0.0
+    trailing_relief_fraction: Annotated[float, Within(HEAD["trailing_relief_fraction"])] = 0.0
+    trailing_relief_deg: Annotated[float, Within(HEAD["trailing_relief_deg"])] = 0.0
+    heel_relief_mm: Annotated[float, Within(HEAD["heel_relief_mm"])] = 0.0
+    toe_relief_mm: Annotated[float, Within(HEAD["toe_relief_mm"])] = 0.0
+    lie_deg: Annotated[float, Within(HEAD["lie_deg"])] = 64.0
+    head_mass_kg: Annotated[float, Within(HEAD["head_mass_kg"])] = 0.30
+
+    @model_validator(mode="after")
+    def _sole_is_left(self) -> Self:
+        if self.front_bevel_mm + self.trailing_relief_fraction * self.sole_width_mm > 0.8 * self.sole_width_mm:
+            raise at_field("front_bevel_mm", "front bevel and back relief leave less than a fifth of the sole")
+        return self
+
+
+class RackHeadDocument(HeadDocument):
+    """A demo head of the rack."""
+
+    code: Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True)]
+    name: Name
+    make: Literal["forged", "cast"] = "forged"
+    bend_limit_deg: Annotated[float, Within(Bound(0, 4, "degrees"))] = 3.0
+    stock: Annotated[int, Within(Bound(0, 999, "heads"))] = 1
+
+
+class OwnedWedgeDocument(HeadDocument):
+    """A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured."""
+
+    name: Name
+    stamped_loft_deg: Annotated[float, Within(HEAD["loft_deg"])] | None = None
+    measured: bool = False
+    make: Literal["forged", "cast"] = "forged"
+    bend_limit_deg: Annotated[float, Within(Bound(0, 4, "degrees"))] = 2.0
+    wear: Note = ""
+
+
+class BagDocument(Strict):
+    """What is in the bag above the wedges, and the wedges owned."""
+
+    nine_iron_loft_deg: Annotated[float, Within(Bound(34, 48, "degrees"))] = 41.0
+    pitching_wedge_loft_deg: Annotated[float, Within(Bound(40, 52, "degrees"))] = 46.0
+    pitching_wedge_bounce_deg: Annotated[float, Within(Bound(0, 12, "degrees"))] = 5.0
+    other_clubs: Annotated[int, Within(Bound(5, 14, "clubs"))] = 10
+    wedges: Annotated[tuple[OwnedWedgeDocument, ...], Field(max_length=8)] = ()
+
+    @model_validator(mode="after")
+    def _nine_iron_is_stronger(self) -> Self:
+        if self.nine_iron_loft_deg >= self.pitching_wedge_loft_deg:
+            raise at_field("nine_iron_loft_deg", "must be less than the pitching wedge's loft")
+        return self
+
+
+class PinnedHead(Strict):
+    """The fitter's own choice of head for one loft of the ladder; `code` is the rack's, or own:N for an owned wedge."""
+
+    loft_deg: Annotated[float, Within(Bound(44, 64, "degrees"))]
+    code: Annotated[str, StringConstraints(min_length=1, max_length=40)]
+
+
+class ChoicesDocument(Strict):
+    """What the fitter has settled by hand."""
+
+    pinned: Annotated[tuple[PinnedHead, ...], Field(max_length=4)] = ()
+
+    ladder_deg: (
+        Annotated[tuple[Annotated[float, Within(Bound(44, 64, "degrees"))], ...], Field(min_length=1, max_length=4)]
+        | None
+    ) = None
+
+    @model_validator(mode="after")
+    def _ascending(self) -> Self:
+        lofts = self.ladder_deg or ()
+        if any(b - a < 0.5 for a, b in pairwise(lofts)):
+            raise at_field("ladder_deg", "must rise by at least half a degree from club to club")
+        return self
+
+
+Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
+Rack = Annotated[tuple[RackHeadDocument, ...], Field(max_length=400)]
+
+
+class FittingDocument(Strict):
+    """One fitting. `rack` is null when the studio's own rack is meant."""
+
+    format: Literal["oblatus.fitting"] = FORMAT
+    version: Literal[1] = VERSION
+    player: PlayerDocument
+    grounds: Grounds
+    bag: BagDocument = BagDocument()
+    choices: ChoicesDocument = ChoicesDocument()
+    rack: Rack | None = None
+
+    @model_validator(mode="after")
+    def _grounds_are_whole(self) -> Self:
+        check_grounds(self.grounds)
+        return self
+
+
+def check_grounds(grounds: tuple[GroundDocument, ...]) -> None:
+    """Shares sum to 1 and names differ.
+
+    Raises
+    ------
+    PydanticCustomError
+        Where they do not.
+    """
+    _whole((ground.share for ground in grounds), "grounds")
+    names = [ground.name.casefold() for ground in grounds]
+    twice = next((name for name in names if names.count(name) > 1), None)
+    if twice is not None:
+        raise at_field("grounds", f"two grounds are called {twice}")
+
+
+def _whole(shares: Any, where: str) -> None:
+    total = math.fsum(shares)
+    if abs(total - 1.0) > SHARE_TOLERANCE:
+        raise at_field(where, f"the shares sum to {100 * total:.4g} %, not 100")
+
+
+def load_fitting(text: str | bytes) -> FittingDocument:
+    """Read a fitting document.
+
+    Raises
+    ------
+    InputError
+        If the text is not JSON, not this format, another version, or any field is wrong; nothing is guessed.
+    """
+    if len(text) > LARGEST_BYTES:
+        raise fault("document", f"is larger than {LARGEST_BYTES // 1000} kB")
+    try:
+        data = json.loads(text)
+    except (ValueError, RecursionError) as error:
+        raise fault("document", f"is not JSON: {str(error)[:120]}") from error
+    return parse_fitting(data)
+
+
+def parse_fitting(data: Any) -> FittingDocument:
+    """A fitting document from parsed JSON; format and version are looked at first.
+
+    Raises
+    ------
+    InputError
+        As `load_fitting`.
+    """
+    if not isinstance(data, dict):
+        raise fault("document", "must be a JSON object", type(data).__name__)
+    if data.get("format") != FORMAT:
+        raise fault("format", f"must be {FORMAT}: this is not a fitting", data.get("format", "missing"))
+    version = data.get("version")
+    if version != VERSION or isinstance(version, bool):
+        raise fault("version", f"this program reads version {VERSION} only", "missing" if version is None else version)
+    try:
+        return FittingDocument.model_validate_json(json.dumps(data))
+    except ValidationError as error:
+        raise faults_of(error) from error
+    except ValueError as error:
+        raise fault("document", "holds a number that is not finite, or text that is not Unicode") from error
+
+
+def dump_fitting(document: FittingDocument) -> str:
+    """The document as text: stable order of keys, two spaces, a final newline."""
+    return json.dumps(document.model_dump(mode="json"), indent=2, ensure_ascii=False, allow_nan=False) + "\n"

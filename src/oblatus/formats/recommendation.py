@@ -1,0 +1,365 @@
+"""The proposal as JSON: keys carry units, indices are spelled out, sentences included."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from itertools import pairwise
+from typing import Literal
+
+import numpy as np
+
+from oblatus.core import ENGINE_VERSION
+from oblatus.core.clubs import Head
+from oblatus.core.fitting import Recommendation, explain
+from oblatus.core.fitting.recommend import wanted_top_loft
+from oblatus.core.flight import flight_path
+from oblatus.core.gapping import Ladder, Rung
+from oblatus.core.gapping.ladder import overlap_limit
+from oblatus.core.geometry import head_outline
+from oblatus.formats.convert import fitting_from
+from oblatus.formats.fields import Strict
+from oblatus.formats.fitting import FittingDocument, HeadDocument, RackHeadDocument
+
+PATH_EVERY = 4
+HOLE_FACTOR = 1.5
+
+
+class RungOut(Strict):
+    """One club with one swing; `path_m` are points (x, height) of the full swing's flight."""
+
+    club: str
+    loft_deg: float
+    swing: str
+    club_speed_mps: float
+    dynamic_loft_deg: float
+    ball_speed_mps: float
+    launch_deg: float
+    spin_rpm: float
+    carry_m: float
+    apex_m: float
+    landing_deg: float
+    run_m: float
+    source: Literal["modelled", "assumed"]
+    path_m: list[tuple[float, float]]
+
+
+class GapOut(Strict):
+    """Full-swing gap between neighbours [m] and what it is."""
+
+    from_club: str
+    to_club: str
+    gap_m: float
+    kind: Literal["even", "hole", "overlap"]
+
+
+class LadderOut(Strict):
+    """A ladder with its penalty, the weighted parts of it and what it gives up."""
+
+    lofts_deg: list[float]
+    penalty: float
+    parts: dict[str, float]
+    gaps_m: list[float]
+    uncovered_m: float
+    gives_up: str
+    chosen: bool
+
+
+class LoftsOut(Strict):
+    """The ladder, what other counts would do, and every rung."""
+
+    chosen: LadderOut
+    typed: bool
+    options: list[LadderOut]
+    wanted_gap_m: float
+    wanted_top_deg: float
+    rungs: list[RungOut]
+    gaps: list[GapOut]
+
+
+class DeliveredOut(Strict):
+    """A head in one scenario; `value` is the product of `parts`."""
+
+    scenario: str
+    loft_deg: float
+    bounce_deg: float
+    face_direction_deg: float
+    leading_edge_height_mm: float
+    value: float
+    parts: dict[str, float]
+
+
+class ScenarioOut(Strict):
+    """One shot on one ground, its setup and who serves it (slot, -1 for the pitching wedge)."""
+
+    key: str
+    shot: str
+    shot_name: str
+    kind: Literal["full", "turf", "sand"]
+    ground: str
+    share: float
+    opening_deg: float
+    lean_deg: float
+    attack_deg: float
+    wanted_bounce_low_deg: float
+    wanted_bounce_high_deg: float
+    served_by: int
+    value: float
+
+
+class CandidateOut(Strict):
+    """A ranked head for a slot: `set_score` is the best set that has it, `behind` what it gives up to the first."""
+
+    code: str
+    name: str
+    owned: bool
+    bend_deg: float
+    shape: str
+    head: HeadDocument
+    outline_mm: list[tuple[float, float]]
+    edge_height_mm: float
+    set_score: float
+    behind: float
+    reason: str
+
+
+class ClubOut(Strict):
+    """One club of the set with its duties, its reason and the ranking for its slot."""
+
+    slot: int
+    loft_deg: float
+    bounce_deg: float
+    duty: str
+    duties: list[str]
+    reason: str
+    pinned: bool
+    candidates: list[CandidateOut]
+    delivered: list[DeliveredOut]
+
+
+class SetOut(Strict):
+    """A whole set and its score."""
+
+    score: float
+    clubs: list[str]
+
+
+class NoteOut(Strict):
+    """A caution or an open end."""
+
+    kind: Literal["caution", "assumed", "gap", "rule"]
+    text: str
+
+
+class RecommendationOut(Strict):
+    """The whole proposal."""
+
+    engine_version: str
+    judge: str
+    club_speed_mps: float
+    full_lean_deg: float
+    carry_assumed: bool
+    lofts: LoftsOut
+    scenarios: list[ScenarioOut]
+    clubs: list[ClubOut]
+    sets: list[SetOut]
+    unserved: list[str]
+    notes: list[NoteOut]
+
+
+def recommendation_out(recommendation: Recommendation, document: FittingDocument) -> RecommendationOut:
+    """The engine's proposal as JSON models."""
+    player = fitting_from(document, ()).player
+    return RecommendationOut(
+        engine_version=ENGINE_VERSION,
+        judge=recommendation.judgement.judge,
+        club_speed_mps=_round(recommendation.carry_model.speed),
+        full_lean_deg=_round(player.habit.full_lean_deg),
+        carry_assumed=recommendation.carry_model.assumed,
+        lofts=_lofts(recommendation, wanted_top_loft(player)),
+        scenarios=_scenarios(recommendation),
+        clubs=[_club(recommendation, slot) for slot in range(len(recommendation.clubs))],
+        sets=[
+            SetOut(score=_round(s.score, 5), clubs=[_label(recommendation, pick) for pick in s.picks])
+            for s in recommendation.sets
+        ],
+        unserved=[recommendation.scenarios[i].key for i in explain.unserved(recommendation)],
+        notes=[NoteOut(kind=kind, text=text) for kind, text in explain.notes(recommendation)],  # type: ignore[arg-type]
+    )
+
+
+def head_out(head: Head) -> HeadDocument:
+    """Static geometry in the document's units."""
+    return HeadDocument(
+        loft_deg=_round(head.loft_deg),
+        bounce_deg=_round(head.bounce_deg),
+        sole_width_mm=_round(head.sole_width * 1000),
+        camber_radius_mm=_round(head.camber_radius * 1000),
+        leading_edge_radius_mm=_round(head.leading_edge_radius * 1000),
+        front_bevel_mm=_round(head.front_bevel * 1000),
+        front_bevel_deg=_round(head.front_bevel_deg),
+        trailing_relief_fraction=_round(head.trailing_relief_fraction),
+        trailing_relief_deg=_round(head.trailing_relief_deg),
+        heel_relief_mm=_round(head.heel_relief * 1000),
+        toe_relief_mm=_round(head.toe_relief * 1000),
+        lie_deg=_round(head.lie_deg),
+        head_mass_kg=_round(head.mass, 4),
+    )
+
+
+def _round(value: float, places: int = 3) -> float:
+    return round(float(value), places) + 0.0
+
+
+def _label(recommendation: Recommendation, pick: int) -> str:
+    candidate = recommendation.candidates[pick]
+    head = candidate.head
+    return f"{candidate.stock.name}: {explain.degrees(head.loft_deg)}, {explain.degrees(head.bounce_deg)} bounce"
+
+
+def _lofts(recommendation: Recommendation, wanted_top: float) -> LoftsOut:
+    options = recommendation.options
+    names = ["nine-iron", "pitching wedge"] + [explain.degrees(loft) for loft in recommendation.ladder.lofts_deg]
+    swings = len(recommendation.rungs) // len(names)
+    rungs = [_rung(rung, names[i // swings], recommendation) for i, rung in enumerate(recommendation.rungs)]
+    full = [rung for rung in rungs if rung.swing == "full"]
+    wanted = recommendation.ladder.wanted_gap
+    gaps = []
+    for a, b in pairwise(full[1:]):
+        gap = a.carry_m - b.carry_m
+        kind: Literal["even", "hole", "overlap"] = "even"
+        if gap > HOLE_FACTOR * wanted:
+            kind = "hole"
+        elif gap < overlap_limit(wanted):
+            kind = "overlap"
+        gaps.append(GapOut(from_club=a.club, to_club=b.club, gap_m=_round(gap), kind=kind))
+    return LoftsOut(
+        chosen=_ladder(recommendation.ladder, options, True),
+        typed=recommendation.typed,
+        options=[_ladder(o, options, o.lofts_deg == recommendation.ladder.lofts_deg) for o in options],
+        wanted_gap_m=_round(wanted),
+        wanted_top_deg=_round(wanted_top),
+        rungs=rungs,
+        gaps=gaps,
+    )
+
+
+def _ladder(ladder: Ladder, options: tuple[Ladder, ...], chosen: bool) -> LadderOut:
+    return LadderOut(
+        lofts_deg=list(ladder.lofts_deg),
+        penalty=_round(ladder.penalty, 4),
+        parts={name: _round(part, 4) for name, part in ladder.parts.items()},
+        gaps_m=[_round(gap) for gap in ladder.gaps],
+        uncovered_m=_round(ladder.uncovered),
+        gives_up=explain.ladder_gives_up(ladder, options),
+        chosen=chosen,
+    )
+
+
+def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
+    _, path = flight_path(rung.launch)
+    points = np.vstack([path[:-1:PATH_EVERY], path[-1:]])
+    return RungOut(
+        club=club,
+        loft_deg=_round(rung.loft_deg),
+        swing=rung.swing,
+        club_speed_mps=_round(rung.delivery.speed),
+        dynamic_loft_deg=_round(rung.delivery.dynamic_loft_deg),
+        ball_speed_mps=_round(rung.launch.ball_speed),
+        launch_deg=_round(rung.launch.launch_deg),
+        spin_rpm=_round(rung.launch.spin_rpm, 0),
+        carry_m=_round(rung.flight.carry),
+        apex_m=_round(rung.flight.apex),
+        landing_deg=_round(rung.flight.landing_deg),
+        run_m=_round(rung.flight.run),
+        source="assumed" if recommendation.carry_model.assumed else "modelled",
+        path_m=[(_round(x, 2), _round(y, 2)) for x, y, _ in points],
+    )
+
+
+def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
+    wanted = recommendation.judgement.wanted
+    return [
+        ScenarioOut(
+            key=s.key,
+            shot=s.shot.key,
+            shot_name=s.shot.name,
+            kind=s.shot.kind,
+            ground=s.ground.name,
+            share=_round(s.share, 5),
+            opening_deg=_round(s.setup.opening_deg),
+            lean_deg=_round(s.setup.lean_deg),
+            attack_deg=_round(s.setup.attack_deg),
+            wanted_bounce_low_deg=_round(wanted[i, 0]),
+            wanted_bounce_high_deg=_round(wanted[i, 1]),
+            served_by=recommendation.served_by[i],
+            value=_round(recommendation.scenario_values[i]),
+        )
+        for i, s in enumerate(recommendation.scenarios)
+    ]
+
+
+def _club(recommendation: Recommendation, slot: int) -> ClubOut:
+    choice = recommendation.clubs[slot]
+    head = recommendation.candidates[choice.pick].head
+    rows: Sequence[tuple[int, float]] = choice.ranked
+    if all(i != choice.pick for i, _ in rows):
+        rows = [(choice.pick, recommendation.sets[0].score), *rows]
+    rows = sorted(rows, key=lambda row: (row[0] != choice.pick, -row[1]))
+    return ClubOut(
+        slot=slot,
+        loft_deg=_round(head.loft_deg),
+        bounce_deg=_round(head.bounce_deg),
+        duty=explain.duty_words(recommendation, slot),
+        duties=[recommendation.scenarios[i].key for i in choice.duties],
+        reason=explain.club_reason(recommendation, slot),
+        pinned=recommendation.pinned[slot],
+        candidates=[_candidate(recommendation, slot, i, score) for i, score in rows],
+        delivered=_delivered(recommendation, choice.pick),
+    )
+
+
+def _delivered(recommendation: Recommendation, pick: int) -> list[DeliveredOut]:
+    judgement = recommendation.judgement
+    return [
+        DeliveredOut(
+            scenario=s.key,
+            loft_deg=_round(judgement.delivered[pick, i, 0], 2),
+            bounce_deg=_round(judgement.delivered[pick, i, 1], 2),
+            face_direction_deg=_round(judgement.delivered[pick, i, 2], 2),
+            leading_edge_height_mm=_round(1000 * judgement.delivered[pick, i, 3], 2),
+            value=_round(judgement.values[pick, i]),
+            parts={name: _round(part[pick, i]) for name, part in judgement.parts.items()},
+        )
+        for i, s in enumerate(recommendation.scenarios)
+    ]
+
+
+def _candidate(recommendation: Recommendation, slot: int, pick: int, score: float) -> CandidateOut:
+    candidate = recommendation.candidates[pick]
+    outline = head_outline(candidate.head)
+    return CandidateOut(
+        code=candidate.stock.code,
+        name=candidate.stock.name,
+        owned=candidate.stock.owned,
+        bend_deg=_round(candidate.bend_deg),
+        shape=candidate.head.shape_words(),
+        head=head_out(candidate.head),
+        outline_mm=[(x, z) for x, z in np.round(1000 * outline, 2).tolist()],
+        edge_height_mm=_round(-1000 * float(outline[:, 1].min())),
+        set_score=_round(score, 5),
+        behind=_round(recommendation.sets[0].score - score, 5),
+        reason=explain.candidate_reason(recommendation, slot, pick),
+    )
+
+
+def recommend_document(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> RecommendationOut:
+    """Document in, proposal out.
+
+    Raises
+    ------
+    InputError
+        As `oblatus.core.fitting.recommend`.
+    """
+    from oblatus.core.fitting import recommend
+
+    return recommendation_out(recommend(fitting_from(document, rack)), document)

@@ -1,0 +1,1 @@
+"""PostgreSQL: tables, scoped repositories, migrations, and the project-local server."""

@@ -1,0 +1,132 @@
+"""The only queries there are. A `StudioRows` sees one studio and nothing else."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import TypeVar
+from uuid import UUID
+
+from sqlmodel import Session, col, delete, select
+
+from oblatus.errors import ConflictError, NotFoundError
+from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.store.tables import Fitter, FittingRow, RackRow, SnapshotRow, Studio, now
+
+Row = TypeVar("Row")
+
+
+class StudioRows:
+    """Rows of one studio.
+
+    Raises
+    ------
+    NotFoundError
+        From every look-up by id that finds nothing in this studio, whether or not it exists elsewhere.
+    """
+
+    def __init__(self, session: Session, studio_id: UUID) -> None:
+        self.session = session
+        self.studio_id = studio_id
+
+    def studio(self) -> Studio:
+        """The studio itself."""
+        return self.session.exec(select(Studio).where(Studio.id == self.studio_id)).one()
+
+    def fitter(self, fitter_id: UUID) -> Fitter:
+        """One fitter of the studio."""
+        query = select(Fitter).where(Fitter.studio_id == self.studio_id, Fitter.id == fitter_id)
+        return _found(self.session.exec(query).first(), "fitter")
+
+    def fittings(self) -> Sequence[FittingRow]:
+        """Every fitting, last changed first."""
+        query = (
+            select(FittingRow).where(FittingRow.studio_id == self.studio_id).order_by(col(FittingRow.updated_at).desc())
+        )
+        return self.session.exec(query).all()
+
+    def fitting(self, fitting_id: UUID, *, lock: bool = False) -> FittingRow:
+        """One fitting; `lock` holds it until the transaction ends."""
+        query = select(FittingRow).where(FittingRow.studio_id == self.studio_id, FittingRow.id == fitting_id)
+        if lock:
+            query = query.with_for_update()
+        return _found(self.session.exec(query).first(), "fitting")
+
+    def add_fitting(self, document: FittingDocument) -> FittingRow:
+        """A new fitting, revision 1."""
+        row = FittingRow(
+            studio_id=self.studio_id, player_name=document.player.name, document=document.model_dump(mode="json")
+        )
+        self.session.add(row)
+        self.session.flush()
+        return row
+
+    def change_fitting(self, row: FittingRow, document: FittingDocument, revision: int) -> None:
+        """Put a new document in place of the one at `revision`.
+
+        Raises
+        ------
+        ConflictError
+            If the fitting has moved on since.
+        """
+        if row.revision != revision:
+            raise ConflictError("This fitting was changed on another screen since it was loaded here.", row.revision)
+        row.document = document.model_dump(mode="json")
+        row.player_name = document.player.name
+        row.revision += 1
+        row.updated_at = now()
+        self.session.add(row)
+
+    def remove_fitting(self, fitting_id: UUID) -> None:
+        """Remove a fitting and its kept proposals."""
+        self.session.delete(self.fitting(fitting_id, lock=True))
+
+    def snapshots(self, fitting_id: UUID) -> Sequence[SnapshotRow]:
+        """Kept proposals of a fitting, newest first."""
+        self.fitting(fitting_id)
+        query = (
+            select(SnapshotRow)
+            .where(SnapshotRow.studio_id == self.studio_id, SnapshotRow.fitting_id == fitting_id)
+            .order_by(col(SnapshotRow.created_at).desc())
+        )
+        return self.session.exec(query).all()
+
+    def snapshot(self, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow:
+        """One kept proposal."""
+        query = select(SnapshotRow).where(
+            SnapshotRow.studio_id == self.studio_id,
+            SnapshotRow.fitting_id == fitting_id,
+            SnapshotRow.id == snapshot_id,
+        )
+        return _found(self.session.exec(query).first(), "kept proposal")
+
+    def rack(self) -> list[RackHeadDocument]:
+        """The rack in its order."""
+        query = select(RackRow).where(RackRow.studio_id == self.studio_id).order_by(col(RackRow.position))
+        fields = RackHeadDocument.model_fields
+        return [
+            RackHeadDocument.model_validate({name: getattr(row, name) for name in fields})
+            for row in self.session.exec(query).all()
+        ]
+
+    def replace_rack(self, heads: Sequence[RackHeadDocument]) -> None:
+        """Put another rack in place of this one."""
+        self.session.exec(delete(RackRow).where(col(RackRow.studio_id) == self.studio_id))
+        for position, head in enumerate(heads):
+            self.session.add(RackRow(studio_id=self.studio_id, position=position, **head.model_dump()))
+        self.session.flush()
+
+
+def fitter_by_email(session: Session, email: str) -> Fitter | None:
+    """The fitter with this address, in whichever studio: the one question asked before a studio is known."""
+    return session.exec(select(Fitter).where(Fitter.email == email.strip().lower())).first()
+
+
+def any_studio(session: Session) -> bool:
+    """Whether anything was set up yet."""
+    return session.exec(select(Studio).limit(1)).first() is not None
+
+
+def _found(row: Row | None, what: str) -> Row:
+    if row is None:
+        raise NotFoundError(f"There is no such {what} in this studio.")
+    return row

@@ -1,0 +1,125 @@
+"""The tables. Every row carries its studio; rows are built from validated documents, never from raw input."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Any
+from uuid import UUID, uuid4
+
+from sqlalchemy import CheckConstraint, Column, DateTime, ForeignKeyConstraint, UniqueConstraint
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlmodel import Field, SQLModel
+
+
+def now() -> datetime:
+    """The present moment, with its zone."""
+    return datetime.now(UTC)
+
+
+def _moment() -> Any:
+    return Column(DateTime(timezone=True), nullable=False)
+
+
+class Studio(SQLModel, table=True):
+    """A fitting studio: the border that no query crosses."""
+
+    __tablename__ = "studio"
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    name: str = Field(max_length=120)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class Fitter(SQLModel, table=True):
+    """Someone who signs in, with their units."""
+
+    __tablename__ = "fitter"
+    __table_args__ = (
+        UniqueConstraint("email", name="uq_fitter_email"),
+        CheckConstraint("distance_unit in ('m', 'yd')", name="ck_fitter_distance_unit"),
+        CheckConstraint("speed_unit in ('mps', 'mph')", name="ck_fitter_speed_unit"),
+    )
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID = Field(foreign_key="studio.id", index=True)
+    email: str = Field(max_length=254)
+    name: str = Field(max_length=120)
+    password_hash: str = Field(max_length=300)
+    distance_unit: str = Field(default="m", max_length=2)
+    speed_unit: str = Field(default="mps", max_length=3)
+
+
+class FittingRow(SQLModel, table=True):
+    """A fitting as it stands: the document, and a revision that grows with every edit."""
+
+    __tablename__ = "fitting"
+    __table_args__ = (
+        UniqueConstraint("studio_id", "id", name="uq_fitting_studio"),
+        CheckConstraint("revision >= 1", name="ck_fitting_revision"),
+    )
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID = Field(foreign_key="studio.id", index=True)
+    player_name: str = Field(max_length=120, index=True)
+    document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    revision: int = 1
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+    updated_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class RackRow(SQLModel, table=True):
+    """A demo head of the studio's rack."""
+
+    __tablename__ = "rack_head"
+    __table_args__ = (
+        UniqueConstraint("studio_id", "code", name="uq_rack_code"),
+        CheckConstraint("loft_deg between 40 and 68", name="ck_rack_loft"),
+        CheckConstraint("stock >= 0", name="ck_rack_stock"),
+    )
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID = Field(foreign_key="studio.id", index=True)
+    position: int
+    code: str = Field(max_length=40)
+    name: str = Field(max_length=120)
+    loft_deg: float
+    bounce_deg: float
+    sole_width_mm: float
+    camber_radius_mm: float
+    leading_edge_radius_mm: float
+    front_bevel_mm: float
+    front_bevel_deg: float
+    trailing_relief_fraction: float
+    trailing_relief_deg: float
+    heel_relief_mm: float
+    toe_relief_mm: float
+    lie_deg: float
+    head_mass_kg: float
+    make: str = Field(max_length=8)
+    bend_limit_deg: float
+    stock: int
+
+
+class SnapshotRow(SQLModel, table=True):
+    """A kept proposal: inputs, rack, engine version, time and result. A trigger refuses every later change."""
+
+    __tablename__ = "snapshot"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "fitting_id"],
+            ["fitting.studio_id", "fitting.id"],
+            name="fk_snapshot_fitting",
+            ondelete="CASCADE",
+        ),
+    )
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID = Field(foreign_key="studio.id", index=True)
+    fitting_id: UUID = Field(index=True)
+    label: str = Field(default="", max_length=120)
+    revision: int
+    document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    result: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    engine_version: str = Field(max_length=20)
+    kept_by: str = Field(max_length=120)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
