@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import math
 from collections.abc import Iterable
-from typing import Any
+from typing import Any, Self
 
 from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationError
 from pydantic.json_schema import JsonSchemaValue
@@ -18,6 +19,13 @@ class Strict(BaseModel):
     """A model that takes no unknown key, no text for a number, and nothing that is not finite."""
 
     model_config = ConfigDict(extra="forbid", strict=True, frozen=True, json_schema_serialization_defaults_required=True)
+
+    @classmethod
+    def model_validate(cls, obj: Any, **options: Any) -> Self:
+        """Validate by the rules of JSON (a list serves for a tuple, an object for a model), wherever it came from."""
+        if isinstance(obj, cls):
+            return obj
+        return cls.model_validate_json(json.dumps(obj, default=str), **options)
 
 
 def at_field(field: str, words: str) -> PydanticCustomError:
@@ -64,6 +72,9 @@ WORDS = {
     "tuple_type": "must be a list",
     "model_attributes_type": "must be an object",
     "none_required": "must be empty",
+    "uuid_parsing": "is not an id",
+    "uuid_type": "is not an id",
+    "json_type": "must be JSON",
 }
 
 

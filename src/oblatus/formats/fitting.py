@@ -297,7 +297,7 @@ def parse_fitting(data: Any) -> FittingDocument:
     if version != VERSION or isinstance(version, bool):
         raise fault("version", f"this program reads version {VERSION} only", "missing" if version is None else version)
     try:
-        return FittingDocument.model_validate_json(json.dumps(data))
+        return FittingDocument.model_validate(data)
     except ValidationError as error:
         raise faults_of(error) from error
     except ValueError as error:

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TypeVar
+from typing import Any, TypeVar
 from uuid import UUID
 
 from sqlmodel import Session, col, delete, select
 
 from oblatus.errors import ConflictError, NotFoundError
-from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.store.tables import Fitter, FittingRow, RackRow, SnapshotRow, Studio, now
 
 Row = TypeVar("Row")
+Json = dict[str, Any]
 
 
 class StudioRows:
@@ -51,17 +51,15 @@ class StudioRows:
             query = query.with_for_update()
         return _found(self.session.exec(query).first(), "fitting")
 
-    def add_fitting(self, document: FittingDocument) -> FittingRow:
-        """A new fitting, revision 1."""
-        row = FittingRow(
-            studio_id=self.studio_id, player_name=document.player.name, document=document.model_dump(mode="json")
-        )
+    def add_fitting(self, player_name: str, document: Json) -> FittingRow:
+        """A new fitting from a validated document, revision 1."""
+        row = FittingRow(studio_id=self.studio_id, player_name=player_name, document=document)
         self.session.add(row)
         self.session.flush()
         return row
 
-    def change_fitting(self, row: FittingRow, document: FittingDocument, revision: int) -> None:
-        """Put a new document in place of the one at `revision`.
+    def change_fitting(self, row: FittingRow, player_name: str, document: Json, revision: int) -> None:
+        """Put a new validated document in place of the one at `revision`.
 
         Raises
         ------
@@ -70,8 +68,8 @@ class StudioRows:
         """
         if row.revision != revision:
             raise ConflictError("This fitting was changed on another screen since it was loaded here.", row.revision)
-        row.document = document.model_dump(mode="json")
-        row.player_name = document.player.name
+        row.document = document
+        row.player_name = player_name
         row.revision += 1
         row.updated_at = now()
         self.session.add(row)
@@ -99,20 +97,17 @@ class StudioRows:
         )
         return _found(self.session.exec(query).first(), "kept proposal")
 
-    def rack(self) -> list[RackHeadDocument]:
-        """The rack in its order."""
+    def rack(self) -> list[Json]:
+        """The rack in its order, one object a head."""
         query = select(RackRow).where(RackRow.studio_id == self.studio_id).order_by(col(RackRow.position))
-        fields = RackHeadDocument.model_fields
-        return [
-            RackHeadDocument.model_validate({name: getattr(row, name) for name in fields})
-            for row in self.session.exec(query).all()
-        ]
+        own = {"id", "studio_id", "position"}
+        return [row.model_dump(exclude=own) for row in self.session.exec(query).all()]
 
-    def replace_rack(self, heads: Sequence[RackHeadDocument]) -> None:
-        """Put another rack in place of this one."""
+    def replace_rack(self, heads: Sequence[Json]) -> None:
+        """Put another rack of validated heads in place of this one."""
         self.session.exec(delete(RackRow).where(col(RackRow.studio_id) == self.studio_id))
         for position, head in enumerate(heads):
-            self.session.add(RackRow(studio_id=self.studio_id, position=position, **head.model_dump()))
+            self.session.add(RackRow(studio_id=self.studio_id, position=position, **head))
         self.session.flush()
 
 

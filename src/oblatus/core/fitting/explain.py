@@ -46,7 +46,7 @@ def club_reason(recommendation: Recommendation, slot: int) -> str:
     candidate = recommendation.candidates[choice.pick]
     text = (
         f"{_sum_words(recommendation, choice.pick, index)}, {_against_band(recommendation, choice.pick, index)} "
-        f"on {scenario.ground.name} for {_article(scenario.shot.name)}."
+        f"on {scenario.ground.name} ({scenario.shot.name})."
     )
     other = _runner_up(recommendation, slot)
     if other is None:
@@ -88,10 +88,6 @@ def _against_band(recommendation: Recommendation, pick: int, index: int) -> str:
     if delivered > high + 0.25:
         return f"{degrees(delivered - high)} over {band}"
     return f"inside {band}"
-
-
-def _article(name: str) -> str:
-    return name if name.startswith(("from ", "against ", "wet ", "long ", "greenside ", "plugged")) else f"the {name}"
 
 
 def _runner_up(recommendation: Recommendation, slot: int) -> tuple[int, float] | None:

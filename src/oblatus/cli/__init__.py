@@ -1,0 +1,1 @@
+"""The engine and the use cases from a shell: JSON in, JSON out."""

@@ -1,0 +1,43 @@
+"""`oblatus export`: the files that are generated from the models and committed."""
+
+from __future__ import annotations
+
+import json
+from argparse import Namespace
+from pathlib import Path
+from typing import Any
+
+from oblatus.formats.fitting import FittingDocument
+from oblatus.settings import PROJECT, Settings
+
+OPENAPI = PROJECT / "openapi.json"
+FITTING_SCHEMA = PROJECT / "docs" / "formats" / "fitting.schema.json"
+
+
+def add_export(commands: Any) -> None:
+    """Register `export`."""
+    parser = commands.add_parser("export", help="write openapi.json and the fitting schema from the models")
+    parser.set_defaults(run=run_export)
+
+
+def run_export(_: Namespace) -> int:
+    """Write both files."""
+    for path, text in generated().items():
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_text(text, encoding="utf-8")
+        print(path.relative_to(PROJECT))
+    return 0
+
+
+def generated() -> dict[Path, str]:
+    """Every generated file with the text that it should have."""
+    from oblatus.web.app import create_app
+
+    nowhere = Settings("postgresql+psycopg://nobody@127.0.0.1:1/none", "only the routes are looked at, never served")
+    schema = FittingDocument.model_json_schema(mode="validation")
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    return {OPENAPI: _text(create_app(nowhere).api_doc), FITTING_SCHEMA: _text(schema)}
+
+
+def _text(data: Any) -> str:
+    return json.dumps(data, indent=1, ensure_ascii=False, sort_keys=True) + "\n"

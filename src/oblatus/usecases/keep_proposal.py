@@ -1,0 +1,65 @@
+"""Keep a proposal as a snapshot that nothing rewrites, and read what was kept."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from uuid import UUID
+
+from oblatus.core import ENGINE_VERSION
+from oblatus.errors import ConflictError, InputError
+from oblatus.formats.fitting import FittingDocument
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.store.tables import SnapshotRow
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.propose import propose
+from oblatus.usecases.rack_of import rack_of
+
+
+def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: int, label: str) -> SnapshotRow:
+    """Keep the proposal that belongs to `revision`: inputs with the rack, engine version, time and result.
+
+    Raises
+    ------
+    ConflictError
+        If the fitting has moved on: what is kept is what the fitter saw.
+    InputError
+        If the engine cannot make a proposal from it.
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        row = rows.fitting(fitting_id, lock=True)
+        if row.revision != revision:
+            raise ConflictError("This fitting changed since the proposal on this screen was made.", row.revision)
+        document = FittingDocument.model_validate(row.document)
+        rack = rack_of(rows)
+        proposal = propose(document, rack)
+        if proposal.result is None:
+            raise InputError(proposal.problem)
+        inputs = document if document.rack is not None else document.model_copy(update={"rack": tuple(rack)})
+        snapshot = SnapshotRow(
+            studio_id=actor.studio_id,
+            fitting_id=fitting_id,
+            label=label,
+            revision=revision,
+            document=inputs.model_dump(mode="json"),
+            result=proposal.result.model_dump(mode="json"),
+            engine_version=ENGINE_VERSION,
+            kept_by=actor.name,
+        )
+        session.add(snapshot)
+    return snapshot
+
+
+def list_kept(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[SnapshotRow]:
+    """Kept proposals of a fitting, newest first."""
+    with database.transaction() as session:
+        return StudioRows(session, actor.studio_id).snapshots(fitting_id)
+
+
+def open_kept(database: Database, actor: Actor, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow:
+    """One kept proposal as it was."""
+    with database.transaction() as session:
+        return StudioRows(session, actor.studio_id).snapshot(fitting_id, snapshot_id)

@@ -1,0 +1,33 @@
+"""Compute the proposal for a document; equal inputs are computed once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from oblatus.errors import Fault, InputError
+from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.formats.recommendation import RecommendationOut, recommend_document
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """A proposal, or the faults that keep the engine from making one."""
+
+    result: RecommendationOut | None
+    problem: tuple[Fault, ...] = ()
+
+
+def propose(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> Proposal:
+    """The proposal for a document and the studio's rack; a document that cannot be served says why."""
+    heads = document.rack if document.rack is not None else tuple(rack)
+    return _propose(document.model_copy(update={"rack": None}).model_dump_json(), heads)
+
+
+@lru_cache(maxsize=64)
+def _propose(document: str, heads: tuple[RackHeadDocument, ...]) -> Proposal:
+    try:
+        return Proposal(recommend_document(FittingDocument.model_validate_json(document), heads))
+    except InputError as error:
+        return Proposal(None, error.faults)

@@ -1,0 +1,32 @@
+"""Read the studio's rack, or put another in its place."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from oblatus.formats.fitting import RackHeadDocument
+from oblatus.formats.rack import read_rack
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.rack_of import rack_of
+
+
+def studio_rack(database: Database, actor: Actor) -> Sequence[RackHeadDocument]:
+    """The rack in its order."""
+    with database.transaction() as session:
+        return rack_of(StudioRows(session, actor.studio_id))
+
+
+def replace_rack(database: Database, actor: Actor, csv_text: str) -> Sequence[RackHeadDocument]:
+    """Put the rack of a CSV file in place of the studio's, whole or not at all.
+
+    Raises
+    ------
+    InputError
+        With the line and column of every wrong cell.
+    """
+    heads = read_rack(csv_text)
+    with database.transaction() as session:
+        StudioRows(session, actor.studio_id).replace_rack([head.model_dump() for head in heads])
+    return heads

@@ -1,0 +1,59 @@
+"""Make a studio with its first fitter, with or without the demo data."""
+
+from __future__ import annotations
+
+import json
+from importlib import resources
+
+from sqlmodel import Session
+
+from oblatus.formats.fitting import FittingDocument, parse_fitting
+from oblatus.formats.rack import demo_rack
+from oblatus.settings import Settings
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows, any_studio
+from oblatus.store.tables import Fitter, Studio
+from oblatus.usecases.passwords import hash_password
+
+DEMO_STUDIO = "Scarp End Studio"
+DEMO_EMAIL = "fitter@scarp-end.example"
+DEMO_PASSWORD = "chalk and slate"
+
+
+def seed_once(database: Database, settings: Settings, *, demo: bool) -> bool:
+    """On an empty database: the studio, its fitter and the demo rack; with `demo` the demo fittings too.
+
+    Returns whether anything was made; a database with a studio is left alone.
+    """
+    with database.transaction() as session:
+        if any_studio(session):
+            return False
+        studio = add_studio(session, settings, DEMO_STUDIO, DEMO_EMAIL, DEMO_PASSWORD)
+        rows = StudioRows(session, studio.id)
+        rows.replace_rack([head.model_dump() for head in demo_rack()])
+        for document in reversed(demo_fittings() if demo else []):
+            rows.add_fitting(document.player.name, document.model_dump(mode="json"))
+    return True
+
+
+def add_studio(session: Session, settings: Settings, name: str, email: str, password: str) -> Studio:
+    """A studio with one fitter."""
+    studio = Studio(name=name)
+    session.add(studio)
+    session.flush()
+    fitter = Fitter(
+        studio_id=studio.id,
+        email=email.strip().lower(),
+        name="Demo fitter",
+        password_hash=hash_password(password, settings),
+    )
+    session.add(fitter)
+    session.flush()
+    return studio
+
+
+def demo_fittings() -> list[FittingDocument]:
+    """The invented players that ship with the program."""
+    folder = resources.files("oblatus.demo").joinpath("fittings")
+    files = sorted((f for f in folder.iterdir() if f.name.endswith(".json")), key=lambda f: f.name)
+    return [parse_fitting(json.loads(f.read_text(encoding="utf-8"))) for f in files]

@@ -1,0 +1,25 @@
+"""Start a fitting: for a new player, or from a document."""
+
+from __future__ import annotations
+
+from oblatus.formats.fitting import FittingDocument, GroundDocument, PlayerDocument
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.view import FittingView, view_of
+
+
+def start_fitting(database: Database, actor: Actor, player: PlayerDocument) -> FittingView:
+    """A new fitting with usual values, all marked as assumed."""
+    home = GroundDocument(name="home", share=1.0)
+    return import_fitting(database, actor, FittingDocument(player=player, grounds=(home,)))
+
+
+def import_fitting(database: Database, actor: Actor, document: FittingDocument) -> FittingView:
+    """A new fitting from a document; a rack that it brings stays with it."""
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        row = rows.add_fitting(document.player.name, document.model_dump(mode="json"))
+        rack = rack_of(rows)
+    return view_of(row, rack, [])

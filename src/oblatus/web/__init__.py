@@ -1,0 +1,1 @@
+"""Flask: factory, errors, sign-in, routes and schemas."""

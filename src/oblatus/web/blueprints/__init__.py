@@ -1,0 +1,1 @@
+"""Thin routes: parse, call one use case, answer."""

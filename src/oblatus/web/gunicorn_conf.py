@@ -1,0 +1,18 @@
+"""Workers: threads that share one process, kernels warmed after the fork."""
+
+from __future__ import annotations
+
+from typing import Any
+
+worker_class = "gthread"
+accesslog = None
+loglevel = "warning"
+control_socket_disable = True
+
+
+def post_worker_init(worker: Any) -> None:
+    """Compile or load the kernels before the first request asks for them."""
+    from oblatus.usecases.warm_up import warm_up
+
+    warm_up()
+    worker.log.info("kernels are warm")

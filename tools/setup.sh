@@ -1,0 +1,84 @@
+# What ./start and ./test share: each step is skipped when its result is there, says what it does, and says what to do
+# when it fails. Sourced, not run.
+
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+ROOT=$PWD
+LOGS=$ROOT/var/log
+mkdir -p "$LOGS"
+
+say() { printf '%s\n' "$*"; }
+
+# step NAME ADVICE COMMAND...: runs quietly, shows the end of its log if it fails
+step() {
+  local name=$1 advice=$2 log
+  shift 2
+  log=$LOGS/$(printf '%s' "$name" | tr -c 'a-zA-Z0-9\n' '-').log
+  say "$name ..."
+  if ! "$@" >"$log" 2>&1 </dev/null; then
+    tail -n 15 "$log" >&2
+    say "Failed: $name. $advice (log: $log)" >&2
+    exit 1
+  fi
+}
+
+need_packages() {
+  local missing=()
+  ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || command -v initdb >/dev/null || missing+=(postgresql-15)
+  python3 -c 'import ensurepip' 2>/dev/null || missing+=(python3-venv)
+  if [ "${1:-}" = browser ]; then
+    command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || missing+=(chromium-headless-shell)
+  fi
+  [ ${#missing[@]} -eq 0 ] && return
+  if [ "$(id -u)" != 0 ]; then
+    say "Missing packages. Run this once, then try again: sudo apt-get install -y ${missing[*]}" >&2
+    exit 1
+  fi
+  step "Reading the package lists" "Check the network." apt-get update
+  DEBIAN_FRONTEND=noninteractive step "Installing ${missing[*]}" "Check the network, or install it by hand." \
+    apt-get install -y --no-install-recommends "${missing[@]}"
+}
+
+need_tools() {
+  if ! python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null; then
+    say "Python 3.11 or newer is needed (Debian 12 has it): apt-get install -y python3 python3-venv" >&2
+    exit 1
+  fi
+  if ! node -e 'process.exit(Number(process.versions.node.split(".")[0]) < 20)' 2>/dev/null || ! command -v npm >/dev/null; then
+    say "Node 20 or newer with npm is needed." >&2
+    exit 1
+  fi
+}
+
+# python_packages FILE: hashed requirements into .venv
+python_packages() {
+  local want
+  want=$(cat "$1" pyproject.toml | sha256sum | cut -d' ' -f1)
+  grep -qx "$want" .venv/.installed 2>/dev/null && [ -x .venv/bin/python ] && return
+  if [ ! -x .venv/bin/python ] || [ ! -f .venv/.installed ]; then
+    step "Making the Python environment" "Is python3-venv installed?" python3 -m venv --clear .venv
+    step "Installing uv" "Check the network." .venv/bin/python -m pip install --quiet uv==0.13.9
+  fi
+  VIRTUAL_ENV=$ROOT/.venv step "Installing Python packages" "Check the network." \
+    .venv/bin/uv pip install --require-hashes -r "$1"
+  VIRTUAL_ENV=$ROOT/.venv step "Installing Oblatus" "See the log." .venv/bin/uv pip install --no-deps -e .
+  printf '%s\n' "$want" >>.venv/.installed
+}
+
+node_packages() {
+  local want
+  want=$(sha256sum frontend/package-lock.json | cut -d' ' -f1)
+  [ "$(cat frontend/node_modules/.installed 2>/dev/null)" = "$want" ] && return
+  step "Installing front-end packages" "Check the network." npm --prefix frontend ci --loglevel=error
+  printf '%s' "$want" >frontend/node_modules/.installed
+}
+
+build_frontend() {
+  local want
+  want=$(cd frontend && find src index.html vite.config.ts package-lock.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  [ "$(cat frontend/dist/.built 2>/dev/null)" = "$want" ] && return
+  rm -rf frontend/dist.new
+  step "Building the front end" "See the log." npm --prefix frontend run build --loglevel=error -- --outDir dist.new --emptyOutDir
+  printf '%s' "$want" >frontend/dist.new/.built
+  rm -rf frontend/dist
+  mv frontend/dist.new frontend/dist
+}
