@@ -43,7 +43,7 @@ need_tools() {
     say "Python 3.11 or newer is needed (Debian 12 has it): apt-get install -y python3 python3-venv" >&2
     exit 1
   fi
-  if ! node -e 'process.exit(Number(process.versions.node.split(".")[0]) < 20)' 2>/dev/null || ! command -v npm >/dev/null; then
+  if ! node -e 'process.exit(Number(process.versions.node.split(".")[0]) < 20 ? 1 : 0)' 2>/dev/null || ! command -v npm >/dev/null; then
     say "Node 20 or newer with npm is needed." >&2
     exit 1
   fi

@@ -15,7 +15,7 @@ from oblatus.core.fitting.recommend import wanted_top_loft
 from oblatus.core.flight import flight_path
 from oblatus.core.gapping import Ladder, Rung
 from oblatus.core.gapping.ladder import overlap_limit
-from oblatus.core.geometry import head_outline
+from oblatus.core.geometry import deliver, head_outline
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import FittingDocument, HeadDocument, RackHeadDocument
@@ -40,7 +40,7 @@ class RungOut(Strict):
     landing_deg: float
     run_m: float
     source: Literal["modelled", "assumed"]
-    path_m: list[tuple[float, float]]
+    path_m: list[list[float]]
 
 
 class GapOut(Strict):
@@ -115,7 +115,7 @@ class CandidateOut(Strict):
     bend_deg: float
     shape: str
     head: HeadDocument
-    outline_mm: list[tuple[float, float]]
+    outline_mm: list[list[float]]
     edge_height_mm: float
     set_score: float
     behind: float
@@ -206,6 +206,16 @@ def head_out(head: Head) -> HeadDocument:
     )
 
 
+def outline_mm(head: Head) -> list[list[float]]:
+    """The head's section for drawing [mm]."""
+    return [[x, z] for x, z in np.round(1000 * head_outline(head), 2).tolist()]
+
+
+def edge_height_mm(head: Head) -> float:
+    """Height of the leading edge with the shaft upright and the sole on the floor [mm], as a gauge reads it."""
+    return _round(1000 * deliver(head, 0.0, 0.0).leading_edge_height)
+
+
 def _round(value: float, places: int = 3) -> float:
     return round(float(value), places) + 0.0
 
@@ -272,7 +282,7 @@ def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
         landing_deg=_round(rung.flight.landing_deg),
         run_m=_round(rung.flight.run),
         source="assumed" if recommendation.carry_model.assumed else "modelled",
-        path_m=[(_round(x, 2), _round(y, 2)) for x, y, _ in points],
+        path_m=[[_round(x, 2), _round(y, 2)] for x, y, _ in points],
     )
 
 
@@ -336,7 +346,6 @@ def _delivered(recommendation: Recommendation, pick: int) -> list[DeliveredOut]:
 
 def _candidate(recommendation: Recommendation, slot: int, pick: int, score: float) -> CandidateOut:
     candidate = recommendation.candidates[pick]
-    outline = head_outline(candidate.head)
     return CandidateOut(
         code=candidate.stock.code,
         name=candidate.stock.name,
@@ -344,8 +353,8 @@ def _candidate(recommendation: Recommendation, slot: int, pick: int, score: floa
         bend_deg=_round(candidate.bend_deg),
         shape=candidate.head.shape_words(),
         head=head_out(candidate.head),
-        outline_mm=[(x, z) for x, z in np.round(1000 * outline, 2).tolist()],
-        edge_height_mm=_round(-1000 * float(outline[:, 1].min())),
+        outline_mm=outline_mm(candidate.head),
+        edge_height_mm=edge_height_mm(candidate.head),
         set_score=_round(score, 5),
         behind=_round(recommendation.sets[0].score - score, 5),
         reason=explain.candidate_reason(recommendation, slot, pick),

@@ -152,6 +152,14 @@ class KeepIn(Strict):
     label: Annotated[str, StringConstraints(max_length=120)] = ""
 
 
+class OwnedOut(Strict):
+    """An owned wedge as it is drawn: its section, and how far the edge stands off the floor with the shaft upright."""
+
+    shape: str
+    edge_height_mm: float
+    outline_mm: list[list[float]]
+
+
 class FittingOut(Strict):
     """A fitting with its proposal, or the faults that keep the engine from one."""
 
@@ -160,6 +168,7 @@ class FittingOut(Strict):
     document: FittingDocument
     recommendation: RecommendationOut | None
     problem: list[FaultOut]
+    owned: list[OwnedOut]
     steps: dict[str, Literal["empty", "partly", "done", "stale", "later"]]
     default_shot_mix: dict[str, float]
     kept: KeptLine | None

@@ -14,10 +14,10 @@ from oblatus.core.geometry.delivered import sole_section
 Floats = NDArray[np.float64]
 
 FACE_HEIGHT = 0.037
-BLADE_THICKNESS = 0.0048
-TOP_THICKNESS = 0.0036
-FLANGE_AT = 0.015
-TRAILING_RADIUS = 0.0022
+BLADE_THICKNESS = 0.0046
+TOP_THICKNESS = 0.0034
+MUSCLE_ABOVE_TAIL = 0.012
+TAIL_ROUNDING = 0.0026
 
 
 @lru_cache(maxsize=4096)
@@ -30,18 +30,22 @@ def head_outline(head: Head) -> Floats:
     up = np.array([-math.sin(loft), math.cos(loft)])
     back = np.array([-math.cos(loft), -math.sin(loft)])
     sole = sole_section(head, 33)
-    tail = sole[-1]
-    fall = tail - sole[-2]
-    fall = fall / np.linalg.norm(fall)
-    trail = _bend(tail, tail + fall * TRAILING_RADIUS, tail + fall * TRAILING_RADIUS + up * 0.004, 5)
-    shoulder = up * FLANGE_AT + back * BLADE_THICKNESS
-    flange = _bend(trail[-1], 0.5 * (trail[-1] + shoulder) - back * 0.003 - up * 0.002, shoulder, 9)
-    top_back = up * (FACE_HEIGHT - 0.002) + back * TOP_THICKNESS
-    crown = _bend(top_back, up * (FACE_HEIGHT + 0.001) + back * 0.5 * TOP_THICKNESS, up * (FACE_HEIGHT - 0.001), 5)
+    height, depth = float(sole[-1] @ up), float(sole[-1] @ back)  # the trailing edge in face coordinates
+
+    def at(along: float, behind: float) -> Floats:
+        """A point `along` the face from the leading edge and `behind` it."""
+        return np.asarray(along * up + behind * back)
+
+    tail = at(height + TAIL_ROUNDING, depth - 0.2 * TAIL_ROUNDING)
+    rounding = _bend(sole[-1], at(height + 0.5 * TAIL_ROUNDING, depth + 0.35 * TAIL_ROUNDING), tail, 6)
+    neck = at(min(height + MUSCLE_ABOVE_TAIL, 0.8 * FACE_HEIGHT), BLADE_THICKNESS)
+    muscle = _bend(tail, at(height + 0.45 * MUSCLE_ABOVE_TAIL, BLADE_THICKNESS + 0.001), neck, 12)
+    top = at(FACE_HEIGHT - 0.001, TOP_THICKNESS)
+    crown = _bend(top, at(FACE_HEIGHT + 0.0015, 0.5 * TOP_THICKNESS), at(FACE_HEIGHT - 0.001, 0.0), 6)
     start = min(0.8 * head.leading_edge_radius, 0.25 * head.sole_width)
     kept = sole[np.hypot(sole[:, 0], sole[:, 1]) > start]
-    nose = _bend(up * start, np.zeros(2), kept[0], 7)
-    return np.vstack([kept, trail, flange, crown, nose])
+    nose = _bend(at(start, 0.0), np.zeros(2), kept[0], 7)
+    return np.vstack([kept, rounding, muscle, crown, nose])
 
 
 def _bend(a: Floats, control: Floats, b: Floats, points: int) -> Floats:

@@ -7,8 +7,9 @@ from flask_openapi3 import APIBlueprint
 
 from oblatus.core.shots import default_shot_mix
 from oblatus.errors import Fault
-from oblatus.formats.fitting import FittingDocument, PlayerDocument, dump_fitting, load_fitting
-from oblatus.formats.recommendation import RecommendationOut
+from oblatus.formats.convert import head_from
+from oblatus.formats.fitting import FittingDocument, OwnedWedgeDocument, PlayerDocument, dump_fitting, load_fitting
+from oblatus.formats.recommendation import RecommendationOut, edge_height_mm, outline_mm
 from oblatus.store.tables import SnapshotRow
 from oblatus.usecases.edit_fitting import edit_fitting, remove_fitting
 from oblatus.usecases.keep_proposal import keep_proposal, list_kept, open_kept
@@ -29,6 +30,7 @@ from oblatus.web.schemas import (
     KeptLine,
     KeptList,
     KeptOut,
+    OwnedOut,
     SnapshotPath,
     StartIn,
 )
@@ -124,10 +126,16 @@ def _fitting(view: FittingView) -> FittingOut:
         document=view.document,
         recommendation=view.proposal.result,
         problem=[_fault(fault) for fault in view.proposal.problem],
+        owned=[_owned(wedge) for wedge in view.document.bag.wedges],
         steps=dict(view.steps),
         default_shot_mix=default_shot_mix(view.document.player.handicap),
         kept=_kept_line(view.kept) if view.kept else None,
     )
+
+
+def _owned(wedge: OwnedWedgeDocument) -> OwnedOut:
+    head = head_from(wedge)
+    return OwnedOut(shape=head.shape_words(), edge_height_mm=edge_height_mm(head), outline_mm=outline_mm(head))
 
 
 def _fault(fault: Fault) -> FaultOut:

@@ -1,0 +1,84 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Fitting = Schemas["FittingOut"];
+export type FittingDocument = Schemas["FittingDocument"];
+export type Player = Schemas["PlayerDocument"];
+export type Ground = Schemas["GroundDocument"];
+export type Bag = Schemas["BagDocument"];
+export type Choices = Schemas["ChoicesDocument"];
+export type OwnedWedge = Schemas["OwnedWedgeDocument"];
+export type RackHead = Schemas["RackHeadDocument"];
+export type Head = Schemas["HeadDocument"];
+export type Recommendation = Schemas["RecommendationOut"];
+export type Club = Schemas["ClubOut"];
+export type Candidate = Schemas["CandidateOut"];
+export type Rung = Schemas["RungOut"];
+export type Ladder = Schemas["LadderOut"];
+export type Scenario = Schemas["ScenarioOut"];
+export type KeptLine = Schemas["KeptLine"];
+export type Kept = Schemas["KeptOut"];
+export type Session = Schemas["SessionOut"];
+export type Units = Schemas["UnitsIO"];
+export type Fault = Schemas["FaultOut"];
+export type ApiError = Schemas["ErrorOut"];
+export type Estimate = Schemas["LeanEstimate"];
+
+/** An answer of the server that is not a success, or no answer at all (status 0). */
+export class RequestError extends Error {
+  readonly status: number;
+  readonly body: ApiError | null;
+
+  constructor(status: number, body: ApiError | null) {
+    super(body?.message ?? "The server does not answer. What you typed stays here.");
+    this.status = status;
+    this.body = body;
+  }
+}
+
+let csrfToken = "";
+
+/** The token that every change must carry; it changes at sign-in. */
+export function rememberToken(token: string) {
+  csrfToken = token;
+}
+
+const carryToken: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRF-Token", csrfToken);
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "/" });
+api.use(carryToken);
+
+type Reply<T> = { data?: T; error?: unknown; response: Response };
+
+/** The data of a reply, or a `RequestError`. */
+export async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
+  let result: Reply<T>;
+  try {
+    result = await reply;
+  } catch {
+    throw new RequestError(0, null);
+  }
+  if (!result.response.ok) throw new RequestError(result.response.status, (result.error as ApiError) ?? null);
+  return result.data as T;
+}
+
+/** Send a fitting document from a file, as it is: the server says what is wrong with it. */
+export async function importDocument(text: string): Promise<Fitting> {
+  const send = fetch("/api/fittings/import", {
+    method: "POST",
+    body: text,
+    headers: { "Content-Type": "application/json", "X-CSRF-Token": csrfToken },
+  });
+  const response = await send.catch(() => {
+    throw new RequestError(0, null);
+  });
+  const body = await response.json().catch(() => null);
+  if (!response.ok) throw new RequestError(response.status, body as ApiError | null);
+  return body as Fitting;
+}

@@ -1,0 +1,129 @@
+import { Kbd, Modal, TextInput } from "@mantine/core";
+import { useHotkeys } from "@mantine/hooks";
+import { useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { useStore } from "./context";
+import classes from "./Keys.module.css";
+import { STEPS } from "./steps";
+import { useKeep } from "./useKeep";
+
+interface Command {
+  name: string;
+  hint: string;
+  run: () => void;
+}
+
+/** Keys of the whole frame, the palette on `/` and the list of keys on `?`. */
+export function Keys({ current }: { current: string }) {
+  const navigate = useNavigate();
+  const store = useStore();
+  const keep = useKeep();
+  const [palette, setPalette] = useState(false);
+  const [help, setHelp] = useState(false);
+  const go = (key: string) => navigate(`/fittings/${store.server.id}/${key}`);
+  const turn = (by: number) => {
+    const at = STEPS.findIndex((step) => step.key === current);
+    const next = STEPS[(at + by + STEPS.length) % STEPS.length];
+    if (next) go(next.key);
+  };
+  useHotkeys([
+    ...STEPS.map((step): [string, () => void] => [step.hotkey === "-" ? "Minus" : step.hotkey, () => go(step.key)]),
+    ["-", () => go("log")],
+    ["PageDown", () => turn(1)],
+    ["PageUp", () => turn(-1)],
+    ["/", () => setPalette(true)],
+    ["shift+?", () => setHelp(true)],
+    ["?", () => setHelp(true)],
+    ["K", () => keep.mutate()],
+  ]);
+  useHotkeys([["mod+Z", store.undo]], []);
+
+  const commands: Command[] = [
+    ...STEPS.map((step) => ({ name: step.name, hint: step.hotkey, run: () => go(step.key) })),
+    { name: "Keep this proposal", hint: "K", run: () => keep.mutate() },
+    { name: "Kept proposals", hint: "", run: () => go("kept") },
+    { name: "Undo", hint: "Ctrl Z", run: store.undo },
+    { name: "All players", hint: "", run: () => navigate("/") },
+    { name: "Keys", hint: "?", run: () => setHelp(true) },
+  ];
+  return (
+    <>
+      <Palette opened={palette} onClose={() => setPalette(false)} commands={commands} />
+      <Modal opened={help} onClose={() => setHelp(false)} title="Keys">
+        <dl className={classes.keys}>
+          {STEPS.map((step) => (
+            <div key={step.key}>
+              <dt>
+                <Kbd>{step.hotkey}</Kbd>
+              </dt>
+              <dd>{step.name}</dd>
+            </div>
+          ))}
+          {[
+            ["Page Up / Page Down", "step before, step after"],
+            ["/", "search and commands"],
+            ["K", "keep this proposal"],
+            ["Ctrl Z", "undo"],
+            ["?", "this list"],
+          ].map(([key, words]) => (
+            <div key={key}>
+              <dt>
+                <Kbd>{key}</Kbd>
+              </dt>
+              <dd>{words}</dd>
+            </div>
+          ))}
+        </dl>
+      </Modal>
+    </>
+  );
+}
+
+function Palette({ opened, onClose, commands }: { opened: boolean; onClose: () => void; commands: Command[] }) {
+  const [text, setText] = useState("");
+  const [at, setAt] = useState(0);
+  const found = useMemo(
+    () => commands.filter((c) => c.name.toLowerCase().includes(text.trim().toLowerCase())),
+    [commands, text],
+  );
+  const close = () => {
+    setText("");
+    setAt(0);
+    onClose();
+  };
+  const run = (command: Command | undefined) => {
+    close();
+    command?.run();
+  };
+  return (
+    <Modal opened={opened} onClose={close} withCloseButton={false} padding="sm" yOffset="12vh">
+      <TextInput
+        data-autofocus
+        aria-label="Step or command"
+        placeholder="Step or command"
+        value={text}
+        onChange={(e) => {
+          setText(e.currentTarget.value);
+          setAt(0);
+        }}
+        onKeyDown={(e) => {
+          if (e.key === "ArrowDown") setAt((i) => Math.min(i + 1, found.length - 1));
+          else if (e.key === "ArrowUp") setAt((i) => Math.max(i - 1, 0));
+          else if (e.key === "Enter") run(found[at]);
+          else return;
+          e.preventDefault();
+        }}
+      />
+      <ul className={classes.found}>
+        {found.map((command, index) => (
+          <li key={command.name}>
+            <button type="button" data-on={index === at} onClick={() => run(command)} tabIndex={-1}>
+              {command.name} <span>{command.hint}</span>
+            </button>
+          </li>
+        ))}
+        {found.length === 0 && <li className={classes.none}>Nothing by that name.</li>}
+      </ul>
+    </Modal>
+  );
+}

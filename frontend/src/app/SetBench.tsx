@@ -1,0 +1,129 @@
+import { Button } from "@mantine/core";
+import { useMutationState } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Club, Recommendation } from "../api/client";
+import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
+import { trimmed } from "../units/units";
+import { useStore } from "./context";
+import frame from "./Frame.module.css";
+import classes from "./SetBench.module.css";
+import { useKeep } from "./useKeep";
+
+const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** The set as it stands: every club as its own section, loft and bounce large, and one sentence why. */
+export function SetBench({ open }: { open: boolean }) {
+  const { server, saveState } = useStore();
+  const keep = useKeep();
+  const failures = useMutationState({
+    filters: { mutationKey: ["keep", server.id] },
+    select: (mutation) => mutation.state.error,
+  });
+  const failure = failures.at(-1);
+  const result = server.recommendation;
+  const since = server.kept ? server.revision - server.kept.revision : null;
+  return (
+    <aside className={`${frame.bench} ${classes.bench}`} data-open={open} aria-label="The set">
+      <header className={classes.head}>
+        <h2>The set</h2>
+        <Link to={`/fittings/${server.id}/kept`}>
+          {server.kept
+            ? `kept ${clock.format(new Date(server.kept.created_at))} · ${since === 0 ? "unchanged" : `${since} ${since === 1 ? "change" : "changes"} since`}`
+            : "nothing kept yet"}
+        </Link>
+      </header>
+      <div className={classes.scroll} aria-busy={saveState === "saving"}>
+        {result ? <Clubs result={result} /> : <Problem />}
+      </div>
+      <footer className={classes.foot}>
+        {failure && <p role="alert">{failure.message}</p>}
+        <Button
+          fullWidth
+          size="md"
+          disabled={!result || saveState !== "saved"}
+          loading={keep.isPending}
+          onClick={() => keep.mutate()}
+        >
+          Keep this proposal
+        </Button>
+      </footer>
+    </aside>
+  );
+}
+
+function Problem() {
+  const { server } = useStore();
+  return (
+    <div className={classes.problem} role="alert">
+      <strong>No set can be proposed yet.</strong>
+      <ul>
+        {server.problem.map((fault) => (
+          <li key={fault.field + fault.message}>{fault.message}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Clubs({ result }: { result: Recommendation }) {
+  return (
+    <>
+      {result.clubs.map((club) => (
+        <ClubRow key={club.slot} club={club} />
+      ))}
+      {result.clubs.length === 0 && (
+        <p className={classes.problem}>No head on the rack or in the bag reaches these lofts.</p>
+      )}
+      {result.unserved.length > 0 && (
+        <p className={classes.note}>
+          Nobody serves well: <strong>{shotOf(result, result.unserved[0])}</strong>
+          {result.unserved.length > 1 && ` and ${result.unserved.length - 1} more`}.
+        </p>
+      )}
+      {result.notes.map((note) => (
+        <p key={note.text} className={classes.note} data-kind={note.kind}>
+          {note.text}
+        </p>
+      ))}
+    </>
+  );
+}
+
+function shotOf(result: Recommendation, key: string | undefined) {
+  const scenario = result.scenarios.find((s) => s.key === key);
+  return scenario ? `${scenario.shot_name} on ${scenario.ground}` : "";
+}
+
+function ClubRow({ club }: { club: Club }) {
+  const { server } = useStore();
+  const kept = server.kept?.clubs[club.slot];
+  const pick = club.candidates[0];
+  if (!pick) return null;
+  const label = `${pick.name}: ${trimmed(club.loft_deg)}°, ${trimmed(club.bounce_deg)}° bounce`;
+  const rival = club.candidates[1];
+  return (
+    <article className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
+      <SoleIcon outline={pick.outline_mm} width={150} height={50} />
+      <p className={classes.figures}>
+        <span className={classes.loft}>{trimmed(club.loft_deg)}°</span>
+        <span className={classes.bounce}>{trimmed(club.bounce_deg)}° bounce</span>
+      </p>
+      <p className={classes.sure}>
+        <strong>{sureness(rival?.behind)}</strong>
+        {pick.owned ? "owned" : pick.name}
+      </p>
+      <p className={classes.duty}>
+        {pick.shape}; {club.duty}
+      </p>
+      <p className={classes.why}>{club.reason}</p>
+      {kept && kept !== label && <p className={classes.changed}>Kept: {kept}</p>}
+    </article>
+  );
+}
+
+/** How clear the choice is by the bench rules: the lead over the next head, in hundredths of the set's value. */
+function sureness(lead: number | undefined) {
+  if (lead === undefined) return "only choice";
+  if (lead < 0.005) return "near tie";
+  return lead < 0.02 ? "narrow" : "clear";
+}

@@ -1,0 +1,52 @@
+export interface Step {
+  key: string;
+  name: string;
+  hotkey: string;
+  /** One sentence on what a step that is still to come will hold. */
+  later?: string;
+}
+
+/** The job, in the order in which it is done. */
+export const STEPS: readonly Step[] = [
+  { key: "player", name: "Player", hotkey: "1" },
+  { key: "ground", name: "Ground", hotkey: "2" },
+  { key: "bag", name: "Bag", hotkey: "3" },
+  {
+    key: "strikes",
+    name: "Strikes",
+    hotkey: "4",
+    later: "Strikes will take every shot of the session as it is hit, and turn them into the player's habit.",
+  },
+  {
+    key: "carries",
+    name: "Carries",
+    hotkey: "5",
+    later: "Carries will hold what every club carries with every clock swing, measured or modelled.",
+  },
+  { key: "lofts", name: "Lofts", hotkey: "6" },
+  { key: "soles", name: "Soles", hotkey: "7" },
+  {
+    key: "proof",
+    name: "Proof",
+    hotkey: "8",
+    later: "Proof will compare two candidates in short blocks, on turf and in sand, and say who won and how surely.",
+  },
+  {
+    key: "build",
+    name: "Build",
+    hotkey: "9",
+    later: "Build will hold the bends, lengths, lies and grips of the set, and the order of work at the bench.",
+  },
+  {
+    key: "card",
+    name: "Card",
+    hotkey: "0",
+    later: "Card will hold what the player takes home: carries, a setup for each lie, and two or three drills.",
+  },
+  {
+    key: "log",
+    name: "Log",
+    hotkey: "-",
+    later: "Log will hold what happened on the course, and when lofts and grooves want looking at again.",
+  },
+];

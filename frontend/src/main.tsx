@@ -1,0 +1,30 @@
+import "@mantine/core/styles.css";
+import "@fontsource-variable/archivo/wdth.css";
+import "./theme/tokens.css";
+import "./theme/states.css";
+import { MantineProvider } from "@mantine/core";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { App } from "./app/App";
+import { theme } from "./theme/theme";
+
+const client = new QueryClient({
+  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: Number.POSITIVE_INFINITY } },
+});
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <MantineProvider theme={theme} defaultColorScheme="light">
+        <QueryClientProvider client={client}>
+          <BrowserRouter>
+            <App />
+          </BrowserRouter>
+        </QueryClientProvider>
+      </MantineProvider>
+    </StrictMode>,
+  );
+}

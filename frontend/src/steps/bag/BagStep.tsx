@@ -1,0 +1,119 @@
+import { Button } from "@mantine/core";
+import { useState } from "react";
+import type { Bag, OwnedWedge } from "../../api/client";
+import { useStore } from "../../app/context";
+import { trimmed } from "../../units/units";
+import { NumberField } from "../parts/NumberField";
+import parts from "../parts/parts.module.css";
+import { StepHead } from "../parts/StepHead";
+import classes from "./Bag.module.css";
+import { OwnedForm } from "./OwnedForm";
+import { OwnedRow } from "./OwnedRow";
+import { RackTable } from "./RackTable";
+
+const NEW_WEDGE: OwnedWedge = {
+  name: "sand",
+  stamped_loft_deg: 56,
+  loft_deg: 56,
+  bounce_deg: 10,
+  sole_width_mm: 20,
+  camber_radius_mm: 50,
+  leading_edge_radius_mm: 2.5,
+  front_bevel_mm: 0,
+  front_bevel_deg: 0,
+  trailing_relief_fraction: 0,
+  trailing_relief_deg: 0,
+  heel_relief_mm: 0,
+  toe_relief_mm: 0,
+  lie_deg: 64,
+  head_mass_kg: 0.3,
+  measured: false,
+  make: "forged",
+  bend_limit_deg: 2,
+  wear: "",
+};
+
+/** The clubs above the wedges, the wedges owned, and the rack to choose from. */
+export default function BagStep() {
+  const { draft, edit, server } = useStore();
+  const { bag } = draft;
+  const [at, setAt] = useState(0);
+  const chosen = Math.min(at, bag.wedges.length - 1);
+  const wedge = bag.wedges[chosen];
+  const set = (change: Partial<Bag>) => edit("bag", { ...bag, ...change });
+  const put = (next: OwnedWedge) => set({ wedges: bag.wedges.map((w, i) => (i === chosen ? next : w)) });
+  const add = () => {
+    set({ wedges: [...bag.wedges, { ...NEW_WEDGE, name: `wedge ${bag.wedges.length + 1}` }] });
+    setAt(bag.wedges.length);
+  };
+  const room = Math.max(0, Math.min(14 - bag.other_clubs, 4));
+  return (
+    <>
+      <StepHead title="Bag" aside={`room for ${room} ${room === 1 ? "wedge" : "wedges"} in 14 clubs`}>
+        <Button variant="default" size="xs" onClick={add} disabled={bag.wedges.length >= 8}>
+          Add a wedge they own
+        </Button>
+      </StepHead>
+      <OwnedRow
+        wedges={bag.wedges}
+        chosen={chosen}
+        onChoose={setAt}
+        pitchingWedge={`${trimmed(bag.pitching_wedge_loft_deg)}°`}
+        result={server.recommendation}
+      />
+      <div className={`${parts.form} ${classes.form}`}>
+        <fieldset className={parts.group}>
+          <legend>Above the wedges</legend>
+          <div className={parts.fields}>
+            <NumberField
+              label="Nine-iron loft"
+              unit="°"
+              width={110}
+              path="bag.nine_iron_loft_deg"
+              value={bag.nine_iron_loft_deg}
+              onChange={(v) => v !== null && set({ nine_iron_loft_deg: v })}
+            />
+            <NumberField
+              label="Pitching-wedge loft"
+              unit="°"
+              width={130}
+              path="bag.pitching_wedge_loft_deg"
+              value={bag.pitching_wedge_loft_deg}
+              onChange={(v) => v !== null && set({ pitching_wedge_loft_deg: v })}
+            />
+            <NumberField
+              label="and its bounce"
+              unit="°"
+              width={110}
+              path="bag.pitching_wedge_bounce_deg"
+              value={bag.pitching_wedge_bounce_deg}
+              onChange={(v) => v !== null && set({ pitching_wedge_bounce_deg: v })}
+            />
+            <NumberField
+              label="Clubs that are not wedges"
+              unit=""
+              width={160}
+              places={0}
+              path="bag.other_clubs"
+              value={bag.other_clubs}
+              onChange={(v) => v !== null && set({ other_clubs: v })}
+            />
+          </div>
+        </fieldset>
+        {wedge && (
+          <OwnedForm
+            key={chosen}
+            wedge={wedge}
+            path={`bag.wedges.${chosen}`}
+            onChange={put}
+            onRemove={() => {
+              set({ wedges: bag.wedges.filter((_, i) => i !== chosen) });
+              setAt(0);
+            }}
+          />
+        )}
+      </div>
+      <RackTable />
+    </>
+  );
+}

@@ -1,0 +1,120 @@
+import { Button, Textarea, TextInput } from "@mantine/core";
+import type { OwnedWedge } from "../../api/client";
+import { useFault } from "../../app/context";
+import { Choice } from "../parts/Choice";
+import { NumberField } from "../parts/NumberField";
+import parts from "../parts/parts.module.css";
+
+interface Props {
+  wedge: OwnedWedge;
+  path: string;
+  onChange: (wedge: OwnedWedge) => void;
+  onRemove: () => void;
+}
+
+type NumberKey = "bounce_deg" | "lie_deg" | "sole_width_mm" | "camber_radius_mm" | "heel_relief_mm" | "toe_relief_mm";
+
+const GEOMETRY: readonly (readonly [NumberKey, string, string])[] = [
+  ["bounce_deg", "Bounce", "°"],
+  ["lie_deg", "Lie", "°"],
+  ["sole_width_mm", "Sole width", "mm"],
+  ["camber_radius_mm", "Camber radius", "mm"],
+  ["heel_relief_mm", "Heel relief", "mm"],
+  ["toe_relief_mm", "Toe relief", "mm"],
+];
+
+/** One owned wedge, as stamped and as the gauge reads it. */
+export function OwnedForm({ wedge, path, onChange, onRemove }: Props) {
+  const nameFault = useFault(`${path}.name`);
+  const set = (change: Partial<OwnedWedge>) => onChange({ ...wedge, ...change });
+  return (
+    <fieldset className={parts.group}>
+      <legend>{wedge.name || "Wedge"}</legend>
+      <div className={parts.fields}>
+        <TextInput
+          label="Name"
+          value={wedge.name}
+          maxLength={120}
+          error={nameFault?.message}
+          onChange={(e) => set({ name: e.currentTarget.value })}
+        />
+        <NumberField
+          label="Stamped loft"
+          unit="°"
+          width={110}
+          optional
+          path={`${path}.stamped_loft_deg`}
+          value={wedge.stamped_loft_deg}
+          onChange={(stamped_loft_deg) => set({ stamped_loft_deg })}
+        />
+        <NumberField
+          label="Measured loft"
+          unit="°"
+          width={110}
+          path={`${path}.loft_deg`}
+          value={wedge.loft_deg}
+          onChange={(v) => v !== null && set({ loft_deg: v, measured: true })}
+        />
+        {GEOMETRY.map(([key, label, unit]) => (
+          <NumberField
+            key={key}
+            label={label}
+            unit={unit}
+            width={112}
+            path={`${path}.${key}`}
+            value={wedge[key]}
+            onChange={(v) => v !== null && set({ [key]: v })}
+          />
+        ))}
+        <NumberField
+          label="Back relief, share"
+          unit="%"
+          width={120}
+          places={0}
+          path={`${path}.trailing_relief_fraction`}
+          value={100 * wedge.trailing_relief_fraction}
+          onChange={(v) => v !== null && set({ trailing_relief_fraction: v / 100 })}
+        />
+        <NumberField
+          label="Back relief, angle"
+          unit="°"
+          width={120}
+          path={`${path}.trailing_relief_deg`}
+          value={wedge.trailing_relief_deg}
+          onChange={(v) => v !== null && set({ trailing_relief_deg: v })}
+        />
+        <Choice
+          label="Head"
+          value={wedge.make}
+          options={[
+            ["forged", "forged"],
+            ["cast", "cast"],
+          ]}
+          onChange={(make) =>
+            set({ make, bend_limit_deg: make === "cast" ? Math.min(wedge.bend_limit_deg, 1) : wedge.bend_limit_deg })
+          }
+        />
+        <NumberField
+          label="May be bent by"
+          unit="°"
+          width={120}
+          path={`${path}.bend_limit_deg`}
+          value={wedge.bend_limit_deg}
+          onChange={(v) => v !== null && set({ bend_limit_deg: v })}
+          note="the maker's limit decides"
+        />
+      </div>
+      <Textarea
+        label="Wear"
+        mt={8}
+        autosize
+        minRows={1}
+        value={wedge.wear}
+        onChange={(e) => set({ wear: e.currentTarget.value })}
+      />
+      <Button mt={10} variant="subtle" size="xs" color="rust.6" onClick={onRemove}>
+        Remove this wedge
+      </Button>
+    </fieldset>
+  );
+}

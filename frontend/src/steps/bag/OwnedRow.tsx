@@ -1,0 +1,67 @@
+import type { OwnedWedge, Recommendation } from "../../api/client";
+import { useStore } from "../../app/context";
+import { SoleIcon } from "../../pictures/SoleIcon/SoleIcon";
+import { plain, trimmed } from "../../units/units";
+import { SourceMark } from "../parts/SourceMark";
+import classes from "./Bag.module.css";
+
+interface Props {
+  wedges: OwnedWedge[];
+  chosen: number;
+  onChoose: (index: number) => void;
+  pitchingWedge: string;
+  result: Recommendation | null;
+}
+
+/** What they own, in order of loft: stamped against measured, bounce, width, and whether the proposal keeps it. */
+export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Props) {
+  const drawn = useStore().server.owned;
+  if (wedges.length === 0)
+    return (
+      <p className={classes.empty}>
+        Only the {pitchingWedge} pitching wedge so far. Put each wedge they own in the gauge and add it here: drift of a
+        degree or more is common in soft heads.
+      </p>
+    );
+  return (
+    <ul className={classes.owned}>
+      {wedges.map((wedge, i) => {
+        const drift = wedge.stamped_loft_deg === null ? 0 : wedge.loft_deg - wedge.stamped_loft_deg;
+        const kept = result?.clubs.some((club) => club.candidates[0]?.code === `own:${i}`);
+        return (
+          <li key={i}>
+            <button
+              type="button"
+              className={classes.wedge}
+              data-on={i === chosen}
+              aria-pressed={i === chosen}
+              onClick={() => onChoose(i)}
+            >
+              {drawn[i] && <SoleIcon outline={drawn[i].outline_mm} width={150} height={44} />}
+              <span className={classes.figures}>
+                <span className={classes.loft}>{trimmed(wedge.loft_deg)}°</span>
+                <span className={classes.bounce}>{trimmed(wedge.bounce_deg)}° bounce</span>
+              </span>
+              <span className={classes.facts}>
+                {wedge.name}, {plain(wedge.sole_width_mm)} mm ·{" "}
+                <SourceMark source={wedge.measured ? "measured" : "assumed"} label={wedge.name} />
+                <br />
+                {Math.abs(drift) >= 0.5 ? (
+                  <strong>
+                    stamped {wedge.stamped_loft_deg}°, off by {plain(drift, 1)}°
+                  </strong>
+                ) : (
+                  "stands where stamped"
+                )}
+                <br />
+                {drawn[i] && `edge ${plain(drawn[i].edge_height_mm, 1)} mm off the floor, ${drawn[i].shape}`}
+                <br />
+                {kept ? "stays in the proposed set" : "not in the proposed set"}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

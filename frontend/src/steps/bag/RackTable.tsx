@@ -1,0 +1,127 @@
+import { Button, TextInput } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, RequestError, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import { trimmed } from "../../units/units";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import classes from "./Bag.module.css";
+
+/** The heads to choose from: the studio's rack, or the one that came with an imported fitting. */
+export function RackTable() {
+  const { server, reload } = useStore();
+  const client = useQueryClient();
+  const file = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState("");
+  const studio = useQuery({ queryKey: ["rack"], queryFn: () => unwrap(api.GET("/api/rack")) });
+  const replace = useMutation({
+    mutationFn: (csv: string) => unwrap(api.PUT("/api/rack", { body: { csv } })),
+    onSuccess: async (rack) => {
+      client.setQueryData(["rack"], rack);
+      await reload();
+    },
+  });
+  const own = server.document.rack;
+  const drop = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.PATCH("/api/fittings/{fitting_id}", {
+          params: { path: { fitting_id: server.id } },
+          body: { revision: server.revision, drop_rack: true },
+        }),
+      ),
+    onSuccess: reload,
+  });
+  const heads = own ?? studio.data?.heads ?? [];
+  const wanted = text.trim().toLowerCase();
+  const shown = heads.filter(
+    (h) => !wanted || `${h.code} ${h.name} ${h.loft_deg} ${h.make}`.toLowerCase().includes(wanted),
+  );
+  const faults = replace.error instanceof RequestError ? (replace.error.body?.faults ?? []) : [];
+  return (
+    <>
+      <div className={classes.rackHead}>
+        <TextInput
+          aria-label="Find a head"
+          placeholder="Find a head by name or loft"
+          size="xs"
+          value={text}
+          onChange={(e) => setText(e.currentTarget.value)}
+        />
+        {own ? (
+          <>
+            <span>This fitting brought its own rack of {own.length} heads.</span>
+            <Button variant="default" size="xs" onClick={() => drop.mutate()} loading={drop.isPending}>
+              Use the studio's rack
+            </Button>
+          </>
+        ) : (
+          <Button variant="default" size="xs" onClick={() => file.current?.click()} loading={replace.isPending}>
+            Replace the rack from a CSV file
+          </Button>
+        )}
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,text/csv"
+          aria-label="Rack as CSV"
+          className="visually-hidden"
+          tabIndex={-1}
+          onChange={async (e) => {
+            const picked = e.currentTarget.files?.[0];
+            if (picked) replace.mutate(await picked.text());
+            if (file.current) file.current.value = "";
+          }}
+        />
+      </div>
+      {replace.isError && (
+        <div role="alert" className={classes.rackFault}>
+          <strong>The rack stays as it was.</strong> {faults.length === 0 && replace.error.message}
+          <ul>
+            {faults.slice(0, 6).map((f) => (
+              <li key={f.field + f.message}>
+                {f.field} {f.value}: {f.message}
+              </li>
+            ))}
+            {faults.length > 6 && <li>and {faults.length - 6} more</li>}
+          </ul>
+        </div>
+      )}
+      <CopyTable caption={`Rack: ${shown.length} of ${heads.length} heads`}>
+        <thead>
+          <tr>
+            <th>Code</th>
+            <th>Head</th>
+            <th className={parts.num}>Loft °</th>
+            <th className={parts.num}>Bounce °</th>
+            <th className={parts.num}>Width mm</th>
+            <th className={parts.num}>Camber mm</th>
+            <th className={parts.num}>Heel mm</th>
+            <th className={parts.num}>Back %</th>
+            <th>Make</th>
+            <th className={parts.num}>Bend ±°</th>
+            <th className={parts.num}>Stock</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((h) => (
+            <tr key={h.code}>
+              <td>{h.code}</td>
+              <td>{h.name}</td>
+              <td className={parts.num}>{trimmed(h.loft_deg)}</td>
+              <td className={parts.num}>{trimmed(h.bounce_deg)}</td>
+              <td className={parts.num}>{trimmed(h.sole_width_mm)}</td>
+              <td className={parts.num}>{trimmed(h.camber_radius_mm)}</td>
+              <td className={parts.num}>{trimmed(h.heel_relief_mm)}</td>
+              <td className={parts.num}>{trimmed(100 * h.trailing_relief_fraction)}</td>
+              <td>{h.make}</td>
+              <td className={parts.num}>{trimmed(h.bend_limit_deg)}</td>
+              <td className={parts.num}>{h.stock}</td>
+            </tr>
+          ))}
+        </tbody>
+      </CopyTable>
+    </>
+  );
+}

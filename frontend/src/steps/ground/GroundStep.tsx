@@ -1,0 +1,117 @@
+import { Button } from "@mantine/core";
+import { useState } from "react";
+import type { Ground } from "../../api/client";
+import { useFault, useStore } from "../../app/context";
+import { CoreSample } from "../../pictures/CoreSample/CoreSample";
+import { plain, showPercent } from "../../units/units";
+import parts from "../parts/parts.module.css";
+import { SourceMark } from "../parts/SourceMark";
+import { StepHead } from "../parts/StepHead";
+import classes from "./Ground.module.css";
+import { GroundForm } from "./GroundForm";
+
+const MOST = 8;
+
+/** The grounds the player plays on, with their shares, as core samples. */
+export default function GroundStep() {
+  const { draft, edit } = useStore();
+  const grounds = draft.grounds;
+  const [at, setAt] = useState(0);
+  const fault = useFault("grounds");
+  const chosen = Math.min(at, grounds.length - 1);
+  const ground = grounds[chosen];
+  const total = grounds.reduce((sum, g) => sum + g.share, 0);
+  const put = (index: number, next: Ground) =>
+    edit(
+      "grounds",
+      grounds.map((g, i) => (i === index ? next : g)),
+    );
+
+  const add = () => {
+    const names = new Set(grounds.map((g) => g.name));
+    let n = grounds.length + 1;
+    while (names.has(`ground ${n}`)) n += 1;
+    const usual = grounds[chosen];
+    if (!usual) return;
+    const share = 1 / (grounds.length + 1);
+    const others = grounds.map((g) => ({ ...g, share: g.share * (1 - share) }));
+    edit("grounds", [...others, { ...usual, name: `ground ${n}`, share }]);
+    setAt(grounds.length);
+  };
+  const remove = (index: number) => {
+    const left = grounds.filter((_, i) => i !== index);
+    const sum = left.reduce((s, g) => s + g.share, 0);
+    edit(
+      "grounds",
+      left.map((g) => ({ ...g, share: sum > 0 ? g.share / sum : 1 / left.length })),
+    );
+    setAt(0);
+  };
+  const scale = () =>
+    edit(
+      "grounds",
+      grounds.map((g) => ({ ...g, share: total > 0 ? g.share / total : 1 / grounds.length })),
+    );
+
+  return (
+    <>
+      <StepHead title="Ground" aside={`shares sum to ${showPercent(total)}`}>
+        <Button variant="default" size="xs" onClick={add} disabled={grounds.length >= MOST}>
+          Add a ground
+        </Button>
+        <Button variant="default" size="xs" onClick={scale} disabled={Math.abs(total - 1) < 1e-6}>
+          Scale to 100 %
+        </Button>
+      </StepHead>
+      <div className={classes.shares} aria-hidden>
+        {grounds.map((g, i) => (
+          <span key={g.name + i} style={{ flexGrow: Math.max(g.share, 0.001) }} data-on={i === chosen}>
+            {showPercent(g.share)}
+          </span>
+        ))}
+      </div>
+      {fault && (
+        <p role="alert" className={classes.fault}>
+          {fault.message}
+        </p>
+      )}
+      <ul className={classes.cards}>
+        {grounds.map((g, i) => (
+          <li key={i}>
+            <button
+              type="button"
+              className={classes.card}
+              data-on={i === chosen}
+              aria-pressed={i === chosen}
+              onClick={() => setAt(i)}
+            >
+              <span className={classes.cardHead}>
+                <strong>{g.name}</strong>
+                <span className={classes.share}>{showPercent(g.share)}</span>
+              </span>
+              <CoreSample ground={g} />
+              <span className={classes.facts}>
+                <SourceMark source={g.turf.firmness_source} label="turf" /> turf, {g.turf.lie.replace("_", " ")} lie
+                <br />
+                <SourceMark source={g.sand.penetrometer_source} label="sand" /> sand, {g.green} greens, lip{" "}
+                {plain(g.lip_height_m, 1)} m
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {ground && (
+        <GroundForm
+          ground={ground}
+          path={`grounds.${chosen}`}
+          onChange={(next) => put(chosen, next)}
+          onRemove={grounds.length > 1 ? () => remove(chosen) : undefined}
+        />
+      )}
+      <p className={`${parts.unit} ${classes.caution}`}>
+        Frozen, rocky or mat-covered ground jars wrists and elbows: limit the balls, stop at pain, and see a clinician.
+        One hitter at a time in a bunker.
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,71 @@
+import { Button } from "@mantine/core";
+import type { Recommendation } from "../../api/client";
+import { useFault, useStore } from "../../app/context";
+import { trimmed } from "../../units/units";
+import { NumberField } from "../parts/NumberField";
+import parts from "../parts/parts.module.css";
+import classes from "./Lofts.module.css";
+
+const PART_WORDS: Record<string, string> = {
+  uncovered: "uncovered distance",
+  gaps: "uneven gaps",
+  steps: "steps outside 4 to 6°",
+  overlaps: "overlaps",
+  top_loft: "top loft",
+  cost: "clubs and changes",
+};
+
+/** A ladder set by hand, scored beside the proposed ones. */
+export function LadderEditor({ lofts }: { lofts: Recommendation["lofts"] }) {
+  const { draft, edit } = useStore();
+  const fault = useFault("choices.ladder_deg");
+  const typed = draft.choices.ladder_deg;
+  const shown = typed ?? lofts.chosen.lofts_deg;
+  const set = (ladder_deg: number[] | null) => edit("choices", { ...draft.choices, ladder_deg });
+  return (
+    <section className={classes.editor} aria-label="Ladder by hand">
+      <div className={parts.fields}>
+        {shown.map((loft, i) => (
+          <NumberField
+            key={i}
+            label={`Loft ${i + 1}`}
+            unit="°"
+            width={92}
+            path={`choices.ladder_deg.${i}`}
+            value={loft}
+            onChange={(v) => v !== null && set(shown.map((l, j) => (j === i ? v : l)))}
+          />
+        ))}
+        <div className={classes.editorButtons}>
+          <Button
+            variant="default"
+            size="xs"
+            disabled={shown.length >= 4 || (shown.at(-1) ?? 64) > 60}
+            onClick={() => set([...shown, Math.min((shown.at(-1) ?? 56) + 4, 64)])}
+          >
+            Add a loft
+          </Button>
+          <Button variant="default" size="xs" disabled={shown.length <= 1} onClick={() => set(shown.slice(0, -1))}>
+            Drop the last
+          </Button>
+          <Button variant="default" size="xs" disabled={typed === null} onClick={() => set(null)}>
+            Back to the proposal
+          </Button>
+        </div>
+      </div>
+      {fault && (
+        <p role="alert" className={parts.error}>
+          {fault.message}
+        </p>
+      )}
+      <p className={classes.score}>
+        Penalty <strong>{lofts.chosen.penalty.toFixed(2)}</strong>, less is better:{" "}
+        {Object.entries(lofts.chosen.parts)
+          .filter(([, value]) => value >= 0.005)
+          .map(([key, value]) => `${PART_WORDS[key] ?? key} ${value.toFixed(2)}`)
+          .join(", ")}
+        . The shot mix can use up to {trimmed(lofts.wanted_top_deg)}°.
+      </p>
+    </section>
+  );
+}

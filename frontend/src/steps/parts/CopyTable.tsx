@@ -1,0 +1,41 @@
+import { type ReactNode, useRef, useState } from "react";
+import classes from "./parts.module.css";
+
+/** A table with its caption, and a button that copies it as CSV. */
+export function CopyTable({ caption, children }: { caption: string; children: ReactNode }) {
+  const table = useRef<HTMLTableElement>(null);
+  const [said, setSaid] = useState("");
+  const copy = async () => {
+    const rows = [...(table.current?.rows ?? [])].map((row) =>
+      [...row.cells].map((cell) => quoted(cell.textContent ?? "")).join(","),
+    );
+    try {
+      await navigator.clipboard.writeText(rows.join("\n"));
+      setSaid("copied");
+    } catch {
+      setSaid("the browser does not allow copying here");
+    }
+  };
+  return (
+    <div className={classes.tableBox}>
+      <div className={classes.tableHead}>
+        <h2>{caption}</h2>
+        <span role="status">{said}</span>
+        <button type="button" className={classes.quietButton} onClick={copy}>
+          Copy as CSV
+        </button>
+      </div>
+      <table ref={table} className={classes.table} aria-label={caption}>
+        {children}
+      </table>
+    </div>
+  );
+}
+
+/** A cell for CSV; one that a spreadsheet would run as a formula is made text. */
+function quoted(text: string) {
+  const tidy = text.replace(/\s+/g, " ").trim();
+  const number = /^[−+-]?[\d.,]+$/.test(tidy);
+  const safe = /^[=+\-@\t]/.test(tidy) && !number ? `'${tidy}` : tidy.replace(/^−/, "-");
+  return /[",\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
+}

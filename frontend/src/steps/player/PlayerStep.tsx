@@ -1,0 +1,126 @@
+import { Textarea, TextInput } from "@mantine/core";
+import type { Player } from "../../api/client";
+import { useFault, useStore } from "../../app/context";
+import { Delivery } from "../../pictures/Delivery/Delivery";
+import { Choice } from "../parts/Choice";
+import { NumberField } from "../parts/NumberField";
+import parts from "../parts/parts.module.css";
+import { StepHead } from "../parts/StepHead";
+import { DeliveryTable } from "./DeliveryTable";
+import classes from "./Player.module.css";
+import { SchoolsForm } from "./SchoolsForm";
+import { ShotMix } from "./ShotMix";
+import { SpeedFields } from "./SpeedFields";
+
+/** Who the player is and how they deliver the club. */
+export default function PlayerStep() {
+  const { draft, edit, server } = useStore();
+  const { player } = draft;
+  const set = (change: Partial<Player>) => edit("player", { ...player, ...change });
+  const nameFault = useFault("player.name");
+  const noteFault = useFault("player.complaints");
+  const clubs = server.recommendation?.clubs ?? [];
+  const shown = clubs[Math.min(1, clubs.length - 1)]?.candidates[0];
+  const { attack_deg, lean_deg, entry_mm } = player.delivery;
+  return (
+    <>
+      <StepHead title="Player" aside={shown ? `drawn with ${shown.name}, at true scale` : undefined} />
+      {shown && (
+        <Delivery
+          outline={shown.outline_mm}
+          leanDeg={lean_deg.mean}
+          leanSpreadDeg={lean_deg.spread}
+          attackDeg={attack_deg.mean}
+          attackSpreadDeg={attack_deg.spread}
+          entryMm={entry_mm.mean}
+          entrySpreadMm={entry_mm.spread}
+        />
+      )}
+      <DeliveryTable delivery={player.delivery} onChange={(delivery) => set({ delivery })} />
+      <div className={`${parts.form} ${classes.columns}`}>
+        <fieldset className={parts.group}>
+          <legend>Who</legend>
+          <div className={parts.fields}>
+            <TextInput
+              label="Name"
+              value={player.name}
+              maxLength={120}
+              error={nameFault?.message}
+              onChange={(e) => set({ name: e.currentTarget.value })}
+            />
+            <NumberField
+              label="Handicap"
+              unit=""
+              width={90}
+              path="player.handicap"
+              optional
+              placeholder="12"
+              value={player.handicap}
+              onChange={(handicap) => set({ handicap })}
+            />
+            <Choice
+              label="Hand"
+              value={player.hand}
+              options={[
+                ["right", "right"],
+                ["left", "left"],
+              ]}
+              onChange={(hand) => set({ hand })}
+            />
+          </div>
+          <Textarea
+            label="Complaints, in their own words"
+            mt={10}
+            autosize
+            minRows={2}
+            maxRows={6}
+            value={player.complaints}
+            error={noteFault?.message}
+            onChange={(e) => set({ complaints: e.currentTarget.value })}
+          />
+        </fieldset>
+        <fieldset className={parts.group}>
+          <legend>Speed and room in the bag</legend>
+          <SpeedFields player={player} onChange={set} />
+          <div className={parts.fields} style={{ marginTop: 10 }}>
+            <Choice
+              label="Wedges wanted"
+              path="player.wedge_count"
+              value={String(player.wedge_count ?? "open") as "open" | "1" | "2" | "3" | "4"}
+              options={[
+                ["open", "open"],
+                ["1", "1"],
+                ["2", "2"],
+                ["3", "3"],
+                ["4", "4"],
+              ]}
+              onChange={(n) => set({ wedge_count: n === "open" ? null : Number(n) })}
+            />
+            <Choice
+              label="Opens the face"
+              value={player.delivery.opening}
+              options={[
+                ["square", "never"],
+                ["when_needed", "when needed"],
+                ["always", "always"],
+              ]}
+              onChange={(opening) => set({ delivery: { ...player.delivery, opening } })}
+            />
+            <Choice
+              label="Release"
+              value={player.delivery.release}
+              options={[
+                ["dragged", "handle dragged"],
+                ["level", "level"],
+                ["early", "head passes early"],
+              ]}
+              onChange={(release) => set({ delivery: { ...player.delivery, release } })}
+            />
+          </div>
+        </fieldset>
+        <SchoolsForm schools={player.schools} onChange={(schools) => set({ schools })} />
+        <ShotMix mix={player.shot_mix} usual={server.default_shot_mix} onChange={(shot_mix) => set({ shot_mix })} />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,73 @@
+import type { Club, Recommendation } from "../../api/client";
+import { BounceBand } from "../../pictures/BounceBand/BounceBand";
+import { plain, showPercent, trimmed } from "../../units/units";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import classes from "./Soles.module.css";
+
+interface Props {
+  club: Club;
+  result: Recommendation;
+  chosen: string;
+  onChoose: (key: string) => void;
+}
+
+/** Delivered loft and bounce of the chosen head for every shot on every ground, against what the ground asks for. */
+export function DeliveredTable({ club, result, chosen, onChoose }: Props) {
+  const rows = result.scenarios
+    .map((scenario, i) => ({ scenario, delivered: club.delivered[i] }))
+    .sort((a, b) => b.scenario.share - a.scenario.share);
+  return (
+    <CopyTable caption="Shot by shot">
+      <thead>
+        <tr>
+          <th>Shot</th>
+          <th>Ground</th>
+          <th className={parts.num}>Share</th>
+          <th className={parts.num}>Open °</th>
+          <th className={parts.num}>Lean °</th>
+          <th className={parts.num}>Loft °</th>
+          <th className={parts.num}>Bounce °</th>
+          <th>Asked</th>
+          <th />
+          <th className={parts.num}>Edge mm</th>
+          <th className={parts.num}>Value</th>
+          <th>Served by</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ scenario: s, delivered: d }) =>
+          d ? (
+            <tr key={s.key} data-on={s.key === chosen}>
+              <td>
+                <button type="button" className={classes.shot} onClick={() => onChoose(s.key)}>
+                  {s.shot_name}
+                </button>
+              </td>
+              <td>{s.ground}</td>
+              <td className={parts.num}>{showPercent(s.share, 1)}</td>
+              <td className={parts.num}>{trimmed(s.opening_deg)}</td>
+              <td className={parts.num}>{trimmed(s.lean_deg)}</td>
+              <td className={parts.num}>{plain(d.loft_deg, 1)}</td>
+              <td className={parts.num}>{plain(d.bounce_deg, 1)}</td>
+              <td className={classes.nowrap}>
+                {plain(s.wanted_bounce_low_deg, 1)} to {plain(s.wanted_bounce_high_deg, 1)}
+              </td>
+              <td>
+                <BounceBand value={d.bounce_deg} low={s.wanted_bounce_low_deg} high={s.wanted_bounce_high_deg} />
+              </td>
+              <td className={parts.num}>{plain(d.leading_edge_height_mm, 1)}</td>
+              <td className={parts.num}>{plain(100 * d.value)}</td>
+              <td>{server(s.served_by, s.kind, result)}</td>
+            </tr>
+          ) : null,
+        )}
+      </tbody>
+    </CopyTable>
+  );
+}
+
+function server(slot: number, kind: string, result: Recommendation) {
+  if (kind === "full") return "each its own";
+  return slot < 0 ? "pitching wedge" : `${trimmed(result.clubs[slot]?.loft_deg ?? 0)}°`;
+}

@@ -1,0 +1,76 @@
+/** Numbers with their unit in the type, so that the compiler stops a mix; formatting to what the fitter reads. */
+
+declare const unit: unique symbol;
+export type Metres = number & { readonly [unit]: "m" };
+export type Millimetres = number & { readonly [unit]: "mm" };
+export type Degrees = number & { readonly [unit]: "deg" };
+export type MetresPerSecond = number & { readonly [unit]: "m/s" };
+
+export const metres = (value: number) => value as Metres;
+export const millimetres = (value: number) => value as Millimetres;
+export const degrees = (value: number) => value as Degrees;
+export const metresPerSecond = (value: number) => value as MetresPerSecond;
+
+export const METRES_PER_YARD = 0.9144;
+export const METRES_PER_SECOND_PER_MPH = (1760 * METRES_PER_YARD) / 3600;
+
+export type DistanceUnit = "m" | "yd";
+export type SpeedUnit = "mps" | "mph";
+
+export const SPEED_LABEL: Record<SpeedUnit, string> = { mps: "m/s", mph: "mph" };
+
+export function inDistance(value: Metres, to: DistanceUnit): number {
+  return to === "yd" ? value / METRES_PER_YARD : value;
+}
+
+export function fromDistance(value: number, from: DistanceUnit): Metres {
+  return metres(from === "yd" ? value * METRES_PER_YARD : value);
+}
+
+export function inSpeed(value: MetresPerSecond, to: SpeedUnit): number {
+  return to === "mph" ? value / METRES_PER_SECOND_PER_MPH : value;
+}
+
+export function fromSpeed(value: number, from: SpeedUnit): MetresPerSecond {
+  return metresPerSecond(from === "mph" ? value * METRES_PER_SECOND_PER_MPH : value);
+}
+
+/** A number with a true minus sign and without a lonely "−0". */
+export function plain(value: number, places = 0): string {
+  const text = value.toFixed(places);
+  return Number(text) === 0 ? text.replace("-", "") : text.replace("-", "−");
+}
+
+/** At most `places` decimals, none that say nothing. */
+export function trimmed(value: number, places = 1): string {
+  return plain(Number(value.toFixed(places)), 0) === plain(value, 0) && Number.isInteger(Number(value.toFixed(places)))
+    ? plain(value, 0)
+    : plain(value, places);
+}
+
+export function showDistance(value: Metres, to: DistanceUnit, places = 0): string {
+  return `${plain(inDistance(value, to), places)} ${to}`;
+}
+
+export function showSpeed(value: MetresPerSecond, to: SpeedUnit): string {
+  return `${plain(inSpeed(value, to), 1)} ${SPEED_LABEL[to]}`;
+}
+
+export function showDegrees(value: Degrees, places = 1): string {
+  return `${trimmed(value, places)}°`;
+}
+
+export function showMillimetres(value: Millimetres, places = 1): string {
+  return `${plain(value, places)} mm`;
+}
+
+export function showPercent(share: number, places = 0): string {
+  return `${plain(100 * share, places)} %`;
+}
+
+/** What someone typed as a number: decimal comma or point, any minus, spaces aside; null if it is not one. */
+export function parseNumber(text: string): number | null {
+  const tidy = text.trim().replace(/[−–]/g, "-").replace(",", ".").replace(/\s/g, "");
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(tidy)) return null;
+  return Number(tidy);
+}

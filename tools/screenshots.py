@@ -1,0 +1,74 @@
+"""Refresh docs/screenshots from a running application with demo data.
+
+Usage: .venv/bin/python tools/screenshots.py [--url http://127.0.0.1:8420] [--out docs/screenshots] [view ...]
+"""
+
+from __future__ import annotations
+
+import argparse
+import shutil
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
+
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage"]
+PLAYER = "Orla Wethercote"
+VIEWS = ("players", "player", "ground", "bag", "lofts", "soles", "kept")
+
+
+def main() -> None:
+    """Take every view asked for, or all of them."""
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--url", default="http://127.0.0.1:8420")
+    parser.add_argument("--out", type=Path, default=Path("docs/screenshots"))
+    parser.add_argument("--width", type=int, default=1280)
+    parser.add_argument("--height", type=int, default=800)
+    parser.add_argument("--dark", action="store_true")
+    parser.add_argument("--full", action="store_true", help="scroll to the foot of the work surface")
+    parser.add_argument("views", nargs="*", default=VIEWS)
+    args = parser.parse_args()
+    args.out.mkdir(parents=True, exist_ok=True)
+    chromium = shutil.which("chromium-headless-shell") or shutil.which("chromium")
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=chromium, args=FLAGS)
+        page = browser.new_page(viewport={"width": args.width, "height": args.height})
+        page.on("console", lambda m: print("console:", m.text) if m.type in {"error", "warning"} else None)
+        page.on("pageerror", lambda e: print("page error:", e))
+        sign_in(page, args.url)
+        if args.dark:
+            page.evaluate("localStorage.setItem('mantine-color-scheme-value', 'dark')")
+        for view in args.views:
+            take(page, args.url, view, args.out / f"{view}.png", foot=args.full)
+        browser.close()
+
+
+def sign_in(page: Page, url: str) -> None:
+    """Sign in as the demo fitter."""
+    page.goto(url)
+    page.get_by_label("Address").fill(DEMO_EMAIL)
+    page.get_by_label("Password", exact=True).fill(DEMO_PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("link", name=PLAYER).wait_for()
+
+
+def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
+    """One picture of one view, once it has settled."""
+    page.goto(url)
+    page.get_by_role("link", name=PLAYER).wait_for()
+    if view != "players":
+        page.get_by_role("link", name=PLAYER).click()
+        page.get_by_role("complementary", name="The set").get_by_role("article").first.wait_for()
+        page.goto(page.url.rsplit("/", 1)[0] + f"/{view}")
+        page.get_by_role("complementary", name="The set").get_by_role("article").first.wait_for()
+    page.wait_for_timeout(500)
+    if foot:
+        page.locator("#work").evaluate("e => e.scrollTo(0, e.scrollHeight)")
+        page.wait_for_timeout(150)
+    page.screenshot(path=path)
+    print(path)
+
+
+if __name__ == "__main__":
+    main()
