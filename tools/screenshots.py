@@ -13,7 +13,16 @@ from playwright.sync_api import Page, sync_playwright
 
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-dev-shm-usage"]
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-dev-shm-usage",
+]
 PLAYER = "Orla Wethercote"
 VIEWS = ("players", "player", "ground", "bag", "lofts", "soles", "kept")
 

@@ -92,7 +92,7 @@ def _flight() -> dict[str, float]:
     out = np.empty((count, 6))
 
     def chain(_: int) -> None:
-        flight_kernels.carries(*batch, 0.285, 0.3, 0.027, 0.875, *air, 0.25, out)
+        flight_kernels.carries(batch[0], batch[1], batch[2], 0.285, 0.3, 0.027, 0.875, *air, 0.25, out)
 
     chain(0)
     reference = float(np.median(_times(lambda _: fly_with_solve_ivp(vectors, (-3.0, 2.0), air), 9)))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 from itertools import pairwise
 from typing import Literal
 
@@ -206,11 +207,13 @@ def head_out(head: Head) -> HeadDocument:
     )
 
 
+@lru_cache(maxsize=4096)
 def outline_mm(head: Head) -> list[list[float]]:
     """The head's section for drawing [mm]."""
     return [[x, z] for x, z in np.round(1000 * head_outline(head), 2).tolist()]
 
 
+@lru_cache(maxsize=4096)
 def edge_height_mm(head: Head) -> float:
     """Height of the leading edge with the shaft upright and the sole on the floor [mm], as a gauge reads it."""
     return _round(1000 * deliver(head, 0.0, 0.0).leading_edge_height)
@@ -330,17 +333,23 @@ def _club(recommendation: Recommendation, slot: int) -> ClubOut:
 
 def _delivered(recommendation: Recommendation, pick: int) -> list[DeliveredOut]:
     judgement = recommendation.judgement
+    delivered = np.round(judgement.delivered[pick] * (1.0, 1.0, 1.0, 1000.0), 2) + 0.0
+    values = np.round(judgement.values[pick], 3).tolist()
+    names = list(judgement.parts)
+    parts = np.round(np.column_stack([part[pick] for part in judgement.parts.values()]), 3).tolist()
     return [
         DeliveredOut(
-            scenario=s.key,
-            loft_deg=_round(judgement.delivered[pick, i, 0], 2),
-            bounce_deg=_round(judgement.delivered[pick, i, 1], 2),
-            face_direction_deg=_round(judgement.delivered[pick, i, 2], 2),
-            leading_edge_height_mm=_round(1000 * judgement.delivered[pick, i, 3], 2),
-            value=_round(judgement.values[pick, i]),
-            parts={name: _round(part[pick, i]) for name, part in judgement.parts.items()},
+            scenario=scenario.key,
+            loft_deg=loft,
+            bounce_deg=bounce,
+            face_direction_deg=face,
+            leading_edge_height_mm=edge,
+            value=values[i],
+            parts=dict(zip(names, parts[i], strict=True)),
         )
-        for i, s in enumerate(recommendation.scenarios)
+        for i, (scenario, (loft, bounce, face, edge)) in enumerate(
+            zip(recommendation.scenarios, delivered.tolist(), strict=True)
+        )
     ]
 
 

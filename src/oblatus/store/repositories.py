@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Any, TypeVar
+from datetime import datetime
+from typing import Any, NamedTuple, TypeVar
 from uuid import UUID
 
+from sqlalchemy import select as sa_select
 from sqlmodel import Session, col, delete, select
 
 from oblatus.errors import ConflictError, NotFoundError
@@ -13,6 +15,18 @@ from oblatus.store.tables import Fitter, FittingRow, RackRow, SnapshotRow, Studi
 
 Row = TypeVar("Row")
 Json = dict[str, Any]
+
+
+class KeptRow(NamedTuple):
+    """A kept proposal in a list."""
+
+    id: UUID
+    label: str
+    revision: int
+    created_at: datetime
+    engine_version: str
+    kept_by: str
+    clubs: list[str]
 
 
 class StudioRows:
@@ -78,15 +92,16 @@ class StudioRows:
         """Remove a fitting and its kept proposals."""
         self.session.delete(self.fitting(fitting_id, lock=True))
 
-    def snapshots(self, fitting_id: UUID) -> Sequence[SnapshotRow]:
-        """Kept proposals of a fitting, newest first."""
-        self.fitting(fitting_id)
+    def kept(self, fitting_id: UUID, most: int | None = None) -> Sequence[KeptRow]:
+        """Kept proposals of a fitting without their documents, newest first."""
+        table = SnapshotRow.__table__  # type: ignore[attr-defined]
         query = (
-            select(SnapshotRow)
-            .where(SnapshotRow.studio_id == self.studio_id, SnapshotRow.fitting_id == fitting_id)
-            .order_by(col(SnapshotRow.created_at).desc())
+            sa_select(*(table.c[name] for name in KeptRow._fields))
+            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
+            .order_by(table.c.created_at.desc())
+            .limit(most)
         )
-        return self.session.exec(query).all()
+        return [KeptRow(*row) for row in self.session.execute(query).all()]
 
     def snapshot(self, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow:
         """One kept proposal."""
@@ -99,9 +114,10 @@ class StudioRows:
 
     def rack(self) -> list[Json]:
         """The rack in its order, one object a head."""
-        query = select(RackRow).where(RackRow.studio_id == self.studio_id).order_by(col(RackRow.position))
-        own = {"id", "studio_id", "position"}
-        return [row.model_dump(exclude=own) for row in self.session.exec(query).all()]
+        table = RackRow.__table__  # type: ignore[attr-defined]
+        columns = [column for column in table.columns if column.name not in {"id", "studio_id", "position"}]
+        query = sa_select(*columns).where(table.c.studio_id == self.studio_id).order_by(table.c.position)
+        return [dict(row) for row in self.session.execute(query).mappings()]
 
     def replace_rack(self, heads: Sequence[Json]) -> None:
         """Put another rack of validated heads in place of this one."""

@@ -120,6 +120,7 @@ class SnapshotRow(SQLModel, table=True):
     revision: int
     document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
     result: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    clubs: list[str] = Field(sa_column=Column(JSONB, nullable=False))
     engine_version: str = Field(max_length=20)
     kept_by: str = Field(max_length=120)
     created_at: datetime = Field(default_factory=now, sa_column=_moment())

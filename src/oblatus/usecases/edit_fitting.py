@@ -38,7 +38,7 @@ def edit_fitting(
         except ValidationError as error:
             raise faults_of(error) from error
         rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), revision)
-        rack, kept = rack_of(rows), rows.snapshots(fitting_id)
+        rack, kept = rack_of(rows), rows.kept(fitting_id, 1)
     return view_of(row, rack, kept)
 
 

@@ -9,7 +9,7 @@ from oblatus.core import ENGINE_VERSION
 from oblatus.errors import ConflictError, InputError
 from oblatus.formats.fitting import FittingDocument
 from oblatus.store.database import Database
-from oblatus.store.repositories import StudioRows
+from oblatus.store.repositories import KeptRow, StudioRows
 from oblatus.store.tables import SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.propose import propose
@@ -46,6 +46,7 @@ def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: 
             revision=revision,
             document=inputs.model_dump(mode="json"),
             result=proposal.result.model_dump(mode="json"),
+            clubs=proposal.result.sets[0].clubs if proposal.result.sets else [],
             engine_version=ENGINE_VERSION,
             kept_by=actor.name,
         )
@@ -53,10 +54,18 @@ def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: 
     return snapshot
 
 
-def list_kept(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[SnapshotRow]:
-    """Kept proposals of a fitting, newest first."""
+def list_kept(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[KeptRow]:
+    """Kept proposals of a fitting, newest first.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    """
     with database.transaction() as session:
-        return StudioRows(session, actor.studio_id).snapshots(fitting_id)
+        rows = StudioRows(session, actor.studio_id)
+        rows.fitting(fitting_id)
+        return rows.kept(fitting_id)
 
 
 def open_kept(database: Database, actor: Actor, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow:

@@ -30,7 +30,7 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
     """
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
-        row, rack, kept = rows.fitting(fitting_id), rack_of(rows), rows.snapshots(fitting_id)
+        row, rack, kept = rows.fitting(fitting_id), rack_of(rows), rows.kept(fitting_id, 1)
     return view_of(row, rack, kept)
 
 

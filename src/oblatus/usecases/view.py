@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
-from oblatus.store.tables import FittingRow, SnapshotRow
+from oblatus.store.repositories import KeptRow
+from oblatus.store.tables import FittingRow
 from oblatus.usecases.propose import Proposal, propose
 from oblatus.usecases.step_states import State, step_states
 
@@ -21,10 +22,10 @@ class FittingView:
     document: FittingDocument
     proposal: Proposal
     steps: Mapping[str, State]
-    kept: SnapshotRow | None
+    kept: KeptRow | None
 
 
-def view_of(row: FittingRow, rack: Sequence[RackHeadDocument], snapshots: Sequence[SnapshotRow]) -> FittingView:
+def view_of(row: FittingRow, rack: Sequence[RackHeadDocument], snapshots: Sequence[KeptRow]) -> FittingView:
     """The view of a fitting with the studio's rack and its kept proposals, newest first."""
     document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from typing import Any
 
 worker_class = "gthread"
@@ -15,4 +16,6 @@ def post_worker_init(worker: Any) -> None:
     from oblatus.usecases.warm_up import warm_up
 
     warm_up()
+    gc.collect()
+    gc.freeze()  # what the warm-up made stays: collections during requests need not look at it
     worker.log.info("kernels are warm")

@@ -13,7 +13,7 @@ from oblatus.core.delivery import Player
 from oblatus.core.fitting.bench_rules import BenchRules
 from oblatus.core.fitting.judge import Judgement, SoleJudge
 from oblatus.core.fitting.scenarios import Scenario, build_scenarios
-from oblatus.core.fitting.sets import Candidate, ClubSet, candidates_for, reachable_lofts, search_sets
+from oblatus.core.fitting.sets import Candidate, ClubSet, SetProblem, candidates_for, reachable_lofts
 from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Green
 from oblatus.core.gapping import (
     SWINGS,
@@ -238,24 +238,20 @@ class _SetSearch:
         self.favourite = favourite
         self.slots = max((c.slot for c in candidates), default=-1) + 1
         # every wedge hits its own full swings, so they add up club by club instead of going to the best club
-        self.own = self.values[:, self.full] @ self.shares[self.full] / max(self.slots, 1)
+        own = self.values[:, self.full] @ self.shares[self.full] / max(self.slots, 1)
+        self.problem = SetProblem(
+            candidates,
+            self.values,
+            np.where(self.full, 0.0, self.shares),
+            self.fixed,
+            ~self.full,
+            favourite=favourite,
+            own=own,
+        )
 
     def best(self, count: int, only: tuple[int, int] | None = None) -> list[ClubSet]:
         """The best sets; with `only` = (slot, candidate) that club is held in its slot."""
-        held = self.held if only is None else {**self.held, only[0]: only[1]}
-        keep = [i for i, c in enumerate(self.candidates) if held.get(c.slot, i) == i]
-        short_shares = np.where(self.full, 0.0, self.shares)
-        found = search_sets(
-            [self.candidates[i] for i in keep],
-            self.values[keep],
-            short_shares,
-            self.fixed,
-            ~self.full,
-            favourite=self.favourite,
-            best=count,
-            own=self.own[keep],
-        )
-        return [ClubSet(tuple(keep[p] for p in club_set.picks), club_set.score) for club_set in found]
+        return self.problem.search(count, self.held if only is None else {**self.held, only[0]: only[1]})
 
     def explain(self, sets: Sequence[ClubSet]) -> tuple[tuple[ClubChoice, ...], Floats, tuple[int, ...]]:
         """Per club its duties and ranking; per scenario its value and who serves it (-1 the pitching wedge)."""

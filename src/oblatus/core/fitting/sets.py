@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -70,47 +70,58 @@ def candidates_for(lofts_deg: Sequence[float], stock: Sequence[StockHead]) -> li
     return found
 
 
-def search_sets(
-    candidates: Sequence[Candidate],
-    values: Floats,
-    shares: Floats,
-    fixed: Floats,
-    short: NDArray[np.bool_],
-    *,
-    favourite: bool = False,
-    best: int = 10,
-    own: Floats | None = None,
-) -> list[ClubSet]:
-    """The best sets over every combination of one candidate a slot (exact).
+class SetProblem:
+    """The search over every combination of one candidate a slot: exact, prepared once and asked many times.
 
     Parameters
     ----------
     values : (candidates, scenarios) value of each candidate
-    shares : (scenarios,) sum 1
+    shares : (scenarios,) weights of the scenarios that go to the best club
     fixed : (scenarios,) value of the clubs above the wedges
     short : (scenarios,) those that a favourite club would serve alone
     favourite : one club for all short shots instead of the best one for each
     own : (candidates,) what each club brings whatever the others do, such as its own full swings
     """
-    net = np.array([candidate.cost for candidate in candidates]) - (0.0 if own is None else own)
-    promise = values @ shares - net
-    slots = max((c.slot for c in candidates), default=-1) + 1
-    by_slot = [
-        sorted((i for i, c in enumerate(candidates) if c.slot == j), key=lambda i: -promise[i]) for j in range(slots)
-    ]
-    if not by_slot or any(not group for group in by_slot):
-        return []
-    order = np.array([i for group in by_slot for i in group])
-    counts = np.array([len(group) for group in by_slot])
-    starts = np.concatenate([[0], np.cumsum(counts)[:-1]])
-    names = {item.stock.code: n for n, item in enumerate(candidates)}
-    codes = np.array([names[candidates[i].stock.code] for i in order])
-    single = np.array([candidates[i].stock.owned or candidates[i].stock.stock < 2 for i in order])
-    costs = net[order]
-    scores = np.empty(best)
-    picks = np.zeros((best, slots), dtype=np.int64)
-    found, _ = _kernels.search(
-        np.ascontiguousarray(values[order]), shares, short, starts, counts, codes, single, costs, fixed, favourite,
-        scores, picks,
-    )  # fmt: skip
-    return [ClubSet(tuple(int(order[p]) for p in picks[i]), float(scores[i])) for i in range(found)]
+
+    def __init__(
+        self,
+        candidates: Sequence[Candidate],
+        values: Floats,
+        shares: Floats,
+        fixed: Floats,
+        short: NDArray[np.bool_],
+        *,
+        favourite: bool = False,
+        own: Floats | None = None,
+    ) -> None:
+        net = np.array([candidate.cost for candidate in candidates]) - (0.0 if own is None else own)
+        promise = values @ shares - net
+        slot = np.array([candidate.slot for candidate in candidates], dtype=np.int64)
+        self.slots = int(slot.max(initial=-1)) + 1
+        # within a slot the most promising first: good sets are met early and the bound cuts more
+        self.order = np.lexsort((-promise, slot))
+        self.place = np.empty_like(self.order)
+        self.place[self.order] = np.arange(len(self.order))
+        self.counts = np.bincount(slot, minlength=self.slots)
+        self.starts = np.concatenate([[0], np.cumsum(self.counts)[:-1]]).astype(np.int64)
+        names = {candidate.stock.code: n for n, candidate in enumerate(candidates)}
+        codes = np.array([names[candidate.stock.code] for candidate in candidates], dtype=np.int64)
+        single = np.array([candidate.stock.owned or candidate.stock.stock < 2 for candidate in candidates], dtype=bool)
+        self.codes, self.single, self.net = codes[self.order], single[self.order], net[self.order]
+        self.values = np.ascontiguousarray(values[self.order])
+        self.shares, self.fixed, self.short, self.favourite = shares, fixed, short, favourite
+
+    def search(self, best: int = 10, held: Mapping[int, int] | None = None) -> list[ClubSet]:
+        """The best sets, first the best; `held` maps a slot to the candidate that must fill it."""
+        if self.slots == 0 or not self.counts.all():
+            return []
+        starts, counts = self.starts.copy(), self.counts.copy()
+        for slot, candidate in (held or {}).items():
+            starts[slot], counts[slot] = self.place[candidate], 1
+        scores = np.empty(best)
+        picks = np.zeros((best, self.slots), dtype=np.int64)
+        found, _ = _kernels.search(
+            self.values, self.shares, self.short, starts, counts, self.codes, self.single, self.net, self.fixed,
+            self.favourite, scores, picks,
+        )  # fmt: skip
+        return [ClubSet(tuple(int(self.order[p]) for p in picks[i]), float(scores[i])) for i in range(found)]

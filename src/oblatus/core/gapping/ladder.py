@@ -105,7 +105,8 @@ def search_ladders(model: CarryModel, wish: LadderWish, count: int, best: int = 
         return []
     ladders = _combinations(len(lofts), count)
     penalty, parts, axis = _score(model, wish, lofts, ladders)
-    order = np.argsort(penalty, kind="stable")[:best]
+    few = np.argpartition(penalty, min(best, len(penalty) - 1))[:best] if best < len(penalty) else np.arange(len(penalty))
+    order = few[np.argsort(penalty[few], kind="stable")]
     return [_ladder(model, wish, lofts[ladders[i]], float(penalty[i]), parts[i], axis) for i in order]
 
 

@@ -10,6 +10,7 @@ from oblatus.errors import Fault
 from oblatus.formats.convert import head_from
 from oblatus.formats.fitting import FittingDocument, OwnedWedgeDocument, PlayerDocument, dump_fitting, load_fitting
 from oblatus.formats.recommendation import RecommendationOut, edge_height_mm, outline_mm
+from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import SnapshotRow
 from oblatus.usecases.edit_fitting import edit_fitting, remove_fitting
 from oblatus.usecases.keep_proposal import keep_proposal, list_kept, open_kept
@@ -142,7 +143,7 @@ def _fault(fault: Fault) -> FaultOut:
     return FaultOut(field=fault.field, message=fault.message, value=fault.value)
 
 
-def _kept_line(row: SnapshotRow) -> KeptLine:
+def _kept_line(row: KeptRow | SnapshotRow) -> KeptLine:
     return KeptLine(
         id=row.id,
         label=row.label,
@@ -150,5 +151,5 @@ def _kept_line(row: SnapshotRow) -> KeptLine:
         created_at=row.created_at,
         engine_version=row.engine_version,
         kept_by=row.kept_by,
-        clubs=row.result["sets"][0]["clubs"] if row.result["sets"] else [],
+        clubs=list(row.clubs),
     )

@@ -98,6 +98,7 @@ def upgrade() -> None:
         sa.Column("revision", sa.Integer(), nullable=False),
         sa.Column("document", postgresql.JSONB(astext_type=sa.Text()), nullable=False),
         sa.Column("result", postgresql.JSONB(astext_type=sa.Text()), nullable=False),
+        sa.Column("clubs", postgresql.JSONB(astext_type=sa.Text()), nullable=False),
         sa.Column("engine_version", sa.String(length=20), nullable=False),
         sa.Column("kept_by", sa.String(length=120), nullable=False),
         sa.Column("created_at", sa.DateTime(timezone=True), nullable=False),
