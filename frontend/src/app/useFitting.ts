@@ -86,6 +86,8 @@ export function useFitting(initial: Fitting): FittingStore {
           body: { revision: now.server.revision, drop_rack: false, ...sent },
         }),
       );
+      // the next save may start before React renders again, and must carry the new revision
+      latest.current = { ...latest.current, server: reply };
       setServer(reply);
       setDirty((current) => {
         const left = { ...current };

@@ -40,6 +40,7 @@ BOUNCE_PER_STEEPNESS = 0.5
 SAND_ATTACK_DEG = -8.0
 SAND_FLOOR_DEG = 10.0
 SAND_FLOOR_FACTOR = 0.85
+STRICT_FLOOR_FACTOR = 0.5
 OPENED_BOUNCE_ALLOWANCE = 0.5
 _NODES = np.array([-np.sqrt(3.0), 0.0, np.sqrt(3.0)])
 _WEIGHTS = np.array([1.0, 4.0, 1.0]) / 6.0
@@ -61,7 +62,7 @@ class BenchRules:
             "loft": _loft_fit(delivered[:, :, 0], scenarios, player),
             "edge": _edge_fit(delivered[:, :, 3], scenarios, firm),
             "width": _width_fit(heads, firm),
-            "sand_floor": _sand_floor(heads, scenarios),
+            "sand_floor": _sand_floor(heads, scenarios, player),
         }
         values = np.ones_like(delivered[:, :, 0])
         for part in parts.values():
@@ -132,8 +133,8 @@ def _loft_fit(loft: Floats, scenarios: Sequence[Scenario], player: Player) -> Fl
     low = np.array([scenario.shot.loft_deg[0] for scenario in scenarios])
     high = np.array([scenario.shot.loft_deg[1] for scenario in scenarios])
     if player.schools.sand_club == "most_loft":
-        low = np.where([scenario.shot.key.startswith("sand_greenside") for scenario in scenarios], low + 6.0, low)
-        high = np.maximum(low, high + np.where(low > high - 8.0, 6.0, 0.0))
+        blast = np.array([scenario.shot.key in ("sand_greenside", "sand_high_lip") for scenario in scenarios])
+        low, high = low + 6.0 * blast, high + 6.0 * blast
     miss = np.maximum(np.maximum(low - loft, loft - high), 0.0)
     return np.asarray(0.25 + 0.75 * np.exp(-0.5 * (miss / 6.0) ** 2))
 
@@ -153,8 +154,9 @@ def _width_fit(heads: Sequence[Head], firm: Floats) -> Floats:
     return np.asarray(1.0 - 0.10 * np.minimum(np.abs(width[:, None] - ideal[None, :]) / 0.008, 1.0))
 
 
-def _sand_floor(heads: Sequence[Head], scenarios: Sequence[Scenario]) -> Floats:
-    """Ten degrees of bounce is the floor in sand, unless the sand is thin or packed."""
+def _sand_floor(heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player) -> Floats:
+    """Ten degrees of bounce is the floor in sand, unless the sand is thin or packed; one school is strict about it."""
     short = np.array([head.bounce_deg < SAND_FLOOR_DEG for head in heads])
     applies = np.array([s.shot.kind == "sand" and not s.sand.thin_or_wet for s in scenarios])
-    return np.where(short[:, None] & applies[None, :], SAND_FLOOR_FACTOR, 1.0)
+    factor = STRICT_FLOOR_FACTOR if player.schools.sand_club == "most_bounce" else SAND_FLOOR_FACTOR
+    return np.where(short[:, None] & applies[None, :], factor, 1.0)

@@ -1,0 +1,38 @@
+import { describe, expect, it } from "vitest";
+import {
+  fromDistance,
+  fromSpeed,
+  inDistance,
+  inSpeed,
+  metres,
+  metresPerSecond,
+  parseNumber,
+  plain,
+  trimmed,
+} from "./units";
+
+describe("units", () => {
+  it("converts exactly and back", () => {
+    expect(inDistance(metres(91.44), "yd")).toBeCloseTo(100, 12);
+    expect(inSpeed(metresPerSecond(44.704), "mph")).toBeCloseTo(100, 12);
+    for (const value of [0, 1, 73.3, 170]) {
+      expect(inDistance(fromDistance(value, "yd"), "yd")).toBeCloseTo(value, 12);
+      expect(inSpeed(fromSpeed(value, "mph"), "mph")).toBeCloseTo(value, 12);
+      expect(inDistance(metres(value), "m")).toBe(value);
+    }
+  });
+
+  it("reads what people type and nothing else", () => {
+    expect(["5,5", " −7 ", "+3", ".5", "12.", "–2"].map(parseNumber)).toEqual([5.5, -7, 3, 0.5, 12, -2]);
+    expect(["", "six", "1e3", "1,2,3", "0x10", "NaN", "--2", "-"].map(parseNumber)).toEqual(Array(8).fill(null));
+  });
+
+  it("writes a true minus, no lonely minus zero, and no decimals that say nothing", () => {
+    expect(plain(-3.25, 1)).toBe("−3.3");
+    expect(plain(-0.04, 1)).toBe("0.0");
+    expect(trimmed(56)).toBe("56");
+    expect(trimmed(55.5)).toBe("55.5");
+    expect(trimmed(-6.04)).toBe("−6");
+    expect(trimmed(106.25, 2)).toBe("106.25");
+  });
+});

@@ -1,0 +1,86 @@
+"""The real interface on a live server, driven in headless Chromium."""
+
+from __future__ import annotations
+
+import shutil
+import threading
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Browser, Page, expect, sync_playwright
+from werkzeug.serving import make_server
+
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
+
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-dev-shm-usage",
+]
+expect.set_options(timeout=15_000)
+
+
+@pytest.fixture(scope="session")
+def address(app) -> Iterator[str]:
+    """The application on a free loopback port, many threads."""
+    live = make_server("127.0.0.1", 0, app, threaded=True)
+    thread = threading.Thread(target=live.serve_forever, daemon=True)
+    thread.start()
+    yield f"http://127.0.0.1:{live.server_port}"
+    live.shutdown()
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator[Browser]:
+    """Debian's Chromium."""
+    path = shutil.which("chromium-headless-shell") or shutil.which("chromium")
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=path, args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def desk(chromium: Browser, address: str, database) -> Iterator[Page]:
+    """A page at 1280x800 on the sign-in screen; an error in the browser's console fails the test."""
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    page = context.new_page()
+    errors: list[str] = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+    page.goto(address)
+    yield page
+    context.close()
+    assert errors == []
+
+
+@pytest.fixture
+def signed_in(desk: Page) -> Page:
+    """A page on the list of players."""
+    desk.get_by_label("Address").fill(DEMO_EMAIL)
+    desk.get_by_label("Password", exact=True).fill(DEMO_PASSWORD)
+    desk.get_by_role("button", name="Sign in").click()
+    expect(desk.get_by_role("link", name="Orla Wethercote")).to_be_visible()
+    return desk
+
+
+@pytest.fixture
+def orla(signed_in: Page) -> Page:
+    """The first demo fitting, open on its Player step."""
+    signed_in.get_by_role("link", name="Orla Wethercote").click()
+    expect(bench(signed_in).get_by_role("article")).to_have_count(3)
+    return signed_in
+
+
+def bench(page: Page):
+    """The set bench."""
+    return page.get_by_role("complementary", name="The set")
+
+
+def saved(page: Page) -> None:
+    """Wait until everything typed is on the server."""
+    expect(page.get_by_role("status").filter(has_text="saved").first).to_have_text("saved")

@@ -1,0 +1,240 @@
+"""A fitter's path through the real screen."""
+
+from __future__ import annotations
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
+from tests.browser.conftest import bench, saved
+
+pytestmark = pytest.mark.browser
+
+
+def focus_by_tab(page: Page, label: str, most: int = 60) -> None:
+    """Press Tab until the field with this label has the focus: what a person without a mouse does."""
+    for _ in range(most):
+        page.keyboard.press("Tab")
+        found = page.evaluate(
+            "() => { const e = document.activeElement; return (e.labels?.[0]?.textContent ?? '') + '|' + "
+            "(e.getAttribute('aria-label') ?? '') + '|' + e.textContent }"
+        )
+        if label in found:
+            return
+    pytest.fail(f"Tab never reached {label!r}")
+
+
+def test_from_an_empty_studio_to_a_kept_proposal_by_keyboard_alone(desk: Page, database):
+    from sqlalchemy import text
+
+    with database.engine.begin() as connection:
+        connection.execute(text("delete from fitting"))
+    keys = desk.keyboard
+    expect(desk.get_by_label("Address")).to_be_focused()
+    keys.type(DEMO_EMAIL)
+    keys.press("Tab")
+    keys.type(DEMO_PASSWORD)
+    keys.press("Enter")
+    expect(desk.get_by_text("No player yet")).to_be_visible()
+    expect(desk.get_by_label("New player")).to_be_focused()
+    keys.type("Wim Chalkley")
+    keys.press("Enter")
+    expect(bench(desk).get_by_role("article").first).to_be_visible()
+    expect(desk.get_by_role("link", name="Player, empty")).to_be_visible()
+
+    desk.locator("#work").focus()
+    focus_by_tab(desk, "mean")
+    keys.press("Control+a")
+    keys.type("-7")
+    focus_by_tab(desk, "Full pitching-wedge carry")
+    keys.type("98")
+    saved(desk)
+    expect(desk.get_by_role("link", name="Player, partly")).to_be_visible()
+
+    keys.press("Escape")
+    desk.locator("#work").focus()
+    keys.press("2")
+    expect(desk.get_by_role("heading", name="Ground")).to_be_visible()
+    focus_by_tab(desk, "Drop hammer")
+    keys.press("Control+a")
+    keys.type("132")
+    saved(desk)
+    turf = desk.get_by_role("radiogroup", name="Class").first
+    expect(turf.get_by_role("radio", name="firm", exact=True)).to_be_checked()
+
+    desk.locator("#work").focus()
+    keys.press("6")
+    expect(desk.get_by_role("heading", name="Lofts")).to_be_visible()
+    focus_by_tab(desk, "Two wedges")
+    keys.press("Enter")
+    expect(bench(desk).get_by_role("article")).to_have_count(2)
+    saved(desk)
+    keys.press("7")
+    expect(desk.get_by_role("heading", name="Soles")).to_be_visible()
+    keys.press("k")
+    expect(bench(desk).get_by_text(re.compile(r"kept \d\d:\d\d · unchanged"))).to_be_visible()
+    expect(desk.get_by_role("link", name="Soles, done")).to_be_visible()
+
+
+def test_the_demo_fitting_saved_to_a_file_and_loaded_again_is_equal(orla: Page, tmp_path):
+    with orla.expect_download() as waiting:
+        orla.get_by_role("link", name="Save to file").click()
+    path = tmp_path / "fitting.json"
+    waiting.value.save_as(path)
+    clubs = bench(orla).get_by_role("article").all_inner_texts()
+    orla.get_by_role("link", name="Oblatus").click()
+    orla.get_by_label("Fitting document").set_input_files(path)
+    expect(bench(orla).get_by_role("article")).to_have_count(3)
+    assert bench(orla).get_by_role("article").all_inner_texts() == clubs
+    with orla.expect_download() as waiting:
+        orla.get_by_role("link", name="Save to file").click()
+    twin = tmp_path / "twin.json"
+    waiting.value.save_as(twin)
+    assert twin.read_text() == path.read_text()
+
+
+def test_a_file_that_is_no_fitting_is_refused_with_its_field(signed_in: Page, tmp_path):
+    path = tmp_path / "old.json"
+    path.write_text(json.dumps({"format": "oblatus.fitting", "version": 0}))
+    signed_in.get_by_label("Fitting document").set_input_files(path)
+    expect(signed_in.get_by_role("alert")).to_contain_text("version = 0: this program reads version 1 only")
+    expect(signed_in.get_by_role("listitem").filter(has_text="changed")).to_have_count(4)
+
+
+def test_the_bench_follows_an_edit_and_undo_takes_it_back(orla: Page):
+    before = bench(orla).get_by_role("article").first.inner_text()
+    lean = orla.get_by_role("group", name="Shaft lean").get_by_label("mean")
+    lean.fill("0")
+    expect(bench(orla).get_by_role("article").first).not_to_have_text(before)
+    saved(orla)
+    orla.get_by_role("button", name="Undo").click()
+    expect(lean).to_have_value("6")
+    saved(orla)
+    assert bench(orla).get_by_role("article").first.inner_text() == before
+
+
+def test_a_wrong_value_is_said_at_its_field_kept_and_does_not_hold_the_rest_back(orla: Page):
+    lean = orla.get_by_role("group", name="Shaft lean").get_by_label("mean")
+    lean.fill("90")
+    expect(orla.get_by_text("must be between -8 and 16 degrees")).to_be_visible()
+    expect(orla.get_by_text("not saved: 1 to mend")).to_be_visible()
+    expect(lean).to_have_value("90")
+    orla.get_by_role("link", name="Ground").click()
+    orla.get_by_label("Drop hammer").fill("80")
+    expect(orla.get_by_role("button", name="Quarry Down").get_by_text("80 g")).to_be_visible()
+    orla.get_by_role("link", name="Player").click()
+    expect(lean).to_have_value("90")
+    lean.fill("six")
+    expect(orla.get_by_text("must be a number")).to_be_visible()
+    lean.fill("5,5")
+    saved(orla)
+    orla.reload()
+    expect(lean).to_have_value("5.5")
+    orla.get_by_role("link", name="Ground").click()
+    expect(orla.get_by_label("Drop hammer")).to_have_value("80")
+
+
+def test_what_is_typed_without_a_connection_is_there_afterwards(orla: Page):
+    orla.context.set_offline(True)
+    orla.get_by_label("Handicap").fill("7")
+    expect(orla.get_by_text("no connection, kept here")).to_be_visible()
+    orla.context.set_offline(False)
+    saved(orla)
+    orla.reload()
+    expect(orla.get_by_label("Handicap")).to_have_value("7")
+
+
+def test_a_draft_survives_a_closed_page(orla: Page):
+    orla.route("**/api/fittings/*", lambda route: route.abort() if route.request.method == "PATCH" else route.continue_())
+    orla.get_by_label("Handicap").fill("9")
+    expect(orla.get_by_text("no connection, kept here")).to_be_visible()
+    orla.unroute("**/api/fittings/*")
+    orla.reload()
+    saved(orla)
+    expect(orla.get_by_label("Handicap")).to_have_value("9")
+
+
+def test_two_screens_are_told_apart(orla: Page):
+    other = orla.context.new_page()
+    other.goto(orla.url)
+    other.get_by_label("Handicap").fill("3")
+    saved(other)
+    orla.get_by_label("Handicap").fill("20")
+    orla.get_by_role("button", name="changed elsewhere").click()
+    orla.get_by_role("menuitem", name="Take the other screen's").click()
+    expect(orla.get_by_label("Handicap")).to_have_value("3")
+    orla.get_by_label("Handicap").fill("4")
+    saved(orla)
+
+
+def test_shares_that_do_not_sum_are_said_and_mended(orla: Page):
+    orla.get_by_role("link", name="Ground").click()
+    orla.get_by_label("Share of their golf").fill("50")
+    expect(orla.get_by_text("the shares sum to 90 %, not 100")).to_be_visible()
+    orla.get_by_role("button", name="Scale to 100 %").click()
+    saved(orla)
+    expect(orla.get_by_text("shares sum to 100 %")).to_be_visible()
+
+
+def test_a_head_taken_by_hand_stands_until_it_is_let_go(orla: Page):
+    orla.get_by_role("link", name="Soles").click()
+    first = bench(orla).get_by_role("article").first.inner_text()
+    row = orla.get_by_role("table", name=re.compile("Heads for")).get_by_role("row").nth(2)
+    name = row.get_by_role("cell").first.inner_text().split("\n")[0].replace(" owned", "")
+    row.get_by_role("button", name="Take it").click()
+    expect(orla.get_by_text(f"{name}, by hand.")).to_be_visible()
+    expect(bench(orla).get_by_role("article").first).not_to_have_text(first)
+    orla.get_by_role("button", name="Let it go").click()
+    expect(orla.get_by_text("by hand.")).to_have_count(0)
+    saved(orla)
+    assert bench(orla).get_by_role("article").first.inner_text() == first
+
+
+def test_a_ladder_by_hand_is_scored_and_compared_with_what_was_kept(orla: Page):
+    orla.get_by_role("button", name="Keep this proposal").click()
+    expect(bench(orla).get_by_text("unchanged")).to_be_visible()
+    orla.get_by_role("link", name="Lofts").click()
+    orla.get_by_label("Loft 2").fill("54")
+    expect(orla.get_by_text("set by hand")).to_be_visible()
+    expect(bench(orla).get_by_text("54°", exact=True)).to_be_visible()
+    expect(orla.get_by_role("link", name="Lofts, stale")).to_be_visible()
+    bench(orla).get_by_role("link", name=re.compile("kept")).click()
+    table = orla.get_by_role("table", name=re.compile("beside now"))
+    expect(table.get_by_role("row").nth(2)).to_contain_text("54°")
+    orla.get_by_role("button", name="Work on from this one").click()
+    saved(orla)
+    orla.get_by_role("link", name="Lofts").click()
+    expect(orla.get_by_text("proposed;")).to_be_visible()
+
+
+def test_keys_palette_and_remote_reach_every_step(orla: Page):
+    orla.locator("#work").focus()
+    for key, name in (("3", "Bag"), ("4", "Strikes"), ("0", "Card"), ("-", "Log"), ("1", "Player")):
+        orla.keyboard.press(key)
+        expect(orla.get_by_role("heading", name=name, exact=True)).to_be_visible()
+    orla.keyboard.press("PageDown")
+    expect(orla.get_by_role("heading", name="Ground")).to_be_visible()
+    orla.keyboard.press("PageUp")
+    expect(orla.get_by_role("heading", name="Player")).to_be_visible()
+    orla.keyboard.press("/")
+    orla.get_by_label("Step or command").fill("sol")
+    orla.keyboard.press("Enter")
+    expect(orla.get_by_role("heading", name="Soles")).to_be_visible()
+    orla.go_back()
+    expect(orla.get_by_role("heading", name="Player")).to_be_visible()
+    orla.locator("#work").focus()
+    orla.keyboard.press("?")
+    expect(orla.get_by_role("dialog").get_by_text("keep this proposal")).to_be_visible()
+
+
+def test_units_change_what_is_read_not_what_is_stored(orla: Page):
+    expect(orla.get_by_label("Full pitching-wedge carry")).to_have_value("106")
+    orla.get_by_role("button", name="m, m/s").click()
+    expect(orla.get_by_label("Full pitching-wedge carry")).to_have_value("115.9")
+    orla.get_by_label("Full pitching-wedge carry").fill("120")
+    saved(orla)
+    orla.get_by_role("button", name="yd, mph").click()
+    expect(orla.get_by_label("Full pitching-wedge carry")).to_have_value("109.7")

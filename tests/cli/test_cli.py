@@ -1,0 +1,93 @@
+"""The shell: answers with units in their keys, bad input in one line with exit code 2."""
+
+from __future__ import annotations
+
+import io
+import json
+
+import pytest
+
+from oblatus.cli.main import main
+from oblatus.formats.fitting import dump_fitting
+from oblatus.usecases.seed import demo_fittings
+
+
+def run(capsys, *argv: str):
+    try:
+        code = main(argv)
+    except SystemExit as error:
+        code = error.code
+    out = capsys.readouterr()
+    return code, out.out, out.err
+
+
+def test_deliver(capsys):
+    code, out, _ = run(capsys, "deliver", "--loft", "56", "--bounce", "10", "--lean", "0", "--open", "20", "--json")
+    found = json.loads(out)
+    assert code == 0
+    assert found["delivered_loft_deg"] == pytest.approx(65.7, abs=0.05)
+    assert found["delivered_bounce_deg"] == pytest.approx(18.3, abs=0.05)
+    assert found["leading_edge_height_mm"] == pytest.approx(7.7, abs=0.05)
+    assert set(found) == {"delivered_loft_deg", "delivered_bounce_deg", "face_direction_deg", "leading_edge_height_mm"}
+
+
+def test_flight_from_the_ball_and_from_the_club(capsys):
+    _, out, _ = run(capsys, "flight", "--ball-speed", "45.176", "--launch", "23.833", "--spin", "9530", "--json")
+    ball = json.loads(out)
+    assert set(ball) == {
+        "carry_m", "apex_m", "landing_deg", "lateral_m", "time_s", "landing_speed_mps", "landing_spin_rpm", "run_m",
+    }  # fmt: skip
+    assert ball["carry_m"] == pytest.approx(120.85, abs=0.02)
+    _, out, _ = run(capsys, "flight", "--club-speed", "37.1", "--dynamic-loft", "34.7", "--attack", "-5", "--json",
+                    "--wind-head", "3", "--wind-cross", "2")  # fmt: skip
+    club = json.loads(out)
+    assert club["carry_m"] == pytest.approx(112.78, abs=0.02)
+    assert club["spin_rpm"] == pytest.approx(9530, abs=1)
+    _, out, _ = run(capsys, "flight", "--club-speed", "35.5", "--dynamic-loft", "49", "--lie-condition", "wet")
+    assert "carry_m" in out
+
+
+@pytest.mark.parametrize(
+    ("argv", "words"),
+    [
+        (["deliver", "--loft", "5", "--bounce", "10"], ["loft_deg", "5", "between 40 and 68"]),
+        (["deliver", "--loft", "56", "--bounce", "ten"], ["bounce_deg", "ten", "between 0 and 20"]),
+        (["deliver", "--loft", "nan", "--bounce", "10"], ["loft_deg", "nan", "between"]),
+        (["deliver", "--loft", "56"], ["--bounce"]),
+        (["flight", "--ball-speed", "40"], ["launch_deg", "missing"]),
+        (["flight"], ["ball_speed_mps", "missing"]),
+        (
+            ["flight", "--club-speed", "30", "--spin", "9000", "--dynamic-loft", "40"],
+            ["club_speed_mps", "one or the other"],
+        ),
+        (["flight", "--ball-speed", "40", "--launch", "20", "--spin", "9e9"], ["spin_rpm", "16000"]),
+        (["recommend", "no-such-file.json"], ["no-such-file.json"]),
+        (["nonsense"], ["nonsense"]),
+        (["serve", "--port", "70000"], ["port", "65535"]),
+    ],
+)
+def test_bad_input_is_one_line_and_exit_code_two(capsys, argv, words):
+    code, out, err = run(capsys, *argv)
+    assert code == 2
+    assert out == ""
+    assert err.count("\n") == 1
+    assert all(word in err for word in words), err
+
+
+def test_recommend_reads_a_file_and_standard_input(capsys, tmp_path, monkeypatch):
+    text = dump_fitting(demo_fittings()[1])
+    path = tmp_path / "fitting.json"
+    path.write_text(text)
+    _, out, _ = run(capsys, "recommend", str(path), "--json")
+    found = json.loads(out)
+    assert found["clubs"][0]["candidates"][0]["head"]["loft_deg"] == found["clubs"][0]["loft_deg"]
+    monkeypatch.setattr("sys.stdin", io.StringIO(text))
+    code, words, _ = run(capsys, "recommend", "-")
+    assert code == 0
+    assert "Tam Hollis" in words
+    path.write_text('{"format": "oblatus.fitting", "version": 1, "player": {"name": "A", "handicap": 99}}')
+    code, _, err = run(capsys, "recommend", str(path))
+    assert code == 2
+    assert "player.handicap = 99: must be between -10 and 54" in err
+    path.write_bytes(b"\xff\xfe")
+    assert run(capsys, "recommend", str(path))[0] == 2

@@ -1,0 +1,97 @@
+"""The supervisor: one start serves, a killed one is cleaned up after, a second one on the same folder is told so."""
+
+from __future__ import annotations
+
+import json
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import pytest
+
+from oblatus.store.server import LocalServer, free_port
+
+PATIENCE = 90
+
+
+def start(folder: Path, port: int, *flags: str) -> subprocess.Popen:
+    command = [sys.executable, "-m", "oblatus.cli.main", "serve", "--data", str(folder), "--port", str(port), *flags]
+    return subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+
+
+def wait_for(process: subprocess.Popen, words: str) -> list[str]:
+    lines = []
+    deadline = time.monotonic() + PATIENCE
+    while time.monotonic() < deadline:
+        line = process.stdout.readline()
+        lines.append(line)
+        if words in line:
+            return lines
+        if not line and process.poll() is not None:
+            break
+    pytest.fail(f"no {words!r} in {lines}")
+
+
+def health(port: int) -> dict:
+    with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=10) as reply:
+        return json.load(reply)
+
+
+def gone(pid: int) -> bool:
+    for _ in range(200):
+        if not Path(f"/proc/{pid}").exists() or "Z" in Path(f"/proc/{pid}/stat").read_text().split()[2]:
+            return True
+        time.sleep(0.1)
+    return False
+
+
+def test_start_kill_start_and_stop(tmp_path):
+    port = free_port()
+    first = start(tmp_path, port, "--empty")
+    try:
+        lines = wait_for(first, "Oblatus is at")
+        assert any("empty" in line for line in lines)
+        assert health(port)["status"] == "ok"
+
+        second = start(tmp_path, free_port())
+        out, _ = second.communicate(timeout=PATIENCE)
+        assert second.returncode == 1
+        assert f"already runs on this data folder, at http://127.0.0.1:{port}" in out
+
+        web = int((tmp_path / "run" / "gunicorn.pid").read_text())
+        first.kill()
+        first.wait()
+        assert gone(web), "the web server outlives its killed supervisor"
+        assert LocalServer(tmp_path).running(), "PostgreSQL is left behind by a kill, as after a crash"
+
+        third = start(tmp_path, port)
+        try:
+            lines = wait_for(third, "Oblatus is at")
+            assert not any("Made the studio" in line for line in lines), "seeded once"
+            assert health(port)["database"] == "ok"
+            third.send_signal(signal.SIGINT)
+            assert third.wait(timeout=PATIENCE) == 0
+        finally:
+            third.kill()
+        assert not LocalServer(tmp_path).running()
+        assert not (tmp_path / "run" / "address").exists()
+    finally:
+        first.kill()
+        LocalServer(tmp_path).stop()
+
+
+def test_a_taken_port_is_said_and_nothing_stays(tmp_path):
+    command = [sys.executable, "-u", "-m", "http.server", "0", "--bind", "127.0.0.1"]
+    taken = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+    try:
+        port = int(taken.stdout.readline().split("port ")[1].split()[0])
+        process = start(tmp_path, port, "--empty")
+        out, _ = process.communicate(timeout=PATIENCE)
+        assert process.returncode == 1
+        assert f"port {port} is taken" in out
+        assert not LocalServer(tmp_path).running()
+    finally:
+        taken.kill()

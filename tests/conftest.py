@@ -1,0 +1,103 @@
+"""Fixtures shared by every test: one forgetful PostgreSQL for the run, one application, a clean studio for each test."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+from hypothesis import settings as hypothesis_settings
+from sqlalchemy import text
+
+from oblatus.settings import PROJECT, Settings
+from oblatus.store.database import Database
+from oblatus.store.migrate import migrate
+from oblatus.store.server import LocalServer
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, add_studio, seed_once
+from oblatus.web.app import create_app
+
+# kernels compile inside the first example, so no example has a deadline; the same examples on every machine
+hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
+hypothesis_settings.load_profile("oblatus")
+
+TABLES = "snapshot, rack_head, fitting, fitter, studio"
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalServer]:
+    """A PostgreSQL of the tests' own."""
+    local = LocalServer(tmp_path_factory.mktemp("data"), forgetful=True)
+    local.start()
+    yield local
+    local.stop()
+
+
+@pytest.fixture(scope="session")
+def settings(server: LocalServer) -> Settings:
+    """Settings with cheap passwords and sign-in tries without limit."""
+    return Settings(
+        server.url("oblatus"),
+        "a key that only the tests know, 32 characters and more",
+        static_dir=PROJECT / "frontend" / "dist",
+        sign_in_limit="100000 per minute",
+        argon_time_cost=1,
+        argon_memory_kib=64,
+        testing=True,
+    )
+
+
+@pytest.fixture(scope="session")
+def app(settings: Settings):
+    """The application on a migrated database."""
+    application = create_app(settings)
+    migrate(application.extensions["oblatus_database"].engine)
+    return application
+
+
+@pytest.fixture
+def database(app, settings: Settings) -> Database:
+    """The database with nothing in it but the demo data."""
+    found: Database = app.extensions["oblatus_database"]
+    with found.engine.begin() as connection:
+        connection.execute(text(f"truncate {TABLES}"))
+    seed_once(found, settings, demo=True)
+    return found
+
+
+@pytest.fixture
+def client(app, database: Database) -> FlaskClient:
+    """A client signed in as the demo fitter."""
+    return signed_in(app, DEMO_EMAIL, DEMO_PASSWORD)
+
+
+@pytest.fixture
+def stranger(app, database: Database, settings: Settings) -> FlaskClient:
+    """A client signed in to another studio."""
+    with database.transaction() as session:
+        add_studio(session, settings, "Another studio", "other@example.test", "another password")
+    return signed_in(app, "other@example.test", "another password")
+
+
+def signed_in(app, email: str, password: str) -> FlaskClient:
+    """A client with a session and its token on every request."""
+    found = app.test_client()
+    token = found.get("/api/session").get_json()["csrf_token"]
+    reply = found.post("/api/session", json={"email": email, "password": password}, headers={"X-CSRF-Token": token})
+    assert reply.status_code == 200, reply.get_json()
+    found.environ_base["HTTP_X_CSRF_TOKEN"] = reply.get_json()["csrf_token"]
+    return found
+
+
+@pytest.fixture
+def fitting(client: FlaskClient) -> dict:
+    """The first demo fitting as the API answers it."""
+    lines = client.get("/api/fittings").get_json()["fittings"]
+    line = next(line for line in lines if line["player_name"] == "Orla Wethercote")
+    return client.get(f"/api/fittings/{line['id']}").get_json()
+
+
+@pytest.fixture
+def project() -> Path:
+    """The project's folder."""
+    return PROJECT

@@ -1,0 +1,252 @@
+"""The API as a screen uses it, and as it should not be used."""
+
+from __future__ import annotations
+
+import copy
+import json
+from uuid import uuid4
+
+import pytest
+
+from oblatus.errors import SetUpError
+from oblatus.settings import Settings, settings_from
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
+from oblatus.web.app import create_app
+
+
+def edit(client, fitting, **sections):
+    return client.patch(f"/api/fittings/{fitting['id']}", json={"revision": fitting["revision"], **sections})
+
+
+def test_health_answers_versions_and_the_database(client, settings):
+    reply = client.get("/api/health").get_json()
+    assert reply["database"] == "ok"
+    assert reply["engine_version"]
+    down = create_app(Settings("postgresql+psycopg://nobody@127.0.0.1:1/none", settings.secret_key)).test_client()
+    reply = down.get("/api/health")
+    assert (reply.status_code, reply.get_json()["database"]) == (503, "down")
+
+
+def test_nothing_is_open_without_signing_in(app, database):
+    visitor = app.test_client()
+    for rule in app.url_map.iter_rules():
+        if not rule.rule.startswith("/api/") or rule.endpoint == "api_unknown":
+            continue
+        path = rule.rule.replace("<uuid:fitting_id>", str(uuid4())).replace("<uuid:snapshot_id>", str(uuid4()))
+        for method in rule.methods - {"HEAD", "OPTIONS"}:
+            status = visitor.open(path, method=method, json={}).status_code
+            if (method, rule.endpoint) in {("GET", "system.health"), ("GET", "session.read_session")}:
+                assert status == 200
+            else:
+                assert status in {400, 401}, (method, path)
+
+
+def test_no_route_crosses_into_another_studio(app, client, stranger, fitting):
+    kept = client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": fitting["revision"]}).get_json()
+    tried = 0
+    for rule in app.url_map.iter_rules():
+        if "fitting_id" not in rule.arguments:
+            continue
+        path = rule.rule.replace("<uuid:fitting_id>", fitting["id"]).replace("<uuid:snapshot_id>", kept["id"])
+        for method in rule.methods - {"HEAD", "OPTIONS"}:
+            reply = stranger.open(path, method=method, json={"revision": fitting["revision"]})
+            assert reply.status_code == 404, (method, path)
+            assert reply.get_json()["code"] == "not_found"
+            tried += 1
+    assert tried >= 7
+    assert stranger.get("/api/fittings").get_json()["fittings"] == []
+    assert stranger.get("/api/rack").get_json()["heads"] == []
+    assert client.get(f"/api/fittings/{fitting['id']}").get_json()["revision"] == fitting["revision"]
+
+
+def test_a_kept_proposal_is_found_only_under_its_own_fitting(client, fitting):
+    kept = client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": fitting["revision"]}).get_json()
+    lines = client.get("/api/fittings").get_json()["fittings"]
+    other = next(line["id"] for line in lines if line["id"] != fitting["id"])
+    assert client.get(f"/api/fittings/{other}/kept/{kept['id']}").status_code == 404
+
+
+def test_changes_need_the_token(client, fitting):
+    del client.environ_base["HTTP_X_CSRF_TOKEN"]
+    reply = edit(client, fitting)
+    assert (reply.status_code, reply.get_json()["code"]) == (400, "csrf")
+
+
+def test_the_cookie_is_out_of_reach_of_scripts_and_other_sites(app, database):
+    visitor = app.test_client()
+    cookie = visitor.get("/api/session").headers["Set-Cookie"]
+    assert "HttpOnly" in cookie
+    assert "SameSite=Strict" in cookie
+
+
+def test_sign_in_says_no_and_then_wait(database, settings):
+    limited = create_app(Settings(settings.database_url, settings.secret_key, sign_in_limit="3 per minute",
+                                  argon_time_cost=1, argon_memory_kib=64)).test_client()  # fmt: skip
+    token = {"X-CSRF-Token": limited.get("/api/session").get_json()["csrf_token"]}
+    tries = [{"email": DEMO_EMAIL, "password": "wrong"}, {"email": "nobody@example.test", "password": DEMO_PASSWORD}]
+    replies = [limited.post("/api/session", json=body, headers=token) for body in tries]
+    assert [r.status_code for r in replies] == [401, 401]
+    assert replies[0].get_json()["message"] == replies[1].get_json()["message"]
+    limited.post("/api/session", json=tries[0], headers=token)
+    last = limited.post("/api/session", json={"email": DEMO_EMAIL, "password": DEMO_PASSWORD}, headers=token)
+    assert (last.status_code, last.get_json()["code"]) == (429, "too_many")
+
+
+def test_signing_out_closes_the_door(client):
+    assert client.get("/api/fittings").status_code == 200
+    client.delete("/api/session")
+    assert client.get("/api/fittings").status_code == 401
+
+
+def test_an_edit_answers_with_its_own_proposal(client, fitting):
+    player = copy.deepcopy(fitting["document"]["player"])
+    player["delivery"]["lean_deg"]["mean"] = 1.0
+    reply = edit(client, fitting, player=player).get_json()
+    assert reply["revision"] == fitting["revision"] + 1
+    assert reply["document"]["player"] == player
+    assert reply["recommendation"] != fitting["recommendation"]
+    again = client.get(f"/api/fittings/{fitting['id']}").get_json()
+    assert again["recommendation"] == reply["recommendation"]
+
+
+def test_two_screens_do_not_overwrite_each_other(client, fitting):
+    player = {**fitting["document"]["player"], "handicap": 3.0}
+    assert edit(client, fitting, player=player).status_code == 200
+    late = edit(client, fitting, player={**player, "handicap": 20.0})
+    assert late.status_code == 409
+    assert late.get_json()["revision"] == fitting["revision"] + 1
+    assert client.get(f"/api/fittings/{fitting['id']}").get_json()["document"]["player"]["handicap"] == 3.0
+
+
+@pytest.mark.parametrize(
+    ("section", "change", "field"),
+    [
+        ("player", lambda p: p["delivery"]["lean_deg"].update(mean=90), "player.delivery.lean_deg.mean"),
+        ("player", lambda p: p.update(handicap="scratch"), "player.handicap"),
+        ("player", lambda p: p.update(complaints="x" * 5000), "player.complaints"),
+        ("grounds", lambda g: g[0]["turf"].update(firmness_g=-3), "grounds.0.turf.firmness_g"),
+        ("grounds", lambda g: g[0].update(share=0.1), "grounds"),
+        ("bag", lambda b: b["wedges"][0].update(loft_deg=5), "bag.wedges.0.loft_deg"),
+    ],
+)
+def test_a_wrong_value_saves_nothing_and_names_its_field(client, fitting, section, change, field):
+    sections = {key: copy.deepcopy(fitting["document"][key]) for key in ("player", "grounds", "bag")}
+    sections["player"]["handicap"] = 1.0
+    change(sections[section])
+    reply = edit(client, fitting, **sections)
+    assert reply.status_code == 422
+    assert [f["field"] for f in reply.get_json()["faults"]] == [field]
+    after = client.get(f"/api/fittings/{fitting['id']}").get_json()
+    assert (after["revision"], after["document"]) == (fitting["revision"], fitting["document"])
+
+
+def test_two_megabytes_are_refused_before_they_are_read(client, fitting):
+    reply = edit(client, fitting, player={**fitting["document"]["player"], "complaints": "x" * 2_000_000})
+    assert (reply.status_code, reply.get_json()["code"]) == (413, "too_large")
+
+
+@pytest.mark.parametrize("body", ["{", "[]", '"x"', "NaN", '{"revision": NaN}', '{"revision": 1, "colour": 1}', ""])
+def test_foreign_bodies_are_clear_errors(client, fitting, body):
+    reply = client.patch(f"/api/fittings/{fitting['id']}", data=body, content_type="application/json")
+    assert reply.status_code == 422, reply.get_json()
+    assert reply.get_json()["faults"]
+
+
+def test_unknown_ids_and_addresses_answer_json(client):
+    for path in (f"/api/fittings/{uuid4()}", "/api/fittings/17", "/api/nothing/here"):
+        reply = client.get(path)
+        assert (reply.status_code, reply.get_json()["code"]) == (404, "not_found")
+
+
+def test_a_fitting_that_cannot_be_served_is_saved_and_says_why(client, fitting):
+    reply = edit(client, fitting, bag={**fitting["document"]["bag"], "other_clubs": 14}).get_json()
+    assert reply["recommendation"] is None
+    assert reply["problem"][0]["field"] == "bag.other_clubs"
+    kept = client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": reply["revision"]})
+    assert kept.status_code == 422
+
+
+def test_export_and_import_are_equal_and_bring_the_rack(client, fitting):
+    text = client.get(f"/api/fittings/{fitting['id']}/export").get_data(as_text=True)
+    reply = client.post("/api/fittings/import", data=text, content_type="application/json")
+    assert reply.status_code == 201
+    twin = reply.get_json()
+    assert twin["id"] != fitting["id"]
+    assert client.get(f"/api/fittings/{twin['id']}/export").get_data(as_text=True) == text
+    assert twin["recommendation"] == fitting["recommendation"]
+    dropped = client.patch(f"/api/fittings/{twin['id']}", json={"revision": 1, "drop_rack": True}).get_json()
+    assert dropped["document"]["rack"] is None
+
+
+def test_a_broken_import_saves_nothing(client):
+    before = client.get("/api/fittings").get_json()
+    for text in ("{", "[]", json.dumps({"format": "oblatus.fitting", "version": 0})):
+        reply = client.post("/api/fittings/import", data=text, content_type="application/json")
+        assert reply.status_code == 422
+    assert client.get("/api/fittings").get_json() == before
+
+
+def test_a_kept_proposal_stays_as_it_was(client, fitting):
+    kept = client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": fitting["revision"], "label": "first"})
+    assert kept.status_code == 201
+    player = copy.deepcopy(fitting["document"]["player"])
+    player["delivery"]["lean_deg"]["mean"] = 0.0
+    now = edit(client, fitting, player=player).get_json()
+    assert now["steps"]["soles"] == "stale"
+    old = client.get(f"/api/fittings/{fitting['id']}/kept/{kept.get_json()['id']}").get_json()
+    assert old["result"] == fitting["recommendation"]
+    assert old["document"]["player"] == fitting["document"]["player"]
+    assert len(old["document"]["rack"]) >= 40
+    late = client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": fitting["revision"]})
+    assert late.status_code == 409
+
+
+def test_a_new_player_starts_assumed_and_can_be_removed(client):
+    made = client.post("/api/fittings", json={"player_name": "Wim Chalkley"}).get_json()
+    assert made["recommendation"]["carry_assumed"]
+    assert made["steps"]["player"] == "empty"
+    assert client.delete(f"/api/fittings/{made['id']}").status_code == 204
+    assert client.get(f"/api/fittings/{made['id']}").status_code == 404
+    assert client.post("/api/fittings", json={"player_name": " "}).status_code == 422
+
+
+def test_the_rack_is_replaced_whole_or_not_at_all(client, fitting):
+    before = client.get("/api/rack").get_json()["heads"]
+    bad = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,156,10\n"})
+    assert [f["field"] for f in bad.get_json()["faults"]] == ["line 3.loft_deg"]
+    assert client.get("/api/rack").get_json()["heads"] == before
+    good = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,52,9\n"})
+    assert [h["code"] for h in good.get_json()["heads"]] == ["A", "B"]
+    found = client.get(f"/api/fittings/{fitting['id']}").get_json()["recommendation"]
+    codes = {c["code"] for club in found["clubs"] for c in club["candidates"]}
+    assert codes <= {"A", "B", "own:0", "own:1", "own:2"}
+
+
+def test_units_are_remembered(client):
+    client.put("/api/session/units", json={"distance": "yd", "speed": "mph"})
+    assert client.get("/api/session").get_json()["units"] == {"distance": "yd", "speed": "mph"}
+    assert client.put("/api/session/units", json={"distance": "ell", "speed": "mph"}).status_code == 422
+
+
+def test_a_fault_of_ours_gives_a_reference_and_no_inner_words(app, client, monkeypatch):
+    def fail(*_):
+        raise RuntimeError("inner words")
+
+    monkeypatch.setattr("oblatus.web.blueprints.fittings.list_fittings", fail)
+    app.testing = app.config["PROPAGATE_EXCEPTIONS"] = False
+    try:
+        reply = client.get("/api/fittings")
+    finally:
+        app.testing, app.config["PROPAGATE_EXCEPTIONS"] = True, None
+    assert reply.status_code == 500
+    assert reply.get_json()["reference"] in reply.get_json()["message"]
+    assert "inner" not in reply.get_data(as_text=True)
+
+
+def test_settings_are_checked_at_start():
+    with pytest.raises(SetUpError, match="OBLATUS_SECRET_KEY"):
+        settings_from({"OBLATUS_DATABASE_URL": "postgresql+psycopg://x"})
+    with pytest.raises(SetUpError, match="postgresql"):
+        settings_from({"OBLATUS_DATABASE_URL": "sqlite://", "OBLATUS_SECRET_KEY": "k" * 40})
+    with pytest.raises(SetUpError, match="32 characters"):
+        settings_from({"OBLATUS_DATABASE_URL": "postgresql+psycopg://x", "OBLATUS_SECRET_KEY": "short"})
