@@ -19,7 +19,7 @@ def focus_by_tab(page: Page, label: str, most: int = 60) -> None:
     for _ in range(most):
         page.keyboard.press("Tab")
         found = page.evaluate(
-            "() => { const e = document.activeElement; return (e.labels?.[0]?.textContent ?? '') + '|' + "
+            "() => { const e = document.activeElement; return e === document.body ? '' : (e.labels?.[0]?.textContent ?? '') + '|' + "
             "(e.getAttribute('aria-label') ?? '') + '|' + e.textContent }"
         )
         if label in found:
@@ -45,6 +45,7 @@ def test_from_an_empty_studio_to_a_kept_proposal_by_keyboard_alone(desk: Page, d
     expect(bench(desk).get_by_role("article").first).to_be_visible()
     expect(desk.get_by_role("link", name="Player, empty")).to_be_visible()
 
+    expect(desk.get_by_label("mean").first).to_be_visible()
     desk.locator("#work").focus()
     focus_by_tab(desk, "mean")
     keys.press("Control+a")
