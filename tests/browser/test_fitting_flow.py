@@ -14,14 +14,18 @@ from tests.browser.conftest import bench, saved
 pytestmark = pytest.mark.browser
 
 
+NAME_OF_FOCUS = """() => {
+    const e = document.activeElement;
+    if (e === document.body) return "";
+    return (e.labels?.[0]?.textContent ?? "") + "|" + (e.getAttribute("aria-label") ?? "") + "|" + e.textContent;
+}"""
+
+
 def focus_by_tab(page: Page, label: str, most: int = 60) -> None:
     """Press Tab until the field with this label has the focus: what a person without a mouse does."""
     for _ in range(most):
         page.keyboard.press("Tab")
-        found = page.evaluate(
-            "() => { const e = document.activeElement; return e === document.body ? '' : (e.labels?.[0]?.textContent ?? '') + '|' + "
-            "(e.getAttribute('aria-label') ?? '') + '|' + e.textContent }"
-        )
+        found = page.evaluate(NAME_OF_FOCUS)
         if label in found:
             return
     pytest.fail(f"Tab never reached {label!r}")

@@ -65,7 +65,7 @@ def _clash(at, starts, depth, pick, codes, single):
     """Whether the only head of its kind would be used twice."""
     if not single[pick]:
         return False
-    for j in range(depth):  # noqa: SIM110 (numba has no generator expressions)
+    for j in range(depth):
         if codes[starts[j] + at[j]] == codes[pick]:
             return True
     return False

@@ -19,7 +19,8 @@ SOFT_MIN = 0.0003
 LOFT, BOUNCE, WIDTH, CAMBER, NOSE, BEVEL, BEVEL_ANGLE, BACK, BACK_ANGLE, HEEL, TOE, LIE, MASS = range(13)
 COLUMNS = 13
 
-_jit = numba.njit(cache=True, nogil=True)
+_jit = numba.njit(cache=True, nogil=True, error_model="numpy")
+_reduce = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"nnan", "ninf", "nsz", "reassoc", "contract"})
 
 
 @_jit
@@ -111,20 +112,20 @@ def normals(head, opening, hands_drop):
     )
 
 
-@_jit
+@_reduce
 def rest(points, c, s):
     """Rest height of the leading edge and its lead over the lowest point, at pitch with cosine c and sine s."""
-    low = 0.0
     n = points.shape[0]
+    low = 0.0
     for i in range(n):
-        z = -s * points[i, 0] + c * points[i, 2]
-        low = min(low, z)
+        low = min(low, c * points[i, 2] - s * points[i, 0])
     total = weighted = 0.0
     for i in range(n):
-        z = -s * points[i, 0] + c * points[i, 2]
-        w = math.exp(-(z - low) / SOFT_MIN)
-        total += w
-        weighted += w * (c * points[i, 0] + s * points[i, 2])
+        above = (c * points[i, 2] - s * points[i, 0] - low) / SOFT_MIN
+        if above < 14.0:  # the others weigh less than a millionth
+            w = math.exp(-above)
+            total += w
+            weighted += w * (c * points[i, 0] + s * points[i, 2])
     return -low, -weighted / total
 
 
@@ -165,10 +166,96 @@ def deliver(heads, openings, leans, hands_drop, out):
             out[i, k, 3] = lowest(turned, c, s)
 
 
-@_jit
+@_reduce
 def lowest(points, c, s):
     """Height of the leading edge when the sole rests on its lowest point."""
     low = 0.0
     for i in range(points.shape[0]):
         low = min(low, -s * points[i, 0] + c * points[i, 2])
     return -low
+
+
+FACE_HEIGHT = 0.036
+PITCH_LOW, PITCH_HIGH = -25, 45
+PITCHES = PITCH_HIGH - PITCH_LOW + 1
+
+
+@_jit
+def _tilt(head, s, v):
+    """Slopes of the removed metal along the arc and across the blade, by central differences."""
+    h = 1e-5
+    along = (relief(head, s + h, v) - relief(head, max(s - h, 0.0), v)) / (s + h - max(s - h, 0.0))
+    across = (relief(head, s, v + 1e-4) - relief(head, s, v - 1e-4)) / (2e-4 * HALF_BLADE)
+    return along, across
+
+
+@_jit
+def _put(out, k, m, x, y, z, nx, ny, nz, area):
+    """One plate, turned by m and reduced to the plane: centre, unit normal, area times the projected normal."""
+    out[0, k] = m[0, 0] * x + m[0, 1] * y + m[0, 2] * z
+    out[1, k] = m[2, 0] * x + m[2, 1] * y + m[2, 2] * z
+    px = m[0, 0] * nx + m[0, 1] * ny + m[0, 2] * nz
+    pz = m[2, 0] * nx + m[2, 1] * ny + m[2, 2] * nz
+    length = math.sqrt(px * px + pz * pz)
+    out[2, k], out[3, k], out[4, k] = px / length, pz / length, area * length
+
+
+@_jit
+def plates(head, opening, hands_drop, strips, cells, nose, rows, sole, face, edge):
+    """The sole, face and leading edge as plates of the plane of motion, opened but not leaned.
+
+    sole (5, strips * (cells + nose)) and face (5, strips * rows) hold x, z, n_x, n_z, area; edge (3, strips) x, z, width.
+    """
+    m = np.empty((3, 3))
+    opening_matrix(opening, head[LIE], hands_drop, m)
+    width = 2.0 * HALF_BLADE / strips
+    ds = head[WIDTH] / cells
+    front = head[BOUNCE] + head[WIDTH] / (2.0 * head[CAMBER]) + head[BEVEL_ANGLE]
+    sl, cl = math.sin(head[LOFT]), math.cos(head[LOFT])
+    k = f = 0
+    for j in range(strips):
+        v = -1.0 + (2.0 * j + 1.0) / strips
+        y = HALF_BLADE * v
+        x0, z0 = -y * y / PLAN_DIVISOR, y * y / ROCKER_DIVISOR
+        edge[0, j] = m[0, 0] * x0 + m[0, 1] * y + m[0, 2] * z0
+        edge[1, j] = m[2, 0] * x0 + m[2, 1] * y + m[2, 2] * z0
+        edge[2, j] = width
+        x = z = 0.0
+        for i in range(cells):
+            angle = sole_angle(head, i * ds, (i + 1) * ds)
+            c, s = math.cos(angle), math.sin(angle)
+            middle = (i + 0.5) * ds
+            along, across = _tilt(head, middle, v)
+            # tangents (-c, 0, -s + along) and (-2y/140, 1, 2y/700 + across); their cross product points down and forward
+            ax, az = -2.0 * y / PLAN_DIVISOR, 2.0 * y / ROCKER_DIVISOR + across
+            tz = -s + along
+            nx, ny, nz = -tz, tz * ax + c * az, -c
+            size = math.sqrt(nx * nx + ny * ny + nz * nz)
+            cx, cz = x - 0.5 * c * ds, z - 0.5 * s * ds + relief(head, middle, v)
+            _put(sole, k, m, x0 + cx, y, z0 + cz, nx / size, ny / size, nz / size, width * ds * size)
+            x -= c * ds
+            z -= s * ds
+            k += 1
+        for i in range(nose):
+            a = front + (i + 0.5) * (0.5 * math.pi - front) / nose
+            area = width * head[NOSE] * (0.5 * math.pi - front) / nose
+            _put(sole, k, m, x0, y, z0, math.sin(a), 0.0, -math.cos(a), area)
+            k += 1
+        for i in range(rows):
+            t = (i + 0.5) * FACE_HEIGHT / rows
+            _put(face, f, m, x0 - sl * t, y, z0 + cl * t, cl, 0.0, sl, width * FACE_HEIGHT / rows)
+            f += 1
+
+
+@_jit
+def rest_tables(head, opening, hands_drop, heights, leads):
+    """Rest height of the edge and its lead over the lowest point [m], every degree of pitch from -25 to 45."""
+    base = np.empty((ALONG * ACROSS, 3))
+    turned = np.empty((ALONG * ACROSS, 3))
+    m = np.empty((3, 3))
+    vertices(head, base)
+    opening_matrix(opening, head[LIE], hands_drop, m)
+    rotate(base, m, turned)
+    for i in range(PITCHES):
+        pitch = math.radians(PITCH_LOW + i)
+        heights[i], leads[i] = rest(turned, math.cos(pitch), math.sin(pitch))

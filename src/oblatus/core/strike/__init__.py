@@ -1,0 +1,30 @@
+"""The sole through turf and sand: resistance laws, one pass, outcome, strike window, expected quality."""
+
+from oblatus.core.strike.families import Backing, FamilyJob, FamilyPool
+from oblatus.core.strike.ground_rows import ground_row
+from oblatus.core.strike.single import (
+    OUTCOMES,
+    PRODUCTION,
+    REFERENCE,
+    StrikeResult,
+    Swing,
+    build_solid,
+    strike,
+)
+from oblatus.core.strike.window import Window, strike_window
+
+__all__ = [
+    "OUTCOMES",
+    "PRODUCTION",
+    "REFERENCE",
+    "Backing",
+    "FamilyJob",
+    "FamilyPool",
+    "StrikeResult",
+    "Swing",
+    "Window",
+    "build_solid",
+    "ground_row",
+    "strike",
+    "strike_window",
+]

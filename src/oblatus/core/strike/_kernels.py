@@ -1,0 +1,396 @@
+"""Compiled strike: the sole through turf or sand, one pass, contact and ball. Equations: docs/models/strike.md.
+
+Plane of motion: x towards the target, z up, origin at the ball's centre line on the soil. Angles in radians, SI.
+Nothing is checked here; the wrappers in the package check first.
+"""
+
+import math
+
+import numba
+import numpy as np
+
+from oblatus.core.geometry._kernels import PITCH_LOW, PITCHES
+
+BALL_RADIUS = 0.02135
+BALL_MASS = 0.0459
+ARC_RADIUS = 1.1
+REFERENCE_X = -0.012  # where lean and attack are "at impact"
+ROW = 0.005
+FIRST_ROW_X = -0.027
+RUN_PAST = (0.025, 0.060)  # turf, sand
+STOP_SHARE = 0.12
+SHAFT_MASS_X = 0.02
+SHAFT_MASS_Z = 0.35
+
+TURF, SAND = 0, 1
+NONE, FACE, EDGE = 0, 1, 2
+
+# columns of a ground row; turf then sand
+P_U, D_0, THATCH, MU, DENSITY, COHESION, BALL_Z = range(7)
+STIFFNESS, LOOSE, SAND_COHESION, _UNUSED, _DENSITY, MOISTURE, _BALL_Z, PLUG = range(8)
+GROUND_COLUMNS = 8
+
+SLIDING_LOSS = 0.95
+SLIP_SCALE = 0.03
+INERTIA_SAND = 1.8
+PILE_SHARE = 0.60
+PILE_HEIGHT = 0.0025
+WIDTHS = (0.043, 0.060)
+CUSHION = (0.011, 0.006)
+DIRECT_SCALE = 0.0025
+EDGE_TAKES_OVER = 0.007
+COUPLING = 2.95
+SHEAR_DEPTH = 0.016
+SLUG_RIDE = 0.030
+STOPPED_DECAY = 0.014
+STRIPE_T, STRIPE_R = 0.020, 0.028
+RESTITUTION = 0.83
+TANGENT_SHARE = 0.33
+CLEAN_T = 0.016
+
+RAKES = np.arange(15.0, 61.0, 5.0)
+N_CH = np.array([0.82, 0.91, 1.03, 1.17, 1.33, 1.52, 1.74, 1.99, 2.27, 2.61])
+N_CV = np.array([1.26, 1.17, 1.10, 1.05, 1.00, 0.95, 0.88, 0.80, 0.70, 0.56])
+N_AH = np.array([0.158, 0.222, 0.297, 0.384, 0.481, 0.589, 0.707, 0.834, 0.974, 1.12])
+N_AV = np.array([0.243, 0.284, 0.319, 0.345, 0.362, 0.368, 0.360, 0.337, 0.298, 0.239])
+
+_jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
+
+
+@_jit
+def at_pitch(table, pitch):
+    """Linear interpolation in a table of every degree, ends held."""
+    u = min(max(math.degrees(pitch) - PITCH_LOW, 0.0), PITCHES - 1.000001)
+    i = int(u)
+    return table[i] + (u - i) * (table[i + 1] - table[i])
+
+
+@_jit
+def at_rake(table, rake):
+    """Linear interpolation in a table of rakes [degrees], ends held."""
+    u = min(max((rake - 15.0) / 5.0, 0.0), 8.999999)
+    i = int(u)
+    return table[i] + (u - i) * (table[i + 1] - table[i])
+
+
+@_jit
+def touch(heights, leads, entry, lean, attack, release):
+    """Edge position, pitch and path slope when the sole first touches: x_0, p_0, sigma (positive is down), low point."""
+    kappa = (0.75 + 0.25 * release) / ARC_RADIUS
+    x_low = REFERENCE_X + math.sin(-attack) / kappa
+    pitch = lean
+    x = entry
+    for _ in range(2):
+        x = entry + at_pitch(leads, pitch)
+        pitch = lean - release / ARC_RADIUS * (x - REFERENCE_X)
+    sigma = math.asin(min(max((x_low - x) * kappa, -1.0), 1.0))
+    return x, pitch, sigma, x_low
+
+
+@_jit
+def _turf_force(sole, edge, ground, cut, x_c, x_s, z, ux, uz, v):
+    """Force on the sole and cutting edge; x_c, x_s cosine and sine of the pitch, cut the four cutting factors."""
+    fx = fz = 0.0
+    v2 = v * v
+    for k in range(sole.shape[1]):
+        depth = -(z - x_s * sole[0, k] + x_c * sole[1, k])
+        if depth <= 0.0:
+            continue
+        nx = x_c * sole[2, k] + x_s * sole[3, k]
+        nz = -x_s * sole[2, k] + x_c * sole[3, k]
+        un = ux * nx + uz * nz
+        if un <= 0.0:
+            continue
+        d = 0.30 * min(depth, ground[THATCH]) + max(depth - ground[THATCH], 0.0)
+        bearing = SLIDING_LOSS * ground[P_U] * d * un / ((d + ground[D_0]) * (un + SLIP_SCALE))
+        force = sole[4, k] * (bearing + ground[DENSITY] * v2 * un * un)
+        fx -= force * (nx - ground[MU] * nz)
+        fz -= force * (nz + ground[MU] * nx)
+    for j in range(edge.shape[1]):
+        depth = -(z - x_s * edge[0, j] + x_c * edge[1, j])
+        if depth > 0.0:
+            inertia = ground[DENSITY] * v2
+            fx -= edge[2, j] * depth * (ground[COHESION] * cut[0] + inertia * cut[2])
+            fz -= edge[2, j] * depth * (ground[COHESION] * cut[1] + inertia * cut[3])
+    return fx, fz
+
+
+@_jit
+def _sand_plates(plates, sign, ground, x_c, x_s, z, ux, uz, v2):
+    """Resistive force theory with the inertial term, for the sole (sign 1) or the face (sign -1)."""
+    fx = fz = 0.0
+    cg, sg = ux, -uz
+    for k in range(plates.shape[1]):
+        depth = -(z - x_s * plates[0, k] + x_c * plates[1, k])
+        if depth <= 0.0:
+            continue
+        nx = x_c * plates[2, k] + x_s * plates[3, k]
+        nz = -x_s * plates[2, k] + x_c * plates[3, k]
+        un = ux * nx + uz * nz
+        if un <= 0.0:
+            continue
+        sb, cb = sign * nx, -sign * nz
+        s2, c2 = 2.0 * sb * cb, cb * cb - sb * sb
+        plus_s, plus_c = s2 * cg + c2 * sg, c2 * cg - s2 * sg
+        minus_s, minus_c = -s2 * cg + c2 * sg, c2 * cg + s2 * sg
+        a_z = 0.206 + 0.169 * c2 + 0.212 * plus_s + 0.358 * sg + 0.055 * minus_s
+        a_x = -0.124 * plus_c + 0.253 * cg + 0.007 * minus_c + 0.088 * s2
+        beyond = depth - ground[LOOSE]
+        p = ground[STIFFNESS] * min(depth, ground[LOOSE]) + ground[SAND_COHESION]
+        if beyond > 0.0:
+            p += 0.3e6 + 2e8 * beyond
+        p = min(p, 4e6)
+        q = INERTIA_SAND * ground[DENSITY] * v2 * un * un
+        fx -= plates[4, k] * (a_x * p + q * nx)
+        fz += plates[4, k] * (a_z * p - q * nz)
+    return fx, fz
+
+
+@_jit
+def _force(kind, sole, face, edge, ground, cut, x_c, x_s, z, vx, vz):
+    v = math.sqrt(vx * vx + vz * vz)
+    ux, uz = vx / v, vz / v
+    if kind == TURF:
+        return _turf_force(sole, edge, ground, cut, x_c, x_s, z, ux, uz, v)
+    fx, fz = _sand_plates(sole, 1.0, ground, x_c, x_s, z, ux, uz, v * v)
+    gx, gz = _sand_plates(face, -1.0, ground, x_c, x_s, z, ux, uz, v * v)
+    return fx + gx, fz + gz
+
+
+@_jit
+def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows):
+    """One pass through the ground: rows (n, 7) = x, z, v_x, v_z, m_edge, m_sole [kg/m], pitch; returns (rows, stopped)."""
+    m_x, m_z = mass + SHAFT_MASS_X, mass + SHAFT_MASS_Z
+    kappa = (0.75 + 0.25 * release) / ARC_RADIUS
+    turn = release / ARC_RADIUS
+    rake = 90.0 - math.degrees(loft_in - p0)
+    cut = (at_rake(N_CH, rake), at_rake(N_CV, rake), at_rake(N_AH, rake), at_rake(N_AV, rake))
+    end = RUN_PAST[1] if kind == SAND else RUN_PAST[0]
+    z, vx, vz = at_pitch(heights, p0), speed * math.cos(sigma), -speed * math.sin(sigma)
+    m_edge = m_sole = 0.0
+    n = 0
+    while n < rows.shape[0]:
+        x = x0 + n * ds
+        pitch = p0 - turn * n * ds
+        rows[n, 0], rows[n, 1], rows[n, 2], rows[n, 3] = x, z, vx, vz
+        rows[n, 4], rows[n, 5], rows[n, 6] = m_edge, m_sole, pitch
+        n += 1
+        if x > end:
+            break
+        fx, fz = _force(kind, sole, face, edge, ground, cut, math.cos(pitch), math.sin(pitch), z, vx, vz)
+        ac = kappa * math.sqrt(vx * vx + vz * vz)
+        h = 0.5 * ds
+        vx1 = vx + h * (fx / m_x - ac * vz) / vx
+        vz1 = vz + h * (fz / m_z + ac * vx) / vx
+        z1 = z + h * vz / vx
+        if vx1 < STOP_SHARE * speed:
+            return n, True
+        pitch1 = pitch - turn * h
+        fx, fz = _force(kind, sole, face, edge, ground, cut, math.cos(pitch1), math.sin(pitch1), z1, vx1, vz1)
+        ac = kappa * math.sqrt(vx1 * vx1 + vz1 * vz1)
+        deep = max(-z1, 0.0)
+        m_edge += ds * ground[DENSITY] * deep
+        m_sole += ds * ground[DENSITY] * max(at_pitch(heights, pitch1) - z1 - deep, 0.0)
+        vx += ds * (fx / m_x - ac * vz1) / vx1
+        vz += ds * (fz / m_z + ac * vx1) / vx1
+        z += ds * vz1 / vx1
+        if vx < STOP_SHARE * speed:
+            return n, True
+    return n, False
+
+
+@_jit
+def meet(x, z, loft, z_ball):
+    """Height up the face, gap to the face, and gap of the edge to the ball, for an edge at (x, z)."""
+    zc = z_ball + BALL_RADIUS
+    s, c = math.sin(loft), math.cos(loft)
+    t = x * s + (zc - z) * c
+    f = -x * c + (zc - z) * s - BALL_RADIUS
+    gap = math.sqrt(x * x + (zc - z) * (zc - z)) - BALL_RADIUS
+    return t, f, gap
+
+
+@_jit
+def _gap(x, z, loft, z_ball):
+    """The gap that closes first: of the face above the edge, of the edge below it."""
+    t, f, gap = meet(x, z, loft, z_ball)
+    if t >= 0.0:
+        return f
+    return min(gap, -x) if x > -BALL_RADIUS else gap
+
+
+@_jit
+def free_contact(heights, loft_in, p_touch, x_touch, sigma, x_low, release, z_ball):
+    """Contact on the free arc, before any ground is touched: (x, z, pitch, path angle down)."""
+    kappa = (0.75 + 0.25 * release) / ARC_RADIUS
+    turn = release / ARC_RADIUS
+    zc = z_ball + BALL_RADIUS
+    sagitta = (1.0 - math.cos(sigma)) / kappa
+    if sigma < 0.0:
+        sagitta = -sagitta
+    x, z, pitch, theta = x_touch, 0.0, p_touch, sigma
+    edge = False
+    for attempt in range(2):
+        edge = attempt == 1
+        x = min(x_touch, 0.0)
+        for _ in range(6):
+            pitch = p_touch - turn * (x - x_touch)
+            theta = math.asin(min(max((x_low - x) * kappa, -1.0), 1.0))
+            z = at_pitch(heights, pitch) + (1.0 - math.cos(theta)) / kappa - sagitta
+            loft = loft_in - pitch
+            if edge:
+                drop = min(max((zc - z) / BALL_RADIUS, -1.0), 1.0)
+                x = -BALL_RADIUS * math.sqrt(1.0 - drop * drop)
+            else:
+                x = ((zc - z) * math.sin(loft) - BALL_RADIUS) / math.cos(loft)
+        if not edge and meet(x, z, loft_in - pitch, z_ball)[0] >= 0.0:
+            break
+    return x, z, pitch, theta
+
+
+@_jit
+def ball(
+    kind,
+    ground,
+    mass,
+    in_plane,
+    contact_t,
+    is_edge,
+    elevation,
+    loft,
+    psi,
+    v,
+    z,
+    m_edge,
+    m_sole,
+    z_s,
+    v_s,
+    m_edge_s,
+    m_sole_s,
+):
+    """Ball velocity (x, z) and material between face and ball [kg]. z_s.. is the state 30 mm after contact (sand)."""
+    z_ball = ground[BALL_Z]
+    width, cushion = WIDTHS[kind], CUSHION[kind]
+    under = z_ball + BALL_RADIUS * (1.0 - math.sin(loft)) - z
+    material = width * (m_edge + PILE_SHARE * m_sole / (1.0 + math.exp(-under / PILE_HEIGHT)))
+    e = RESTITUTION * math.exp(-material / cushion)
+    off = (max(contact_t, 0.0) - STRIPE_T) / STRIPE_R
+    mass_e = mass / (1.0 + off * off)
+    inc = elevation - psi
+    vn = v * in_plane * math.cos(inc) * (1.0 + e) / (1.0 + BALL_MASS / mass_e)
+    vt = TANGENT_SHARE * v * max(math.sin(inc), 0.0)
+    if contact_t > 0.040:
+        fade = min(max(1.0 - (contact_t - 0.040) / 0.014, 0.15), 1.0)
+        vn, vt = vn * fade, vt * fade
+    bx = vn * math.cos(elevation) + vt * math.sin(elevation)
+    bz = vn * math.sin(elevation) - vt * math.cos(elevation)
+    if kind == TURF:
+        return bx, bz, material, vt
+    direct = math.exp(-material / DIRECT_SCALE)
+    if under < 0.0:
+        direct = 1.0 - (1.0 - direct) * math.exp(under / EDGE_TAKES_OVER)
+    slug = width * (m_edge_s + PILE_SHARE * m_sole_s)
+    chi = COUPLING * slug / (slug + BALL_MASS) * math.exp(-max(z_ball - z_s, 0.0) / SHEAR_DEPTH)
+    eta = 0.82 - 0.16 * ground[MOISTURE]
+    sl, cl = math.sin(loft), math.cos(loft)
+    wx = v_s * chi * (1.0 - eta * sl * sl)
+    wz = v_s * chi * eta * in_plane * sl * cl
+    bx = direct * bx + (1.0 - direct) * wx
+    bz = direct * bz + (1.0 - direct) * wz
+    if ground[PLUG] > 0.004:
+        launch = math.atan2(bz, bx)
+        fade = math.exp(-(ground[PLUG] - 0.004) / (0.022 * max(math.sin(launch), 0.15)))
+        bx, bz = bx * fade, bz * fade
+    return bx, bz, material, direct * vt
+
+
+@_jit
+def strike(
+    kind, sole, face, edge, heights, leads, loft_in, in_plane, mass, ground, entry, lean, attack, speed, release, ds, rows
+):
+    """One strike. Returns (contact, t, z, v/v0, material, ball v_x, ball v_z, elevation, loft, stopped, x, rows used, v_t)."""
+    z_ball = ground[BALL_Z]
+    x0, p0, sigma, x_low = touch(heights, leads, entry, lean, attack, release)
+    first = _gap(x0, at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0 and x0 > FIRST_ROW_X
+    if sigma < 0.0 or first:
+        x, z, pitch, theta = free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
+        loft = loft_in - pitch
+        t = meet(x, z, loft, z_ball)[0]
+        if z - z_ball > 2.0 * BALL_RADIUS:
+            return NONE, t, z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0, 0.0
+        hit, elevation = _elevation(t, z, loft, z_ball)
+        bx, bz, material, vt = ball(
+            kind, ground, mass, in_plane, t, hit == EDGE, elevation, loft, -theta, speed, z, 0.0, 0.0, z, speed, 0.0, 0.0
+        )
+        return hit, t, z, 1.0, material, bx, bz, elevation, loft, False, x, 0, vt
+    n, stopped = run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows)
+    before = 1.0
+    for i in range(n):
+        if rows[i, 0] < FIRST_ROW_X and i + 1 < n:
+            continue
+        gap = _gap(rows[i, 0], rows[i, 1], loft_in - rows[i, 6], z_ball)
+        if gap <= 0.0:
+            u = 1.0
+            if i > 0:
+                before = _gap(rows[i - 1, 0], rows[i - 1, 1], loft_in - rows[i - 1, 6], z_ball)
+                u = before / (before - gap) if before > gap else 1.0
+            a = max(i - 1, 0)
+            x = rows[a, 0] + u * (rows[i, 0] - rows[a, 0])
+            z = rows[a, 1] + u * (rows[i, 1] - rows[a, 1])
+            vx = rows[a, 2] + u * (rows[i, 2] - rows[a, 2])
+            vz = rows[a, 3] + u * (rows[i, 3] - rows[a, 3])
+            me = rows[a, 4] + u * (rows[i, 4] - rows[a, 4])
+            ms = rows[a, 5] + u * (rows[i, 5] - rows[a, 5])
+            loft = loft_in - (rows[a, 6] + u * (rows[i, 6] - rows[a, 6]))
+            v = math.sqrt(vx * vx + vz * vz)
+            t = meet(x, z, loft, z_ball)[0]
+            hit, elevation = _elevation(t, z, loft, z_ball)
+            z_s, v_s, me_s, ms_s = _later(rows, n, x + SLUG_RIDE, ds)
+            bx, bz, material, vt = ball(
+                kind, ground, mass, in_plane, t, hit == EDGE, elevation, loft, math.asin(vz / v), v, z, me, ms,
+                z_s, v_s, me_s, ms_s,
+            )  # fmt: skip
+            return hit, t, z, v / speed, material, bx, bz, elevation, loft, stopped, x, n, vt
+    last = max(n - 1, 0)
+    v = math.sqrt(rows[last, 2] ** 2 + rows[last, 3] ** 2)
+    return (
+        NONE,
+        0.0,
+        rows[last, 1],
+        v / speed,
+        0.0,
+        0.0,
+        0.0,
+        0.0,
+        loft_in - rows[last, 6],
+        stopped,
+        rows[last, 0],
+        n,
+        0.0,
+    )
+
+
+@_jit
+def _elevation(t, z, loft, z_ball):
+    """Face or edge, and the direction from the contact to the ball's centre."""
+    if t >= 0.0:
+        return FACE, loft
+    return EDGE, math.asin(min(max((z_ball + BALL_RADIUS - z) / BALL_RADIUS, -1.0), 1.0))
+
+
+@_jit
+def _later(rows, n, x, ds):
+    """Edge height, speed and masses at x; beyond the end of a stopped run the speed decays and the masses stay."""
+    u = (x - rows[0, 0]) / ds
+    i = int(u)
+    if i + 1 < n:
+        w = u - i
+        z = rows[i, 1] + w * (rows[i + 1, 1] - rows[i, 1])
+        vx = rows[i, 2] + w * (rows[i + 1, 2] - rows[i, 2])
+        vz = rows[i, 3] + w * (rows[i + 1, 3] - rows[i, 3])
+        me = rows[i, 4] + w * (rows[i + 1, 4] - rows[i, 4])
+        ms = rows[i, 5] + w * (rows[i + 1, 5] - rows[i, 5])
+        return z, math.sqrt(vx * vx + vz * vz), me, ms
+    last = n - 1
+    v = math.sqrt(rows[last, 2] ** 2 + rows[last, 3] ** 2)
+    return rows[last, 1], v * math.exp(-(x - rows[last, 0]) / STOPPED_DECAY), rows[last, 4], rows[last, 5]
