@@ -13,6 +13,7 @@ from oblatus.cli.engine import add_deliver, add_flight
 from oblatus.cli.export import add_export
 from oblatus.cli.recommend import add_recommend
 from oblatus.cli.serve import add_serve
+from oblatus.cli.strike import add_strike
 from oblatus.errors import InputError, OblatusError
 
 
@@ -21,7 +22,7 @@ def main(argv: Sequence[str] | None = None) -> int:
     parser = Parser(prog="oblatus", description="Select, prove and build a player's set of wedges.")
     parser.add_argument("--version", action="version", version=f"oblatus {__version__}")
     commands = parser.add_subparsers(dest="command", required=True, parser_class=Parser)
-    for add in (add_recommend, add_deliver, add_flight, add_bench, add_serve, add_export):
+    for add in (add_recommend, add_deliver, add_flight, add_strike, add_bench, add_serve, add_export):
         add(commands)
     try:
         args = parser.parse_args(argv)

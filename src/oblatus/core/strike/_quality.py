@@ -129,7 +129,7 @@ def expect(
     entries (m, 2) = standard entry, weight. In sand the intended carry is the level that serves the player best.
     """
     bx, bz, vt = clean_strike(kind, loft_in - mean[1], mean[0], in_plane, mass, ground, speed)
-    clean = carry(table, bx, bz)
+    clean = max(carry(table, bx, bz), 0.1)
     total = len(nodes) * len(entries)
     carries = np.empty(total)
     weights = np.empty(total)

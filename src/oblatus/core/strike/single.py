@@ -40,6 +40,7 @@ RELEASE_BOUND = Bound(0, 3, "")
 CALIBRATED_SPEED = (12.0, 38.0)
 CALIBRATED_LOFT_DEG = (46.0, 64.0)
 CALIBRATED_OPENING_DEG = 50.0
+LEAST_CARRY = 0.1
 BALL_SPIN_RADIUS = 0.4 * _kernels.BALL_RADIUS
 
 
@@ -169,11 +170,11 @@ def strike(
     )  # fmt: skip
     carry = _quality.carry(carry_table(), bx, bz)
     if kind == _kernels.TURF:
-        reference = clean_carry(solid, swing, row)
+        reference = max(clean_carry(solid, swing, row), LEAST_CARRY)
         outcome = OUTCOMES[_quality.turf_class(contact, t, elevation, loft, carry / reference)]
     else:
         reference = intended if intended is not None else best_level(head, swing, ground)
-        outcome = OUTCOMES[_quality.sand_class(contact, elevation, material, carry / max(reference, 1e-9))]
+        outcome = OUTCOMES[_quality.sand_class(contact, elevation, material, carry / max(reference, LEAST_CARRY))]
     delivered = deliver(head, swing.lean_deg, swing.opening_deg)
     return StrikeResult(
         contact=CONTACTS[contact],

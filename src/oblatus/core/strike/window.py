@@ -12,7 +12,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import _kernels, _lanes, _quality
 from oblatus.core.strike.ground_rows import ground_row
-from oblatus.core.strike.single import OUTCOMES, Outcome, Swing, build_solid, carry_table, clean_carry
+from oblatus.core.strike.single import LEAST_CARRY, OUTCOMES, Outcome, Swing, build_solid, carry_table, clean_carry
 
 Floats = NDArray[np.float64]
 
@@ -52,8 +52,10 @@ def strike_window(head: Head, swing: Swing, ground: Turf | Sand) -> Window:
     kind, row = ground_row(ground)
     entries = np.arange(ENTRY_LOW, ENTRY_HIGH + 1e-9, ENTRY_STEP)
     rows = np.empty((_lanes.ROWS, _lanes.COLUMNS, _lanes.LANES), dtype=np.float32)
-    plates = [np.ascontiguousarray(part, dtype=np.float32) for part in (solid.sole, solid.face, solid.edge)]
-    _lanes.family(kind, *plates, solid.heights, solid.loft_in_plane, solid.mass, row, swing.speed, swing.release, rows)
+    sole, face, edge = (np.ascontiguousarray(part, dtype=np.float32) for part in (solid.sole, solid.face, solid.edge))
+    _lanes.family(
+        kind, sole, face, edge, solid.heights, solid.loft_in_plane, solid.mass, row, swing.speed, swing.release, rows
+    )
     strikes = np.empty((len(entries), 7))
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
     _quality.scan(
@@ -61,12 +63,12 @@ def strike_window(head: Head, swing: Swing, ground: Turf | Sand) -> Window:
         lean, attack, swing.speed, swing.release, carry_table(), entries, strikes,
     )  # fmt: skip
     if kind == _kernels.TURF:
-        level = clean_carry(solid, swing, row)
+        level = max(clean_carry(solid, swing, row), LEAST_CARRY)
         first, last = _quality.turf_window(entries, strikes, level)
         classes = [_quality.turf_class(int(s[0]), s[1], s[3], s[5], s[2] / level) for s in strikes]
     else:
         first, last, level = _quality.sand_window(entries, strikes)
-        classes = [_quality.sand_class(int(s[0]), s[3], s[4], s[2] / max(level, 1e-9)) for s in strikes]
+        classes = [_quality.sand_class(int(s[0]), s[3], s[4], s[2] / max(level, LEAST_CARRY)) for s in strikes]
     found = first >= 0
     return Window(
         low=float(entries[first]) if found else None,

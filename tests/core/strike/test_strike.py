@@ -1,0 +1,140 @@
+"""One strike: the printed vectors on both meshes, convergence, invariants, compiled code against Python."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from oblatus.core.clubs import Head
+from oblatus.core.grounds import Sand, Turf
+from oblatus.core.strike import PRODUCTION, REFERENCE, Swing, build_solid, ground_row, strike
+from oblatus.core.strike import _kernels as kernels
+from oblatus.core.strike.single import Mesh
+from oblatus.errors import InputError
+
+from .vectors import FIRM, LEANED, MEDIUM, SAND, USUAL, VECTORS
+
+
+def hit(case, mesh=PRODUCTION):
+    head, opening, ground, speed, attack, lean, entry, *_ = case
+    return strike(head, Swing(opening, lean, attack, speed, 1.0, entry / 1000), ground, mesh=mesh, intended=12.0)
+
+
+@pytest.mark.parametrize("name", VECTORS)
+def test_the_printed_strikes_on_the_reference_mesh(name):
+    case = VECTORS[name]
+    found = hit(case, REFERENCE)
+    contact, t, edge, ratio, material, ball, launch, carry = case[7:]
+    assert found.contact == contact
+    assert 1000 * found.impact_height == pytest.approx(t, abs=0.06)
+    assert 1000 * found.leading_edge == pytest.approx(edge, abs=0.02)
+    assert found.speed_ratio == pytest.approx(ratio, abs=0.001)
+    assert 1000 * found.material == pytest.approx(material, abs=0.06)
+    assert found.ball_speed == pytest.approx(ball, abs=0.06)
+    assert found.launch_deg == pytest.approx(launch, abs=0.06)
+    assert found.carry == pytest.approx(carry, rel=0.008)  # printed from a coarser table of the carry law
+
+
+@pytest.mark.parametrize("name", VECTORS)
+def test_the_production_mesh_stays_within_its_stated_error(name):
+    fine, coarse = hit(VECTORS[name], REFERENCE), hit(VECTORS[name])
+    assert coarse.contact == fine.contact
+    assert coarse.carry == pytest.approx(fine.carry, rel=0.02)
+    assert 1000 * coarse.leading_edge == pytest.approx(1000 * fine.leading_edge, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("speed", "launch", "carry"), [(10, 40, 9.7), (15, 40, 21.0), (20, 35, 34.5), (20, 50, 33.9), (30, 30, 66.6)]
+)
+def test_the_carry_law(speed, launch, carry):
+    from oblatus.core.strike import _quality
+    from oblatus.core.strike.single import carry_table
+
+    a = math.radians(launch)
+    found = _quality.carry(carry_table(), speed * math.cos(a), speed * math.sin(a))
+    assert found == pytest.approx(carry, rel=0.008)  # the printed ones come from a coarser integration
+
+
+@pytest.mark.parametrize("name", ["B", "G"])
+def test_finer_steps_and_cells_converge(name):
+    def carry(step, cells):
+        return hit(VECTORS[name], Mesh(9, cells, 4, 10, step)).carry
+
+    best = carry(0.00025, 60)
+    by_step = [abs(carry(step, 60) - best) for step in (0.004, 0.002, 0.001)]
+    by_cells = [abs(carry(0.00025, cells) - best) for cells in (4, 8, 16)]
+    assert by_step[2] <= by_step[1] <= by_step[0] < 0.03 * best
+    assert by_cells[2] <= by_cells[1] <= by_cells[0] < 0.03 * best
+
+
+def test_compiled_equals_python():
+    head, opening, ground, speed, attack, lean, entry, *_ = VECTORS["H"]
+    solid, (kind, row) = build_solid(head, opening), ground_row(ground)
+    results = []
+    for function in (kernels.strike, kernels.strike.py_func):
+        rows = np.empty((80, 7))
+        results.append(function(
+            kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
+            solid.mass, row, entry / 1000, math.radians(lean), math.radians(attack), float(speed), 1.0, 0.005, rows,
+        ))  # fmt: skip
+    assert results[0] == pytest.approx(results[1], rel=1e-9)
+
+
+grounds = st.one_of(
+    st.builds(Turf, st.floats(40, 160), st.floats(0.0, 0.016), st.floats(0, 1), st.floats(0.5, 1.5)),
+    st.builds(Sand, st.floats(1.4, 2.8), st.floats(0.0, 0.15), st.floats(0, 0.9), st.floats(0.002, 0.02)),
+)
+swings = st.builds(
+    Swing, st.floats(-20, 50), st.floats(-8, 16), st.floats(-14, 1), st.floats(12, 38), st.floats(0.3, 1.7),
+    st.floats(-0.16, 0.07),
+)  # fmt: skip
+heads = st.builds(
+    lambda loft, bounce, width, heel: Head(loft, bounce, sole_width=width, heel_relief=heel),
+    st.floats(46, 64), st.floats(0, 16), st.floats(0.014, 0.028), st.floats(0, 0.003),
+)  # fmt: skip
+
+
+@settings(max_examples=150)
+@given(heads, swings, grounds)
+def test_every_strike_is_a_class_and_finite(head, swing, ground):
+    found = strike(head, swing, ground, intended=12.0)
+    numbers = (found.impact_height, found.leading_edge, found.material, found.ball_speed, found.launch_deg, found.carry)
+    assert all(math.isfinite(value) for value in numbers)
+    assert 0.0 <= found.speed_ratio <= 1.0 + 1e-9
+    assert found.material >= 0.0
+    assert found.ball_speed < 1.6 * swing.speed
+    if found.contact == "none":
+        assert found.outcome in {"dug", "slid-under"}
+        assert found.carry == 0.0
+
+
+@given(st.floats(48, 60), st.floats(6, 12), st.floats(0, 4), st.floats(-70, -20))
+def test_lean_and_bounce_trade_one_for_one(loft, bounce, lean, entry):
+    """Leaning the shaft is the same as less loft and bounce, up to where the pitch of the swing is reckoned from."""
+    swing = Swing(0.0, lean, -5.0, 20.0, 1.0, entry / 1000)
+    leaned = strike(Head(loft, bounce), swing, MEDIUM)
+    turned = strike(Head(loft - lean, bounce - lean), Swing(0.0, 0.0, -5.0, 20.0, 1.0, entry / 1000), MEDIUM)
+    assert leaned.delivered_loft_deg == pytest.approx(turned.delivered_loft_deg)
+    assert leaned.delivered_bounce_deg == pytest.approx(turned.delivered_bounce_deg)
+    assert 1000 * leaned.leading_edge == pytest.approx(1000 * turned.leading_edge, abs=0.35)
+
+
+def test_what_is_outside_the_calibrated_range_is_named():
+    found = strike(Head(66, 10), Swing(52, 0, -9, 40, 1.0, -0.07), SAND)
+    assert found.extrapolated == ("speed", "loft", "opening")
+    assert strike(USUAL, Swing(0, 0, -5, 20), MEDIUM).extrapolated == ()
+
+
+@pytest.mark.parametrize("bad", [{"speed": math.nan}, {"attack_deg": -40}, {"entry": 1.0}, {"lean_deg": 90}])
+def test_swings_outside_the_model_are_refused(bad):
+    with pytest.raises(InputError):
+        Swing(**{"opening_deg": 0.0, "lean_deg": 0.0, "attack_deg": -5.0, "speed": 20.0, **bad})
+
+
+def test_outcomes_on_firm_ground():
+    assert strike(LEANED, Swing(0, 0, -4, 20, 1.0, -0.005), FIRM).outcome == "thin"
+    assert strike(LEANED, Swing(0, 7, -4, 20, 1.0, -0.005), FIRM).outcome == "clean"
