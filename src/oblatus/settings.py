@@ -15,12 +15,14 @@ PROJECT = Path(__file__).resolve().parents[2]
 class Settings:
     """What a running application needs to know.
 
+    `families_dir` keeps computed families between starts; without it they live in memory only.
     `argon_time_cost` and `argon_memory_kib` set the cost of a password check; tests lower them.
     """
 
     database_url: str
     secret_key: str
     static_dir: Path = PROJECT / "frontend" / "dist"
+    families_dir: Path | None = None
     sign_in_limit: str = "8 per minute"
     argon_time_cost: int = 3
     argon_memory_kib: int = 65536
@@ -46,4 +48,9 @@ def settings_from(environment: Mapping[str, str]) -> Settings:
     missing = [name for name in ("OBLATUS_DATABASE_URL", "OBLATUS_SECRET_KEY") if not environment.get(name)]
     if missing:
         raise SetUpError(f"{' and '.join(missing)} must be set; ./start does that")
-    return Settings(environment["OBLATUS_DATABASE_URL"], environment["OBLATUS_SECRET_KEY"])
+    families = environment.get("OBLATUS_FAMILIES")
+    return Settings(
+        environment["OBLATUS_DATABASE_URL"],
+        environment["OBLATUS_SECRET_KEY"],
+        families_dir=Path(families) if families else None,
+    )

@@ -21,6 +21,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sole pass, window, shares, flight and risk of up to eight heads with one setup on one ground. */
+        post: operations["engine_post_desk_desk_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/engine/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the making of families is in this worker. */
+        get: operations["engine_get_work_engine_work_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings": {
         parameters: {
             query?: never;
@@ -75,6 +109,23 @@ export interface paths {
         patch: operations["fittings_patch_fitting__uuid_fitting_id__patch"];
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How often each club stays the choice, what would flip it, what to measure next. */
+        get: operations["engine_get_evidence_fittings__uuid_fitting_id__evidence_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/export": {
         parameters: {
             query?: never;
@@ -119,6 +170,23 @@ export interface paths {
         };
         /** One kept proposal, as it was. */
         get: operations["fittings_get_kept__uuid_fitting_id__kept__uuid_snapshot_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The proposal under every other school. */
+        get: operations["engine_get_schools_fittings__uuid_fitting_id__schools_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -411,6 +479,114 @@ export interface components {
             release: "dragged" | "level" | "early";
         };
         /**
+         * DeskHeadOut
+         * @description One head at the desk.
+         */
+        DeskHeadOut: {
+            /** Apex M */
+            apex_m: number;
+            /** Contact Mm */
+            contact_mm: number[] | null;
+            /** Expected Quality */
+            expected_quality: number;
+            /** Flight M */
+            flight_m: number[][];
+            /** Landing Deg */
+            landing_deg: number;
+            /** Outline Mm */
+            outline_mm: number[][];
+            /** Path Mm */
+            path_mm: number[][];
+            /**
+             * Risk
+             * @enum {string}
+             */
+            risk: "clear" | "careful" | "leave it";
+            /** Risk Rule */
+            risk_rule: string;
+            /** Scan Carry M */
+            scan_carry_m: number[];
+            /** Scan Entry Mm */
+            scan_entry_mm: number[];
+            /** Scan Outcome */
+            scan_outcome: string[];
+            /** Shares */
+            shares: {
+                [key: string]: number;
+            };
+            strike: components["schemas"]["StrikeOut"];
+            twin: components["schemas"]["TwinOut"] | null;
+            window: components["schemas"]["WindowOut"];
+        };
+        /**
+         * DeskIn
+         * @description Heads to compare with one setup on one ground, and the spread of attack, lean and entry.
+         */
+        DeskIn: {
+            /**
+             * Attack Deg
+             * @default -5
+             */
+            attack_deg?: number;
+            /**
+             * Attack Spread Deg
+             * @default 1.5
+             */
+            attack_spread_deg?: number;
+            /**
+             * Entry Mm
+             * @default -34
+             */
+            entry_mm?: number;
+            /**
+             * Entry Spread Mm
+             * @default 15
+             */
+            entry_spread_mm?: number;
+            /** Ground */
+            ground: components["schemas"]["TurfIn"] | components["schemas"]["SandIn"];
+            /** Heads */
+            heads: components["schemas"]["HeadDocument"][];
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg?: number;
+            /**
+             * Lean Spread Deg
+             * @default 2
+             */
+            lean_spread_deg?: number;
+            /**
+             * Opening Deg
+             * @default 0
+             */
+            opening_deg?: number;
+            /**
+             * Release
+             * @default 1
+             */
+            release?: number;
+            /**
+             * Speed Mps
+             * @default 20
+             */
+            speed_mps?: number;
+            /**
+             * Twins
+             * @default false
+             */
+            twins?: boolean;
+        };
+        /**
+         * DeskOut
+         * @description Every head, first the one in hand.
+         */
+        DeskOut: {
+            /** Heads */
+            heads: components["schemas"]["DeskHeadOut"][];
+        };
+        /**
          * EditIn
          * @description New sections for a fitting at `revision`; those left out stay as they are.
          */
@@ -490,6 +666,24 @@ export interface components {
              * @default null
              */
             revision?: number | null;
+        };
+        /**
+         * EvidenceOut
+         * @description How sure, what would flip it, what to measure next.
+         */
+        EvidenceOut: {
+            /** Assumed Count */
+            assumed_count: boolean;
+            /** Flips */
+            flips: components["schemas"]["FlipOut"][];
+            /** Next Measurement */
+            next_measurement: string | null;
+            /** Resamples */
+            resamples: number;
+            /** Revision */
+            revision: number;
+            /** Shares */
+            shares: components["schemas"]["ShareOut"][];
         };
         /**
          * FaultOut
@@ -603,6 +797,22 @@ export interface components {
             };
         };
         /**
+         * FlipOut
+         * @description The nearest change along an axis that changes the choice, in a sentence and as a number.
+         */
+        FlipOut: {
+            /** At */
+            at: number;
+            /** Axis */
+            axis: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * GapOut
          * @description Full-swing gap between neighbours [m] and what it is.
          */
@@ -675,59 +885,59 @@ export interface components {
              * Camber Radius Mm
              * @default 50
              */
-            camber_radius_mm: number;
+            camber_radius_mm?: number;
             /**
              * Front Bevel Deg
              * @default 0
              */
-            front_bevel_deg: number;
+            front_bevel_deg?: number;
             /**
              * Front Bevel Mm
              * @default 0
              */
-            front_bevel_mm: number;
+            front_bevel_mm?: number;
             /**
              * Head Mass Kg
              * @default 0.3
              */
-            head_mass_kg: number;
+            head_mass_kg?: number;
             /**
              * Heel Relief Mm
              * @default 0
              */
-            heel_relief_mm: number;
+            heel_relief_mm?: number;
             /**
              * Leading Edge Radius Mm
              * @default 2.5
              */
-            leading_edge_radius_mm: number;
+            leading_edge_radius_mm?: number;
             /**
              * Lie Deg
              * @default 64
              */
-            lie_deg: number;
+            lie_deg?: number;
             /** Loft Deg */
             loft_deg: number;
             /**
              * Sole Width Mm
              * @default 20
              */
-            sole_width_mm: number;
+            sole_width_mm?: number;
             /**
              * Toe Relief Mm
              * @default 0
              */
-            toe_relief_mm: number;
+            toe_relief_mm?: number;
             /**
              * Trailing Relief Deg
              * @default 0
              */
-            trailing_relief_deg: number;
+            trailing_relief_deg?: number;
             /**
              * Trailing Relief Fraction
              * @default 0
              */
-            trailing_relief_fraction: number;
+            trailing_relief_fraction?: number;
         };
         /**
          * HealthOut
@@ -1211,6 +1421,8 @@ export interface components {
          * @description The whole proposal.
          */
         RecommendationOut: {
+            /** Bench Clubs */
+            bench_clubs: string[];
             /** Carry Assumed */
             carry_assumed: boolean;
             /** Club Speed Mps */
@@ -1223,6 +1435,8 @@ export interface components {
             full_lean_deg: number;
             /** Judge */
             judge: string;
+            /** Level Sets */
+            level_sets: number;
             lofts: components["schemas"]["LoftsOut"];
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
@@ -1298,6 +1512,37 @@ export interface components {
             penetrometer_source: "measured" | "typed" | "assumed";
         };
         /**
+         * SandIn
+         * @description Sand by its readings.
+         */
+        SandIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sand";
+            /**
+             * Loose Depth Mm
+             * @default 80
+             */
+            loose_depth_mm?: number;
+            /**
+             * Moisture
+             * @default 0.3
+             */
+            moisture?: number;
+            /**
+             * Penetrometer Kg Cm2
+             * @default 2
+             */
+            penetrometer_kg_cm2?: number;
+            /**
+             * Plug Depth Mm
+             * @default 3
+             */
+            plug_depth_mm?: number;
+        };
+        /**
          * ScenarioOut
          * @description One shot on one ground, its setup and who serves it (slot, -1 for the pitching wedge).
          */
@@ -1331,6 +1576,22 @@ export interface components {
             wanted_bounce_high_deg: number;
             /** Wanted Bounce Low Deg */
             wanted_bounce_low_deg: number;
+        };
+        /**
+         * SchoolOut
+         * @description A school's proposal beside the present one.
+         */
+        SchoolOut: {
+            /** Asks */
+            asks: string;
+            /** Changed */
+            changed: boolean;
+            /** Choice */
+            choice: string;
+            /** Clubs */
+            clubs: string[];
+            /** Question */
+            question: string;
         };
         /**
          * SchoolsDocument
@@ -1393,6 +1654,16 @@ export interface components {
             tight_soft: "measured" | "brush" | "same_swing";
         };
         /**
+         * SchoolsOut
+         * @description Every other school.
+         */
+        SchoolsOut: {
+            /** Revision */
+            revision: number;
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+        };
+        /**
          * SessionOut
          * @description Who is signed in (null when nobody is) and the token that every change must carry.
          */
@@ -1421,6 +1692,20 @@ export interface components {
             clubs: string[];
             /** Score */
             score: number;
+        };
+        /**
+         * ShareOut
+         * @description How often a head was the choice for its slot.
+         */
+        ShareOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Slot */
+            slot: number;
         };
         /**
          * ShotOut
@@ -1456,6 +1741,43 @@ export interface components {
             player_name: string;
         };
         /**
+         * StrikeOut
+         * @description What the strike did; `extrapolated` names what lies outside the calibrated range.
+         */
+        StrikeOut: {
+            /** Ball Speed Mps */
+            ball_speed_mps: number;
+            /** Carry M */
+            carry_m: number;
+            /**
+             * Contact
+             * @enum {string}
+             */
+            contact: "face" | "edge" | "none";
+            /** Delivered Bounce Deg */
+            delivered_bounce_deg: number;
+            /** Delivered Loft Deg */
+            delivered_loft_deg: number;
+            /** Extrapolated */
+            extrapolated: string[];
+            /** Impact Height Mm */
+            impact_height_mm: number;
+            /** Intended Carry M */
+            intended_carry_m: number;
+            /** Launch Deg */
+            launch_deg: number;
+            /** Leading Edge Mm */
+            leading_edge_mm: number;
+            /** Material G */
+            material_g: number;
+            /** Outcome */
+            outcome: string;
+            /** Speed Ratio */
+            speed_ratio: number;
+            /** Spin Rpm */
+            spin_rpm: number;
+        };
+        /**
          * TurfDocument
          * @description Turf of one ground.
          */
@@ -1489,6 +1811,49 @@ export interface components {
             root_density: number;
         };
         /**
+         * TurfIn
+         * @description Turf by its readings.
+         */
+        TurfIn: {
+            /**
+             * Ball Height Mm
+             * @default 3.5
+             */
+            ball_height_mm?: number;
+            /**
+             * Firmness G
+             * @default 90
+             */
+            firmness_g?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "turf";
+            /**
+             * Moisture
+             * @default 0.5
+             */
+            moisture?: number;
+            /**
+             * Root Density
+             * @default 1
+             */
+            root_density?: number;
+        };
+        /**
+         * TwinOut
+         * @description A setup that makes this head behave like the first one on this ground; `likeness` 0..1.
+         */
+        TwinOut: {
+            /** Lean Deg */
+            lean_deg: number;
+            /** Likeness */
+            likeness: number;
+            /** Opening Deg */
+            opening_deg: number;
+        };
+        /**
          * UnitsIO
          * @description Units for distances and head speed.
          */
@@ -1503,6 +1868,34 @@ export interface components {
              * @enum {string}
              */
             speed: "mps" | "mph";
+        };
+        /**
+         * WindowOut
+         * @description The strike window: entries from the ball's centre [mm], null when no entry plays.
+         */
+        WindowOut: {
+            /** Extrapolated */
+            extrapolated: string[];
+            /** High Mm */
+            high_mm: number | null;
+            /** Level Carry M */
+            level_carry_m: number;
+            /** Low Mm */
+            low_mm: number | null;
+            /** Open Ahead */
+            open_ahead: boolean;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * WorkOut
+         * @description Families made of families to make; 0 of 0 when nothing is being made.
+         */
+        WorkOut: {
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
         };
     };
     responses: never;
@@ -1538,6 +1931,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorOut"][];
+                };
+            };
+        };
+    };
+    engine_post_desk_desk_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    engine_get_work_engine_work_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
                 };
             };
         };
@@ -1791,6 +2264,46 @@ export interface operations {
             };
         };
     };
+    engine_get_evidence_fittings__uuid_fitting_id__evidence_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     fittings_get_export__uuid_fitting_id__export_get: {
         parameters: {
             query?: never;
@@ -1943,6 +2456,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    engine_get_schools_fittings__uuid_fitting_id__schools_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsOut"];
                 };
             };
             /** @description Not Found */

@@ -9,12 +9,16 @@ from oblatus.cli.arguments import read_text
 from oblatus.formats.fitting import load_fitting
 from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import RecommendationOut, recommend_document
+from oblatus.usecases.engine import engine
 
 
 def add_recommend(commands: Any) -> None:
     """Register `recommend`."""
     parser = commands.add_parser("recommend", help="the proposal for a fitting document")
     parser.add_argument("file", help="a fitting document, - for standard input")
+    parser.add_argument(
+        "--bench-rules", action="store_true", help="judge by the bench rules instead of the strike engine"
+    )
     parser.add_argument("--json", action="store_true")
     parser.set_defaults(run=run_recommend)
 
@@ -22,7 +26,7 @@ def add_recommend(commands: Any) -> None:
 def run_recommend(args: Namespace) -> int:
     """Print the proposal; a document without a rack is judged on the demo rack."""
     document = load_fitting(read_text(args.file))
-    result = recommend_document(document, demo_rack())
+    result = recommend_document(document, demo_rack(), None if args.bench_rules else engine().judge)
     print(result.model_dump_json() if args.json else _words(result, document.player.name))
     return 0
 

@@ -163,6 +163,7 @@ def _gunicorn(settings: Settings, port: int, run_folder: Path, log_folder: Path)
         **os.environ,
         "OBLATUS_DATABASE_URL": settings.database_url,
         "OBLATUS_SECRET_KEY": settings.secret_key,
+        "OBLATUS_FAMILIES": str(run_folder.parent / "families"),
     }
     command = [
         sys.executable, "-m", "gunicorn", "oblatus.web.app:create_app()", "--config", "python:oblatus.web.gunicorn_conf",

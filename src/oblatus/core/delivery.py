@@ -28,13 +28,17 @@ class Estimate:
 
 @dataclass(frozen=True, slots=True)
 class Habit:
-    """Delivery of partial swings. Angles in degrees, entry in m from the ball's centre (behind is negative)."""
+    """Delivery of partial swings. Angles in degrees, entry in m from the ball's centre (behind is negative).
+
+    `correlations` are those of attack with lean, attack with entry and lean with entry, 0 until they are measured.
+    """
 
     attack_deg: Estimate = Estimate(-5.0, 1.5)
     lean_deg: Estimate = Estimate(5.0, 2.0)
     entry: Estimate = Estimate(-0.034, 0.015)
     release: Release = "level"
     opening: OpeningHabit = "when_needed"
+    correlations: tuple[float, float, float] = (0.0, 0.0, 0.0)
 
     @property
     def full_lean_deg(self) -> float:

@@ -11,7 +11,7 @@ import numpy as np
 
 from oblatus.core import ENGINE_VERSION
 from oblatus.core.clubs import Head
-from oblatus.core.fitting import Recommendation, explain
+from oblatus.core.fitting import Recommendation, SoleJudge, explain
 from oblatus.core.fitting.recommend import wanted_top_loft
 from oblatus.core.flight import flight_path
 from oblatus.core.gapping import Ladder, Rung
@@ -163,6 +163,8 @@ class RecommendationOut(Strict):
     scenarios: list[ScenarioOut]
     clubs: list[ClubOut]
     sets: list[SetOut]
+    level_sets: int
+    bench_clubs: list[str]
     unserved: list[str]
     notes: list[NoteOut]
 
@@ -183,6 +185,8 @@ def recommendation_out(recommendation: Recommendation, document: FittingDocument
             SetOut(score=_round(s.score, 5), clubs=[_label(recommendation, pick) for pick in s.picks])
             for s in recommendation.sets
         ],
+        level_sets=recommendation.tied,
+        bench_clubs=[_label(recommendation, p) for s in recommendation.bench_sets for p in s.picks],
         unserved=[recommendation.scenarios[i].key for i in explain.unserved(recommendation)],
         notes=[NoteOut(kind=kind, text=text) for kind, text in explain.notes(recommendation)],  # type: ignore[arg-type]
     )
@@ -370,8 +374,10 @@ def _candidate(recommendation: Recommendation, slot: int, pick: int, score: floa
     )
 
 
-def recommend_document(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> RecommendationOut:
-    """Document in, proposal out.
+def recommend_document(
+    document: FittingDocument, rack: Sequence[RackHeadDocument], judge: SoleJudge | None = None
+) -> RecommendationOut:
+    """Document in, proposal out; judged by the bench rules unless another judge is given.
 
     Raises
     ------
@@ -380,4 +386,4 @@ def recommend_document(document: FittingDocument, rack: Sequence[RackHeadDocumen
     """
     from oblatus.core.fitting import recommend
 
-    return recommendation_out(recommend(fitting_from(document, rack)), document)
+    return recommendation_out(recommend(fitting_from(document, rack), judge), document)

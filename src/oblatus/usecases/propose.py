@@ -9,6 +9,7 @@ from functools import lru_cache
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.formats.recommendation import RecommendationOut, recommend_document
+from oblatus.usecases.engine import engine
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +29,6 @@ def propose(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> Prop
 @lru_cache(maxsize=64)
 def _propose(document: str, heads: tuple[RackHeadDocument, ...]) -> Proposal:
     try:
-        return Proposal(recommend_document(FittingDocument.model_validate_json(document), heads))
+        return Proposal(recommend_document(FittingDocument.model_validate_json(document), heads, engine().judge))
     except InputError as error:
         return Proposal(None, error.faults)

@@ -12,8 +12,9 @@ from flask_openapi3 import Info, OpenAPI
 from oblatus import __version__
 from oblatus.settings import Settings, settings_from
 from oblatus.store.database import Database
+from oblatus.usecases.engine import keep_families_in
 from oblatus.web.auth import configure_auth
-from oblatus.web.blueprints import fittings, rack, session, system
+from oblatus.web.blueprints import engine, fittings, rack, session, system
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
 from oblatus.web.schemas import ErrorOut
 
@@ -57,11 +58,12 @@ def configure_core(app: OpenAPI, settings: Settings) -> None:
     )
     app.extensions["oblatus_settings"] = settings
     app.extensions["oblatus_database"] = Database(settings.database_url)
+    keep_families_in(settings.families_dir)
 
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (system, session, fittings, rack):
+    for module in (system, session, fittings, rack, engine):
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 

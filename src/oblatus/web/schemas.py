@@ -174,6 +174,13 @@ class FittingOut(Strict):
     kept: KeptLine | None
 
 
+class WorkOut(Strict):
+    """Families made of families to make; 0 of 0 when nothing is being made."""
+
+    done: int
+    total: int
+
+
 class ShotOut(Strict):
     """A shot of the catalogue."""
 

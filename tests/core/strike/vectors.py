@@ -11,7 +11,8 @@ SAND = Sand(2.1, 0.080, 0.3, 0.003)
 CUT = Head(56, 10, heel_relief=0.0015, trailing_relief_fraction=0.3, trailing_relief_deg=10,
            front_bevel=0.004, front_bevel_deg=8)  # fmt: skip
 
-# case: head, opening, ground, speed, attack, lean, entry mm | contact, t mm, edge mm, v/v0, material g, ball, launch, carry
+# case: head, opening, ground, speed, attack, lean, entry mm
+#       | contact, t mm, edge mm, v/v0, material g, ball, launch, carry
 VECTORS = {
     "A": (USUAL, 0, MEDIUM, 20, -5, 0, -46, "face", 11.4, 0.76, 0.993, 1.5, 15.5, 34.9, 21.6),
     "B": (USUAL, 0, MEDIUM, 20, -5, 0, -71, "face", 16.6, -2.09, 0.922, 8.4, 12.8, 32.8, 14.6),

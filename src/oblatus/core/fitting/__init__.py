@@ -5,6 +5,7 @@ from oblatus.core.fitting.judge import Judgement, SoleJudge
 from oblatus.core.fitting.recommend import Bag, ClubChoice, Fitting, Recommendation, recommend
 from oblatus.core.fitting.scenarios import Scenario, build_scenarios
 from oblatus.core.fitting.sets import Candidate, ClubSet
+from oblatus.core.fitting.strike_judge import StrikeJudge
 
 __all__ = [
     "Bag",
@@ -17,6 +18,7 @@ __all__ = [
     "Recommendation",
     "Scenario",
     "SoleJudge",
+    "StrikeJudge",
     "build_scenarios",
     "recommend",
 ]

@@ -1,7 +1,16 @@
-"""Compiled search over sets: branch and bound over one candidate a slot, exact."""
+"""Compiled search over sets (branch and bound, exact), and what a scenario's shot needs of speed, run and height."""
+
+import math
 
 import numba
 import numpy as np
+
+from oblatus.core.flight._kernels import fly, run_out
+from oblatus.core.strike._quality import carry, clean_strike
+
+AIR_DENSITY, AIR_VISCOSITY = 1.17691, 1.83723e-5  # the reference air of the flight model
+STIMP, MU_BOUNCE, MU_SLIDE = 3.048, 0.33, 0.35
+SPIN_RADIUS = 0.4 * 0.02135
 
 _jit = numba.njit(cache=True, nogil=True)
 
@@ -98,3 +107,52 @@ def _insert(score, starts, at, scores, picks, found):
     for j in range(starts.shape[0]):
         picks[place, j] = starts[j] + at[j]
     return min(found + 1, m)
+
+
+@_jit
+def clean_speeds(lofts, attacks, in_plane, mass, targets, table, out):
+    """Head speed [m/s] that carries each target on turf with a clean strike, by halving in the carry law."""
+    nothing = np.zeros(8)
+    for i in range(lofts.shape[0]):
+        low, high = 2.0, 60.0
+        for _ in range(16):
+            speed = 0.5 * (low + high)
+            bx, bz, _ = clean_strike(0, lofts[i], attacks[i], in_plane[i], mass[i], nothing, speed)
+            if carry(table, bx, bz) < targets[i]:
+                low = speed
+            else:
+                high = speed
+        out[i] = 0.5 * (low + high)
+
+
+@_jit
+def needs(launches, spin_speeds, targets, firmness, lip_heights, lip_distances, table, out):
+    """What each shot does in the air and after: out (n, 3) = run [m], height over the lip [m], apex [m].
+
+    The ball's speed is the one that carries the target at this launch; spin_speeds are tangential ball speeds for a ball speed of 1.
+    """
+    path = np.empty((120, 3))
+    for i in range(launches.shape[0]):
+        c, s = math.cos(launches[i]), math.sin(launches[i])
+        low, high = 0.5, 69.0
+        for _ in range(16):
+            speed = 0.5 * (low + high)
+            if carry(table, speed * c, speed * s) < targets[i]:
+                low = speed
+            else:
+                high = speed
+        spin = spin_speeds[i] * speed / SPIN_RADIUS
+        step = 0.05 if lip_heights[i] > 0.0 else 0.25
+        x, _, apex, _, vx, vy, vz, w, status, n = fly(
+            speed * c, speed * s, 0.0, 0.0, 0.0, spin, 0.0, 0.0, AIR_DENSITY, AIR_VISCOSITY, step, 0.0, path
+        )
+        run, _ = run_out(vx, vy, vz, 0.0, 0.0, w, firmness[i], STIMP, MU_BOUNCE, MU_SLIDE)
+        over = 9.0
+        if lip_heights[i] > 0.0:
+            over = -lip_heights[i]
+            for j in range(1, n):
+                if path[j, 0] >= lip_distances[i]:
+                    u = (lip_distances[i] - path[j - 1, 0]) / (path[j, 0] - path[j - 1, 0])
+                    over = path[j - 1, 1] + u * (path[j, 1] - path[j - 1, 1]) - lip_heights[i]
+                    break
+        out[i, 0], out[i, 1], out[i, 2] = run, over, apex

@@ -12,6 +12,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.delivery import Player
 from oblatus.core.fitting.judge import Judgement
 from oblatus.core.fitting.scenarios import Scenario
+from oblatus.core.gapping import CarryModel
 from oblatus.core.geometry import deliver_many
 from oblatus.core.grounds import SAND_CLASS_KG_CM2, TURF_CLASS_G
 
@@ -35,6 +36,8 @@ SAND_BANDS = (
 PLUGGED_BAND = (-4.0, 5.0)
 """A buried ball wants an edge that digs under it."""
 
+TIE = 0.005
+SERVED_WELL = 0.55
 STEEP_ATTACK_DEG = -5.0
 BOUNCE_PER_STEEPNESS = 0.5
 SAND_ATTACK_DEG = -8.0
@@ -52,9 +55,15 @@ class BenchRules:
 
     name: str = "bench rules"
 
-    def judge(self, heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player) -> Judgement:
+    def judge(
+        self,
+        heads: Sequence[Head],
+        scenarios: Sequence[Scenario],
+        player: Player,
+        model: CarryModel | None = None,
+    ) -> Judgement:
         """Values (heads, scenarios); the lean spread is averaged by three-point Gauss-Hermite quadrature."""
-        delivered = _deliver(heads, scenarios)
+        delivered = deliver_all(heads, scenarios)
         wanted = np.array([wanted_bounce(scenario) for scenario in scenarios]).reshape(len(scenarios), 2)
         firm = np.array([_hardness(scenario) for scenario in scenarios])
         parts = {
@@ -67,7 +76,7 @@ class BenchRules:
         values = np.ones_like(delivered[:, :, 0])
         for part in parts.values():
             values = values * part
-        return Judgement(self.name, values, parts, delivered, wanted)
+        return Judgement(self.name, values, parts, delivered, wanted, TIE, SERVED_WELL)
 
 
 def wanted_bounce(scenario: Scenario) -> tuple[float, float]:
@@ -106,7 +115,7 @@ def _hardness(scenario: Scenario) -> float:
     return float(np.interp(scenario.turf.firmness_g, [55.0, 150.0], [0.0, 1.0]))
 
 
-def _deliver(heads: Sequence[Head], scenarios: Sequence[Scenario]) -> Floats:
+def deliver_all(heads: Sequence[Head], scenarios: Sequence[Scenario]) -> Floats:
     """Delivered geometry (n, k, 4), with setups of equal opening put side by side for the kernel."""
     opening = np.array([scenario.setup.opening_deg for scenario in scenarios])
     lean = np.array([scenario.setup.lean_deg for scenario in scenarios])

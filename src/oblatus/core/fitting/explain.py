@@ -8,7 +8,7 @@ import numpy as np
 
 from oblatus.core.clubs import BEND_LIMIT_DEG
 from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG
-from oblatus.core.fitting.recommend import SERVED_WELL, TIE, Recommendation
+from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.sets import Candidate
 from oblatus.core.gapping import Ladder
 from oblatus.core.gapping.ladder import STEP_RULE_DEG
@@ -19,6 +19,10 @@ PART_WORDS = {
     "edge": "edge height",
     "width": "sole width",
     "sand_floor": "ten-degree floor in sand",
+    "strike": "strikes that come off",
+    "stop": "stopping",
+    "lip": "clearing the lip",
+    "reach": "reach",
 }
 
 
@@ -104,7 +108,7 @@ def _compare(recommendation: Recommendation, candidate: Candidate, pick: int, ot
     gains = {name: float((part[pick] - part[other[0]]) @ shares) for name, part in recommendation.judgement.parts.items()}
     part = max(gains, key=lambda name: gains[name])
     name = rival.stock.name
-    if margin < TIE / 4:
+    if margin < recommendation.judgement.tie:
         return f"{name} is as good as level with it."
     if gains[part] <= 0.0 or (candidate.stock.owned and not rival.stock.owned):
         return f"{name} comes next: it would cover less of what the others leave."
@@ -145,8 +149,37 @@ def notes(recommendation: Recommendation) -> list[tuple[str, str]]:
             ("gap", f"The head chosen by hand for {degrees(loft)} ({code}) cannot be built there: the best one stands.")
         )
     found.extend(("caution", words) for words in (_bend_words(c) for c in _chosen(recommendation)) if words)
+    found.extend(("rule", words) for words in _cross_check(recommendation))
     found.extend(("rule", words) for words in _sand_floor_words(recommendation))
     return found
+
+
+def _cross_check(recommendation: Recommendation) -> list[str]:
+    """Where the judge cannot tell, and where it and the bench rules part company."""
+    found: list[str] = []
+    if recommendation.tied:
+        found.append(
+            f"The model cannot tell {recommendation.tied} sets apart (within {recommendation.judgement.tie:g}): "
+            "the bench rules chose among them."
+        )
+    if recommendation.sets and recommendation.bench_sets and recommendation.judgement is not recommendation.bench:
+        mine, theirs = recommendation.sets[0].picks, recommendation.bench_sets[0].picks
+        for slot, (a, b) in enumerate(zip(mine, theirs, strict=True)):
+            if a != b:
+                other = recommendation.candidates[b]
+                loft = degrees(recommendation.candidates[a].head.loft_deg)
+                gain = _model_gain(recommendation, slot, b)
+                found.append(
+                    f"At {loft} the bench rules alone would take {other.stock.name} with "
+                    f"{degrees(other.head.bounce_deg)}: by the model that set is {gain:.3f} behind."
+                )
+    return found
+
+
+def _model_gain(recommendation: Recommendation, slot: int, pick: int) -> float:
+    ranked = dict(recommendation.clubs[slot].ranked)
+    behind = recommendation.sets[0].score - ranked.get(pick, min(ranked.values(), default=0.0))
+    return max(behind, 0.0)
 
 
 def _chosen(recommendation: Recommendation) -> list[Candidate]:
@@ -191,5 +224,5 @@ def _sand_floor_words(recommendation: Recommendation) -> list[str]:
 
 def unserved(recommendation: Recommendation) -> list[int]:
     """Scenarios that nobody in the set serves well, worst first."""
-    low = [i for i, value in enumerate(recommendation.scenario_values) if value < SERVED_WELL]
+    low = [i for i, value in enumerate(recommendation.scenario_values) if value < recommendation.judgement.served_well]
     return sorted(low, key=lambda i: float(recommendation.scenario_values[i]))

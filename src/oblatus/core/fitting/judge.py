@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Player
 from oblatus.core.fitting.scenarios import Scenario
+from oblatus.core.gapping import CarryModel
 
 Floats = NDArray[np.float64]
 
@@ -22,6 +23,7 @@ class Judgement:
 
     `values` (n, k) in 0..1 are the product of `parts`; `delivered` (n, k, 4) is loft, bounce, face direction
     [degrees] and edge height [m]; `wanted` (k, 2) is the delivered bounce asked for, from and to [degrees].
+    Values nearer than `tie` are not told apart; under `served_well` nobody serves a scenario well.
     """
 
     judge: str
@@ -29,11 +31,13 @@ class Judgement:
     parts: dict[str, Floats]
     delivered: Floats
     wanted: Floats
+    tie: float
+    served_well: float
 
 
 class SoleJudge(Protocol):
     """Says how well each head serves each scenario for this player."""
 
-    def judge(self, heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player) -> Judgement:
-        """Values and their parts, see `Judgement`."""
+    def judge(self, heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player, model: CarryModel) -> Judgement:
+        """Values and their parts, see `Judgement`; `model` says how fast the player swings."""
         ...

@@ -33,10 +33,10 @@ from oblatus.errors import fault
 Floats = NDArray[np.float64]
 
 CLUBS_ALLOWED = 14
-SERVED_WELL = 0.55
 BEST_SETS = 10
+SETS_LOOKED_AT = 60
+CONTENDERS = 48
 RANKED = 8
-TIE = 0.02
 TOP_LOFT_BASE_DEG = 55.0
 TOP_LOFT_NEED_DEG = 4.5
 HIGH_SHOTS = ("high_soft", "short_pitch", "sand_high_lip")
@@ -82,8 +82,21 @@ class ClubChoice:
 
 
 @dataclass(frozen=True, slots=True)
+class Contender:
+    """A set near the best, with its score by the judge and by the bench rules."""
+
+    picks: tuple[int, ...]
+    score: float
+    bench: float
+
+
+@dataclass(frozen=True, slots=True)
 class Recommendation:
-    """A proposal with all that explains it. Indices point into `candidates` and `scenarios`."""
+    """A proposal with all that explains it. Indices point into `candidates` and `scenarios`.
+
+    `bench` and `bench_sets` are what the bench rules alone would say; `tied` counts the sets that the judge could not
+    tell from the best, among which the bench rules chose.
+    """
 
     carry_model: CarryModel
     rungs: tuple[Rung, ...]
@@ -93,6 +106,10 @@ class Recommendation:
     scenarios: tuple[Scenario, ...]
     candidates: tuple[Candidate, ...]
     judgement: Judgement
+    bench: Judgement
+    bench_sets: tuple[ClubSet, ...]
+    tied: int
+    contenders: tuple[Contender, ...]
     sets: tuple[ClubSet, ...]
     clubs: tuple[ClubChoice, ...]
     scenario_values: Floats
@@ -122,14 +139,19 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
     missing = tuple(loft for slot, loft in enumerate(ladder.lofts_deg) if slot not in slots_found)
     renumbered = _close_slots(candidates, sorted(slots_found))
     heads = [candidate.head for candidate in renumbered] + [bag.pitching_wedge]
-    judgement = (judge or BenchRules()).judge(heads, scenarios, player)
+    bench = BenchRules().judge(heads, scenarios, player)
+    judgement = bench if judge is None else judge.judge(heads, scenarios, player, model)
     held = {
         (candidate.slot, i)
         for i, candidate in enumerate(renumbered)
         if fitting.pinned.get(ladder.lofts_deg[sorted(slots_found)[candidate.slot]]) == candidate.stock.code
     }
     search = _SetSearch(renumbered, judgement.values, scenarios, player.schools.clubs == "favourite", dict(held))
-    sets = search.best(BEST_SETS)
+    found = search.best(SETS_LOOKED_AT)
+    cross = _SetSearch(renumbered, bench.values, scenarios, player.schools.clubs == "favourite", dict(held))
+    sets, tied = _settle(found, cross, judgement.tie if judge is not None else 0.0)
+    contenders = tuple(Contender(s.picks, s.score, cross.score(s.picks)) for s in sets[:CONTENDERS])
+    sets = sets[:BEST_SETS]
     clubs, values, served = search.explain(sets)
     return Recommendation(
         carry_model=model,
@@ -140,6 +162,10 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
         scenarios=tuple(scenarios),
         candidates=tuple(renumbered),
         judgement=judgement,
+        bench=bench,
+        bench_sets=tuple(cross.best(1)),
+        tied=tied,
+        contenders=contenders,
         sets=tuple(sets),
         clubs=clubs,
         scenario_values=values,
@@ -160,6 +186,15 @@ def wanted_top_loft(player: Player) -> float:
     need = min(sum(mix.get(key, 0.0) for key in HIGH_SHOTS) / HIGH_SHARE_FOR_ALL, 1.0)
     strokes = 12.0 if player.handicap is None else player.handicap
     return TOP_LOFT_BASE_DEG + TOP_LOFT_NEED_DEG * need - (1.0 if strokes > 18.0 else 0.0)
+
+
+def _settle(found: list[ClubSet], cross: _SetSearch, tie: float) -> tuple[list[ClubSet], int]:
+    """Sets within the judge's own tie limit of the best are level: the bench rules choose among them."""
+    level = [club_set for club_set in found if found[0].score - club_set.score < tie]
+    if len(level) < 2:
+        return found, 0
+    first = max(level, key=lambda club_set: cross.score(club_set.picks))
+    return [first, *(club_set for club_set in found if club_set is not first)], len(level)
 
 
 def _check(fitting: Fitting) -> None:
@@ -252,6 +287,10 @@ class _SetSearch:
     def best(self, count: int, only: tuple[int, int] | None = None) -> list[ClubSet]:
         """The best sets; with `only` = (slot, candidate) that club is held in its slot."""
         return self.problem.search(count, self.held if only is None else {**self.held, only[0]: only[1]})
+
+    def score(self, picks: Sequence[int]) -> float:
+        """The score of one set."""
+        return self.problem.search(1, dict(enumerate(picks)))[0].score
 
     def explain(self, sets: Sequence[ClubSet]) -> tuple[tuple[ClubChoice, ...], Floats, tuple[int, ...]]:
         """Per club its duties and ranking; per scenario its value and who serves it (-1 the pitching wedge)."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from oblatus.core.delivery import Habit, Player, Schools
+from oblatus.core.delivery import RELEASE_RATE, Habit, Player, Schools
 from oblatus.core.grounds import Ground, Sand, Turf
 from oblatus.core.shots import BY_KEY, CATALOGUE, Shot, default_shot_mix
 
@@ -15,11 +15,13 @@ ALWAYS_OPEN_TURF_DEG = 12.0
 
 @dataclass(frozen=True, slots=True)
 class Setup:
-    """How the club is set and swung: opening, lean, attack [degrees]."""
+    """How the club is set and swung: opening, lean, attack [degrees], entry [m] from the ball's centre, release rate."""
 
     opening_deg: float
     lean_deg: float
     attack_deg: float
+    entry: float = -0.034
+    release: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +82,27 @@ def usual_setup(shot: Shot, habit: Habit, schools: Schools) -> Setup:
     lean = habit.lean_deg.mean + shot.lean_offset_deg
     attack = habit.attack_deg.mean + shot.attack_offset_deg
     lean_shift, attack_shift = _school_shift(shot.key, schools)
-    return Setup(opening, min(max(lean + lean_shift, -8.0), 18.0), min(max(attack + attack_shift, -14.0), -0.5))
+    return Setup(
+        opening,
+        min(max(lean + lean_shift, -8.0), 18.0),
+        min(max(attack + attack_shift, -14.0), -0.5),
+        _entry(shot, habit, schools),
+        _release(shot, habit, schools),
+    )
+
+
+def _entry(shot: Shot, habit: Habit, schools: Schools) -> float:
+    """Where the sole is meant to land [m]: behind the habit in sand, except for the school that clips long sand."""
+    offset = 0.0 if shot.key == "sand_long" and schools.long_sand == "clip" else shot.entry_offset
+    return min(max(habit.entry.mean + offset, -0.15), 0.04)
+
+
+def _release(shot: Shot, habit: Habit, schools: Schools) -> float:
+    """Release rate; the schools of quiet and free hands act on short shots."""
+    rate = RELEASE_RATE[habit.release]
+    if shot.kind == "full":
+        return rate
+    return rate + {"measured": 0.0, "quiet": -0.4, "free": 0.4}[schools.hands]
 
 
 def _opening(shot: Shot, habit: Habit, schools: Schools) -> float:

@@ -26,7 +26,7 @@ Ints = NDArray[np.int64]
 SHAPE = (_lanes.ROWS, _lanes.COLUMNS, _lanes.LANES)
 BYTES = int(np.prod(SHAPE)) * 4
 CHUNK = 64
-KEYS_REMEMBERED = 50_000
+JOBS_REMEMBERED = 50_000
 THREADS = 2
 
 Progress = Callable[[int, int], None]
@@ -50,9 +50,12 @@ class Stopped(Exception):
     """Someone asked a long computation to stop."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class FamilyJob:
-    """What a family depends on: head and opening [degrees], ground kind and row, speed [m/s], release rate."""
+    """What a family depends on: head and opening [degrees], ground kind and row, speed [m/s], release rate.
+
+    Compared by identity, because thousands are looked up in one question; equal ones share their family by content key.
+    """
 
     head: Head
     opening_deg: float
@@ -78,7 +81,7 @@ class FamilyPool:
         self._pool: Rows = np.empty((256, *SHAPE), dtype=np.float32)
         self._slots: OrderedDict[str, int] = OrderedDict()
         self._bank = _SolidBank()
-        self._keys: dict[FamilyJob, str] = {}
+        self._known: dict[FamilyJob, tuple[str, int]] = {}
         self._lock = threading.RLock()
         self.computed = 0
         self.loaded = 0
@@ -115,17 +118,19 @@ class FamilyPool:
             self._batch(list(dict.fromkeys(jobs))[: self.capacity], progress)
 
     def _batch(self, jobs: Sequence[FamilyJob], progress: Progress | None) -> _Batch:
-        solids = self._bank.places([(job.head, job.opening_deg) for job in jobs])
-        keys = [self._key(job, s) for job, s in zip(jobs, solids, strict=True)]
+        if len(self._known) + len(jobs) > JOBS_REMEMBERED:
+            self._known.clear()
+        self._meet([job for job in jobs if job not in self._known])
+        keys = [self._known[job][0] for job in jobs]
         batch = _Batch(
-            solids,
+            np.array([self._known[job][1] for job in jobs], dtype=np.int64),
             np.array([job.kind for job in jobs], dtype=np.int64),
             np.array([job.ground for job in jobs]),
             np.array([job.speed for job in jobs]),
             np.array([job.release for job in jobs]),
             np.empty(len(jobs), dtype=np.int64),
         )
-        missing = [i for i, key in enumerate(keys) if key not in self._slots]
+        missing = list({key: i for i, key in enumerate(keys) if key not in self._slots}.values())
         for key in keys:
             if key in self._slots:
                 self._slots.move_to_end(key)
@@ -143,13 +148,13 @@ class FamilyPool:
             self.backing.put({keys[i]: self._pool[self._slots[keys[i]]] for i in missing})
         return batch
 
-    def _key(self, job: FamilyJob, solid: int) -> str:
-        key = self._keys.get(job)
-        if key is None:
-            if len(self._keys) > KEYS_REMEMBERED:
-                self._keys.clear()
-            key = self._keys[job] = job.key(self._bank.keys[solid])
-        return key
+    def _meet(self, new: Sequence[FamilyJob]) -> None:
+        """Content key and mesh of jobs that were not seen before."""
+        if not new:
+            return
+        solids = self._bank.places([(job.head, job.opening_deg) for job in new])
+        for job, solid in zip(new, solids.tolist(), strict=True):
+            self._known[job] = (job.key(self._bank.keys[solid]), solid)
 
     def _load(self, keys: Sequence[str], missing: list[int]) -> list[int]:
         if self.backing is None or not missing:

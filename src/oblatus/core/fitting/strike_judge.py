@@ -1,0 +1,215 @@
+"""The strike engine as a judge of soles: expected strike quality times fitness for what the shot needs."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.clubs import Head
+from oblatus.core.delivery import Habit, Player
+from oblatus.core.fitting import _kernels
+from oblatus.core.fitting.bench_rules import deliver_all, wanted_bounce
+from oblatus.core.fitting.judge import Judgement
+from oblatus.core.fitting.scenarios import Scenario
+from oblatus.core.flight import GREEN_FIRMNESS
+from oblatus.core.gapping import SWINGS, CarryModel
+from oblatus.core.gapping.carries import speed_share
+from oblatus.core.strike import FamilyJob, FamilyPool, _quality, ground_row
+from oblatus.core.strike import _kernels as strike_kernels
+from oblatus.core.strike.families import Progress
+from oblatus.core.strike.single import carry_table
+
+Floats = NDArray[np.float64]
+
+TIE = 0.02
+SERVED_WELL = 0.40
+SPEED_GRID = 2.0
+LEAST_SPEED, MOST_SPEED = 12.0, 38.0
+SAND_SPEED, SAND_CARRY, SAND_LOFT_DEG, SAND_LOFT_SHARE = 22.0, 12.0, 56.0, 0.03
+SAND_SPIN_SHARE = 0.12
+RUN_SCALE = 3.0
+LIP_SCALE = 0.15
+REACH_SCALE = 0.04
+ENTRY_NODES = 12
+ENTRY_SPAN = 2.4
+JOBS_KEPT = 40_000
+
+_SetupKey = tuple[float, int, tuple[float, ...], float]
+
+
+def quadrature(entries: int = ENTRY_NODES, full: bool = False) -> tuple[Floats, Floats]:
+    """Nodes of attack and lean (n, 3) and of entry (m, 2), standard normal with weights that sum to 1.
+
+    The star of five keeps every moment of degree three and the fourth along each axis; `full` is the 3 x 3 product
+    of Gauss-Hermite nodes.
+    """
+    r = math.sqrt(3.0)
+    star = [(0.0, 0.0, 1 / 3), (r, 0.0, 1 / 6), (-r, 0.0, 1 / 6), (0.0, r, 1 / 6), (0.0, -r, 1 / 6)]
+    line = [(-r, 1 / 6), (0.0, 2 / 3), (r, 1 / 6)]
+    product = [(a, b, wa * wb) for a, wa in line for b, wb in line]
+    z = np.linspace(-ENTRY_SPAN, ENTRY_SPAN, entries)
+    w = np.exp(-0.5 * z * z)
+    return np.array(product if full else star), np.column_stack([z, w / w.sum()])
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """Everything that a judgement asks the families, one row a (head, scenario) pair, heads outermost."""
+
+    jobs: tuple[FamilyJob, ...]
+    means: Floats
+    speeds: Floats
+    wanted_speed: Floats
+    kinds: NDArray[np.int64]
+
+
+class StrikeJudge:
+    """Judge by the strike engine. Families come from the pool; `progress` hears of the missing ones."""
+
+    name = "strike model"
+
+    def __init__(self, pool: FamilyPool, progress: Progress | None = None) -> None:
+        self.pool = pool
+        self.progress = progress
+        self._numbers: dict[Head | _SetupKey, int] = {}
+        self._made: dict[tuple[int, int, float], FamilyJob] = {}
+
+    def judge(self, heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player, model: CarryModel) -> Judgement:
+        """Values (heads, scenarios) = strike x stop x lip x reach."""
+        delivered = deliver_all(heads, scenarios)
+        question = self.ask(heads, scenarios, model, delivered)
+        nodes, entries = quadrature()
+        roots = np.broadcast_to(covariance_root(player.habit), (len(question.jobs), 3, 3)).copy()
+        found = self.pool.expect(question.jobs, question.means, roots, nodes, entries, self.progress)
+        shape = (len(heads), len(scenarios))
+        parts = {"strike": found[:, _quality.QUALITY].reshape(shape)}
+        parts |= self._fitness(heads, scenarios, model, question, found)
+        values = np.ones(shape)
+        for part in parts.values():
+            values = values * part
+        wanted = np.array([wanted_bounce(scenario) for scenario in scenarios]).reshape(len(scenarios), 2)
+        return Judgement(self.name, values, parts, delivered, wanted, TIE, SERVED_WELL)
+
+    def ask(self, heads: Sequence[Head], scenarios: Sequence[Scenario], model: CarryModel, delivered: Floats) -> Question:
+        """The families and habit means behind a judgement. Speeds stand on a grid of 2 m/s, so families are shared."""
+        n, k = len(heads), len(scenarios)
+        setups = [scenario.setup for scenario in scenarios]
+        attack = np.radians([setup.attack_deg for setup in setups])
+        rows = [ground_row(s.sand if s.shot.kind == "sand" else s.turf) for s in scenarios]
+        kinds = np.array([kind for kind, _ in rows], dtype=np.int64)
+        targets = np.array([scenario.shot.target for scenario in scenarios])
+        loft = np.radians(delivered[:, :, 0])
+        wanted = np.empty((n, k))
+        flat = (
+            loft.ravel(),
+            np.tile(attack, n),
+            np.ones(n * k),
+            np.repeat([h.mass for h in heads], k),
+            np.tile(targets, n),
+        )
+        _kernels.clean_speeds(*flat, carry_table(), wanted.reshape(-1))
+        full_speed = self.full_speeds(heads, model)
+        for j, scenario in enumerate(scenarios):
+            if scenario.shot.kind == "full":
+                wanted[:, j] = full_speed * _swing_share(scenario.shot.key)
+            elif scenario.shot.kind == "sand":
+                share = np.maximum(1.0 - SAND_LOFT_SHARE * (np.degrees(loft[:, j]) - SAND_LOFT_DEG) / 2.0, 0.4)
+                wanted[:, j] = SAND_SPEED * np.sqrt(targets[j] / SAND_CARRY / share)
+        capped = np.minimum(wanted, full_speed[:, None])
+        speeds = np.clip(np.round(capped / SPEED_GRID) * SPEED_GRID, LEAST_SPEED, MOST_SPEED)
+        keys = [
+            (s.setup.opening_deg, kind, tuple(row.tolist()), s.setup.release)
+            for s, (kind, row) in zip(scenarios, rows, strict=True)
+        ]
+        jobs = self._jobs(heads, keys, speeds)
+        mean = np.column_stack([attack, np.radians([s.lean_deg for s in setups]), [s.entry for s in setups]])
+        return Question(jobs, np.tile(mean, (n, 1)), speeds, wanted, kinds)
+
+    def _jobs(self, heads: Sequence[Head], keys: Sequence[_SetupKey], speeds: Floats) -> tuple[FamilyJob, ...]:
+        """The same job object for the same question, every time: the pool knows them by identity."""
+        if len(self._made) > JOBS_KEPT:
+            self._made.clear()
+        head_numbers = [self._numbers.setdefault(head, len(self._numbers)) for head in heads]
+        setup_numbers = [self._numbers.setdefault(key, len(self._numbers)) for key in keys]
+        found: list[FamilyJob] = []
+        for head, i, row in zip(heads, head_numbers, speeds.tolist(), strict=True):
+            for (opening, kind, ground, release), j, speed in zip(keys, setup_numbers, row, strict=True):
+                job = self._made.get((i, j, speed))
+                if job is None:
+                    job = self._made[i, j, speed] = FamilyJob(head, opening, kind, ground, speed, release)
+                found.append(job)
+        return tuple(found)
+
+    def full_speeds(self, heads: Sequence[Head], model: CarryModel) -> Floats:
+        """Full head speed of every head [m/s]."""
+        lofts = np.array([head.loft_deg for head in heads])
+        return model.speed * speed_share(lofts - model.pitching_wedge_loft_deg)
+
+    def _fitness(
+        self,
+        heads: Sequence[Head],
+        scenarios: Sequence[Scenario],
+        model: CarryModel,
+        question: Question,
+        found: Floats,
+    ) -> dict[str, Floats]:
+        """Stop within the wanted run, clear the lip, reach the carry: each (heads, scenarios) in 0..1."""
+        n, k = len(heads), len(scenarios)
+        launch, sand = found[:, _quality.LAUNCH], np.tile(question.kinds == strike_kernels.SAND, n)
+        speeds = question.speeds.ravel()
+        # tangential ball speed for a ball speed of 1: of the clean strike on turf, a share of it through sand
+        spin = np.where(sand, SAND_SPIN_SHARE, found[:, _quality.SPIN_SPEED] / np.maximum(speeds, 1.0))
+        targets = np.tile([scenario.shot.target for scenario in scenarios], n)
+        firmness = np.tile([GREEN_FIRMNESS[scenario.ground.green] for scenario in scenarios], n)
+        lips = np.tile([scenario.ground.lip_height if scenario.shot.lip else 0.0 for scenario in scenarios], n)
+        distances = np.tile([scenario.ground.lip_distance for scenario in scenarios], n)
+        flights = np.empty((n * k, 3))
+        _kernels.needs(np.maximum(launch, 0.05), spin, targets, firmness, lips, distances, carry_table(), flights)
+        air = flights.reshape(n, k, 3)
+        low = np.array([-99.0 if s.shot.run is None else s.shot.run[0] for s in scenarios])
+        high = np.array([99.0 if s.shot.run is None else s.shot.run[1] for s in scenarios])
+        miss = np.maximum(np.maximum(low - air[:, :, 0], air[:, :, 0] - high), 0.0) / RUN_SCALE
+        needs_lip = np.array([scenario.shot.lip for scenario in scenarios])
+        lip = np.where(needs_lip, 1.0 / (1.0 + np.exp(-air[:, :, 1] / LIP_SCALE)), 1.0)
+        return {
+            "stop": np.exp(-0.5 * miss**2),
+            "lip": lip,
+            "reach": self._reach(heads, scenarios, model, question, found),
+        }
+
+    def _reach(
+        self,
+        heads: Sequence[Head],
+        scenarios: Sequence[Scenario],
+        model: CarryModel,
+        question: Question,
+        found: Floats,
+    ) -> Floats:
+        """Whether the player's full speed carries the shot; full swings carry what they carry."""
+        full = np.array([scenario.shot.kind == "full" for scenario in scenarios])
+        sand = question.kinds == strike_kernels.SAND
+        level = found[:, _quality.LEVEL].reshape(question.speeds.shape)
+        targets = np.array([scenario.shot.target for scenario in scenarios])
+        in_sand = question.speeds * np.sqrt(targets / np.maximum(level, 0.5))
+        needed = np.where(sand, in_sand, question.wanted_speed)
+        beyond = needed / self.full_speeds(heads, model)[:, None] - 1.0
+        return np.where(full, 1.0, 1.0 / (1.0 + np.exp(np.clip(beyond / REACH_SCALE, -60, 60))))
+
+
+def covariance_root(habit: Habit) -> Floats:
+    """Lower Cholesky factor of the covariance of attack, lean [rad] and entry [m]."""
+    spreads = [math.radians(habit.attack_deg.spread), math.radians(habit.lean_deg.spread), habit.entry.spread]
+    covariance = np.diag(np.square(np.maximum(spreads, 1e-6)))
+    for (a, b), r in zip(((0, 1), (0, 2), (1, 2)), habit.correlations, strict=True):
+        covariance[a, b] = covariance[b, a] = r * math.sqrt(covariance[a, a] * covariance[b, b])
+    return np.linalg.cholesky(covariance)
+
+
+def _swing_share(key: str) -> float:
+    """Head speed of a clock swing as a share of full."""
+    shares = {"full": SWINGS[0], "swing_1030": SWINGS[1], "swing_900": SWINGS[2]}
+    return shares[key].speed_share

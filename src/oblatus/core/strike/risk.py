@@ -1,0 +1,43 @@
+"""The risk light of a shot: the chance of a bad miss, weighed by what it costs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+Light = Literal["clear", "careful", "leave it"]
+
+CAREFUL_ABOVE = 0.10
+LEAVE_ABOVE = 0.25
+COSTS = {"bladed": 2.0, "dug": 1.0, "slid-under": 1.0, "left-in": 1.0, "long": 1.0, "thin": 0.25}
+LOFTED_DEG = 58.0
+LOFTED_FACTOR = 1.5
+"""A bladed lofted club goes two to three times the intended distance."""
+
+
+@dataclass(frozen=True, slots=True)
+class Risk:
+    """The light, the weighed chance behind it, and the rule in words."""
+
+    light: Light
+    weight: float
+    rule: str
+
+
+def risk_of(shares: Mapping[str, float], loft_deg: float, carry: float) -> Risk:
+    """Weigh the chance of each bad miss by its cost.
+
+    Bladed 2 (3 from 58 degrees of loft), dug, slid under, left in and long 1, thin a quarter. Clear up to 10 %, careful up to 25 %, else leave it.
+    """
+    blade = COSTS["bladed"] * (LOFTED_FACTOR if loft_deg >= LOFTED_DEG else 1.0)
+    weight = sum(shares.get(name, 0.0) * (blade if name == "bladed" else cost) for name, cost in COSTS.items())
+    light: Light = "clear" if weight <= CAREFUL_ABOVE else "careful" if weight <= LEAVE_ABOVE else "leave it"
+    worst = max(COSTS, key=lambda name: shares.get(name, 0.0) * COSTS[name])
+    chance = shares.get(worst, 0.0)
+    rule = f"bad misses weigh {weight:.0%}: clear to 10 %, careful to 25 %"
+    if chance >= 0.005:
+        rule += f"; most of it {worst}, {chance:.0%} of strikes"
+        if worst == "bladed":
+            rule += f", about {2.5 * carry:.0f} m instead of {carry:.0f}"
+    return Risk(light, weight, rule)

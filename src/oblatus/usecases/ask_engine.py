@@ -1,0 +1,52 @@
+"""What can be asked beyond the proposal: how sure it is, what each school would change."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from oblatus.core.fitting import recommend
+from oblatus.core.fitting.evidence import Evidence, weigh
+from oblatus.core.fitting.recommend import Recommendation
+from oblatus.core.fitting.schools import SchoolOutcome, under_each_school
+from oblatus.formats.convert import fitting_from
+from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.engine import engine
+from oblatus.usecases.rack_of import rack_of
+
+
+def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, Evidence]:
+    """Revision, proposal and its evidence.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    InputError
+        If no proposal can be made from it.
+    """
+    revision, document, rack = _inputs(database, actor, fitting_id)
+    fitting = fitting_from(document, rack)
+    judge = engine().judge
+    proposal = recommend(fitting, judge)
+    return revision, proposal, weigh(fitting, proposal, judge)
+
+
+def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:
+    """Revision, proposal and what every other school would make of it; raises as `how_sure`."""
+    revision, document, rack = _inputs(database, actor, fitting_id)
+    fitting = fitting_from(document, rack)
+    judge = engine().judge
+    proposal = recommend(fitting, judge)
+    return revision, proposal, under_each_school(fitting, proposal, judge)
+
+
+def _inputs(
+    database: Database, actor: Actor, fitting_id: UUID
+) -> tuple[int, FittingDocument, tuple[RackHeadDocument, ...]]:
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        row = rows.fitting(fitting_id)
+        return row.revision, FittingDocument.model_validate(row.document), rack_of(rows)

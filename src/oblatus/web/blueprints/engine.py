@@ -1,0 +1,39 @@
+"""Questions to the engine: a strike at the desk, how sure a proposal is, what each school would change."""
+
+from flask_openapi3 import APIBlueprint
+
+from oblatus.formats.evidence import EvidenceOut, SchoolsOut, evidence_out, schools_out
+from oblatus.usecases.ask_engine import each_school, how_sure
+from oblatus.usecases.at_desk import DeskIn, DeskOut, at_desk
+from oblatus.usecases.engine import engine
+from oblatus.web.answers import Answer, answer
+from oblatus.web.auth import actor, database
+from oblatus.web.schemas import ErrorOut, FittingPath, WorkOut
+
+blueprint = APIBlueprint("engine", __name__, url_prefix="/api", abp_responses={404: ErrorOut, 422: ErrorOut})
+
+
+@blueprint.post("/desk", responses={200: DeskOut})
+def post_desk(body: DeskIn) -> Answer:
+    """Sole pass, window, shares, flight and risk of up to eight heads with one setup on one ground."""
+    return answer(at_desk(body, engine().pool))
+
+
+@blueprint.get("/engine/work", responses={200: WorkOut})
+def get_work() -> Answer:
+    """How far the making of families is in this worker."""
+    work = engine().work
+    return answer(WorkOut(done=work.done, total=work.total))
+
+
+@blueprint.get("/fittings/<uuid:fitting_id>/evidence", responses={200: EvidenceOut})
+def get_evidence(path: FittingPath) -> Answer:
+    """How often each club stays the choice, what would flip it, what to measure next."""
+    return answer(evidence_out(*how_sure(database(), actor(), path.fitting_id)))
+
+
+@blueprint.get("/fittings/<uuid:fitting_id>/schools", responses={200: SchoolsOut})
+def get_schools(path: FittingPath) -> Answer:
+    """The proposal under every other school."""
+    revision, _, outcomes = each_school(database(), actor(), path.fitting_id)
+    return answer(schools_out(revision, outcomes))
