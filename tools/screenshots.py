@@ -24,7 +24,7 @@ FLAGS = [
     "--disable-dev-shm-usage",
 ]
 PLAYER = "Orla Wethercote"
-VIEWS = ("players", "player", "ground", "bag", "lofts", "soles", "kept")
+VIEWS = ("players", "player", "ground", "bag", "lofts", "soles", "desk", "kept")
 
 
 def main() -> None:
@@ -66,12 +66,17 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     """One picture of one view, once it has settled."""
     page.goto(url)
     page.get_by_role("link", name=PLAYER).wait_for()
-    if view != "players":
+    if view not in {"players", "desk"}:
         page.get_by_role("link", name=PLAYER).click()
         page.get_by_role("complementary", name="The set").get_by_role("article").first.wait_for()
         page.goto(page.url.rsplit("/", 1)[0] + f"/{view}")
         page.get_by_role("complementary", name="The set").get_by_role("article").first.wait_for()
-    page.wait_for_timeout(500)
+    if view == "soles":
+        page.get_by_role("slider", name="Sole pass").wait_for()
+    if view == "desk":
+        page.goto(f"{url}/desk")
+        page.get_by_role("slider", name="Sole pass").wait_for()
+    page.wait_for_timeout(3500 if view == "soles" else 500)
     if foot:
         page.locator("#work").evaluate("e => e.scrollTo(0, e.scrollHeight)")
         page.wait_for_timeout(150)

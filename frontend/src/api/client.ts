@@ -1,7 +1,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
 
-type Schemas = components["schemas"];
+export type Schemas = components["schemas"];
 export type Fitting = Schemas["FittingOut"];
 export type FittingDocument = Schemas["FittingDocument"];
 export type Player = Schemas["PlayerDocument"];

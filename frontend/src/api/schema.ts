@@ -116,7 +116,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How often each club stays the choice, what would flip it, what to measure next. */
+        /** How often each club stays the choice, and what to measure next. */
         get: operations["engine_get_evidence_fittings__uuid_fitting_id__evidence_get"];
         put?: never;
         post?: never;
@@ -135,6 +135,23 @@ export interface paths {
         };
         /** The fitting as a document, rack included. */
         get: operations["fittings_get_export__uuid_fitting_id__export_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/flips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The nearest change of lean, attack, entry, firmness and sand that flips the choice. */
+        get: operations["engine_get_flips_fittings__uuid_fitting_id__flips_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -430,6 +447,8 @@ export interface components {
             };
             /** Scenario */
             scenario: string;
+            /** Speed Mps */
+            speed_mps: number | null;
             /** Value */
             value: number;
         };
@@ -491,6 +510,8 @@ export interface components {
             expected_quality: number;
             /** Flight M */
             flight_m: number[][];
+            /** Inside Share */
+            inside_share: number;
             /** Landing Deg */
             landing_deg: number;
             /** Outline Mm */
@@ -669,13 +690,11 @@ export interface components {
         };
         /**
          * EvidenceOut
-         * @description How sure, what would flip it, what to measure next.
+         * @description How sure, and what to measure next.
          */
         EvidenceOut: {
             /** Assumed Count */
             assumed_count: boolean;
-            /** Flips */
-            flips: components["schemas"]["FlipOut"][];
             /** Next Measurement */
             next_measurement: string | null;
             /** Resamples */
@@ -811,6 +830,16 @@ export interface components {
             unit: string;
             /** Value */
             value: number;
+        };
+        /**
+         * FlipsOut
+         * @description What would flip the choice.
+         */
+        FlipsOut: {
+            /** Flips */
+            flips: components["schemas"]["FlipOut"][];
+            /** Revision */
+            revision: number;
         };
         /**
          * GapOut
@@ -1549,8 +1578,12 @@ export interface components {
         ScenarioOut: {
             /** Attack Deg */
             attack_deg: number;
+            /** Entry Mm */
+            entry_mm: number;
             /** Ground */
             ground: string;
+            /** Ground Here */
+            ground_here: components["schemas"]["TurfIn"] | components["schemas"]["SandIn"];
             /** Key */
             key: string;
             /**
@@ -1562,6 +1595,8 @@ export interface components {
             lean_deg: number;
             /** Opening Deg */
             opening_deg: number;
+            /** Release */
+            release: number;
             /** Served By */
             served_by: number;
             /** Share */
@@ -1570,6 +1605,8 @@ export interface components {
             shot: string;
             /** Shot Name */
             shot_name: string;
+            /** Target Carry M */
+            target_carry_m: number;
             /** Value */
             value: number;
             /** Wanted Bounce High Deg */
@@ -2322,6 +2359,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FittingDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    engine_get_flips_fittings__uuid_fitting_id__flips_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlipsOut"];
                 };
             };
             /** @description Not Found */

@@ -6,6 +6,7 @@ import { useSession } from "./session";
 
 const SignIn = lazy(() => import("./SignIn"));
 const Players = lazy(() => import("./Players"));
+const ShotDesk = lazy(() => import("../desk/ShotDesk"));
 const FittingPage = lazy(() => import("./FittingPage"));
 
 export function App() {
@@ -31,6 +32,7 @@ export function App() {
           <Route path="/" element={<Players session={session.data} />} />
           <Route path="/fittings/:id" element={<Navigate to="player" replace />} />
           <Route path="/fittings/:id/:step" element={<FittingPage />} />
+          <Route path="/desk" element={<ShotDesk />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
       </Suspense>

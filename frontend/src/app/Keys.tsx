@@ -42,6 +42,7 @@ export function Keys({ current }: { current: string }) {
     ...STEPS.map((step) => ({ name: step.name, hint: step.hotkey, run: () => go(step.key) })),
     { name: "Keep this proposal", hint: "K", run: () => keep.mutate() },
     { name: "Kept proposals", hint: "", run: () => go("kept") },
+    { name: "Shot desk", hint: "", run: () => navigate("/desk") },
     { name: "Undo", hint: "Ctrl Z", run: store.undo },
     { name: "All players", hint: "", run: () => navigate("/") },
     { name: "Keys", hint: "?", run: () => setHelp(true) },
@@ -63,6 +64,8 @@ export function Keys({ current }: { current: string }) {
             ["Page Up / Page Down", "step before, step after"],
             ["/", "search and commands"],
             ["K", "keep this proposal"],
+            ["C / G", "on Soles: next head, pin the comparison"],
+            ["← →", "on the sole pass: move the entry"],
             ["Ctrl Z", "undo"],
             ["?", "this list"],
           ].map(([key, words]) => (

@@ -53,6 +53,9 @@ export default function Players({ session }: { session: Session }) {
         <span className={classes.mark}>Oblatus</span>
         <span className={classes.quiet}>{session.studio}</span>
         <span className={classes.grow} />
+        <Link to="/desk" className={classes.quiet}>
+          Shot desk
+        </Link>
         <span className={classes.quiet}>{session.fitter}</span>
         <Button variant="default" size="xs" onClick={() => signOut.mutate()}>
           Sign out

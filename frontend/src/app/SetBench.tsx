@@ -2,8 +2,9 @@ import { Button } from "@mantine/core";
 import { useMutationState } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Club, Recommendation } from "../api/client";
+import { useEvidence } from "../evidence/useEvidence";
 import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
-import { trimmed } from "../units/units";
+import { showPercent, trimmed } from "../units/units";
 import { useStore } from "./context";
 import frame from "./Frame.module.css";
 import classes from "./SetBench.module.css";
@@ -98,9 +99,10 @@ function ClubRow({ club }: { club: Club }) {
   const { server } = useStore();
   const kept = server.kept?.clubs[club.slot];
   const pick = club.candidates[0];
+  const evidence = useEvidence();
+  const share = evidence.data?.shares.find((s) => s.slot === club.slot && s.code === pick?.code)?.share;
   if (!pick) return null;
   const label = `${pick.name}: ${trimmed(club.loft_deg)}°, ${trimmed(club.bounce_deg)}° bounce`;
-  const rival = club.candidates[1];
   return (
     <article className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
       <SoleIcon outline={pick.outline_mm} width={150} height={50} />
@@ -109,21 +111,14 @@ function ClubRow({ club }: { club: Club }) {
         <span className={classes.bounce}>{trimmed(club.bounce_deg)}° bounce</span>
       </p>
       <p className={classes.sure}>
-        <strong>{sureness(rival?.behind)}</strong>
-        {pick.owned ? "owned" : pick.name}
+        <strong data-old={evidence.isPlaceholderData}>{share === undefined ? "…" : showPercent(share)}</strong>
+        {evidence.data?.assumed_count ? "of 500, spreads assumed" : "of 500 resamples"}
       </p>
       <p className={classes.duty}>
-        {pick.shape}; {club.duty}
+        {pick.owned ? "owned" : pick.name}, {pick.shape}; {club.duty}
       </p>
       <p className={classes.why}>{club.reason}</p>
       {kept && kept !== label && <p className={classes.changed}>Kept: {kept}</p>}
     </article>
   );
-}
-
-/** How clear the choice is by the bench rules: the lead over the next head, in hundredths of the set's value. */
-function sureness(lead: number | undefined) {
-  if (lead === undefined) return "only choice";
-  if (lead < 0.005) return "near tie";
-  return lead < 0.02 ? "narrow" : "clear";
 }

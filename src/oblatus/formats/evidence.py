@@ -35,14 +35,20 @@ class FlipOut(Strict):
     text: str
 
 
+class FlipsOut(Strict):
+    """What would flip the choice."""
+
+    revision: int
+    flips: list[FlipOut]
+
+
 class EvidenceOut(Strict):
-    """How sure, what would flip it, what to measure next."""
+    """How sure, and what to measure next."""
 
     revision: int
     resamples: int
     assumed_count: bool
     shares: list[ShareOut]
-    flips: list[FlipOut]
     next_measurement: str | None
 
 
@@ -71,9 +77,13 @@ def evidence_out(revision: int, recommendation: Recommendation, evidence: Eviden
         resamples=evidence.count,
         assumed_count=evidence.assumed_count,
         shares=[ShareOut(slot=s.slot, code=s.code, name=names[s.code], share=round(s.share, 3)) for s in evidence.shares],
-        flips=[_flip(recommendation, flip) for flip in evidence.flips],
         next_measurement=_next(evidence),
     )
+
+
+def flips_out(revision: int, recommendation: Recommendation, flips: tuple[Flip, ...]) -> FlipsOut:
+    """Every flip in a sentence."""
+    return FlipsOut(revision=revision, flips=[_flip(recommendation, flip) for flip in flips])
 
 
 def schools_out(revision: int, outcomes: list[SchoolOutcome]) -> SchoolsOut:

@@ -11,7 +11,7 @@ import numpy as np
 
 from oblatus.core import ENGINE_VERSION
 from oblatus.core.clubs import Head
-from oblatus.core.fitting import Recommendation, SoleJudge, explain
+from oblatus.core.fitting import Recommendation, Scenario, SoleJudge, explain
 from oblatus.core.fitting.recommend import wanted_top_loft
 from oblatus.core.flight import flight_path
 from oblatus.core.gapping import Ladder, Rung
@@ -20,6 +20,7 @@ from oblatus.core.geometry import deliver, head_outline
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import FittingDocument, HeadDocument, RackHeadDocument
+from oblatus.formats.strike import GroundIn, SandIn, TurfIn
 
 PATH_EVERY = 4
 HOLE_FACTOR = 1.5
@@ -85,6 +86,7 @@ class DeliveredOut(Strict):
     bounce_deg: float
     face_direction_deg: float
     leading_edge_height_mm: float
+    speed_mps: float | None
     value: float
     parts: dict[str, float]
 
@@ -101,6 +103,10 @@ class ScenarioOut(Strict):
     opening_deg: float
     lean_deg: float
     attack_deg: float
+    entry_mm: float
+    release: float
+    ground_here: GroundIn
+    target_carry_m: float
     wanted_bounce_low_deg: float
     wanted_bounce_high_deg: float
     served_by: int
@@ -306,6 +312,10 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
             opening_deg=_round(s.setup.opening_deg),
             lean_deg=_round(s.setup.lean_deg),
             attack_deg=_round(s.setup.attack_deg),
+            entry_mm=_round(1000 * s.setup.entry),
+            release=_round(s.setup.release),
+            ground_here=_ground_here(s),
+            target_carry_m=_round(s.shot.target),
             wanted_bounce_low_deg=_round(wanted[i, 0]),
             wanted_bounce_high_deg=_round(wanted[i, 1]),
             served_by=recommendation.served_by[i],
@@ -313,6 +323,27 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
         )
         for i, s in enumerate(recommendation.scenarios)
     ]
+
+
+def _ground_here(scenario: Scenario) -> TurfIn | SandIn:
+    """The lie of a scenario as the shot desk takes it."""
+    if scenario.shot.kind == "sand":
+        sand = scenario.sand
+        return SandIn(
+            kind="sand",
+            penetrometer_kg_cm2=sand.penetrometer_kg_cm2,
+            loose_depth_mm=_round(1000 * sand.loose_depth),
+            moisture=sand.moisture,
+            plug_depth_mm=_round(1000 * sand.plug_depth),
+        )
+    turf = scenario.turf
+    return TurfIn(
+        kind="turf",
+        firmness_g=turf.firmness_g,
+        moisture=turf.moisture,
+        root_density=turf.root_density,
+        ball_height_mm=_round(1000 * turf.ball_height),
+    )
 
 
 def _club(recommendation: Recommendation, slot: int) -> ClubOut:
@@ -348,6 +379,7 @@ def _delivered(recommendation: Recommendation, pick: int) -> list[DeliveredOut]:
             bounce_deg=bounce,
             face_direction_deg=face,
             leading_edge_height_mm=edge,
+            speed_mps=None if judgement.speeds is None else _round(judgement.speeds[pick, i]),
             value=values[i],
             parts=dict(zip(names, parts[i], strict=True)),
         )

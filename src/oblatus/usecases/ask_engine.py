@@ -5,7 +5,7 @@ from __future__ import annotations
 from uuid import UUID
 
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import Evidence, weigh
+from oblatus.core.fitting.evidence import Evidence, Flip, find_flips, resample
 from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.schools import SchoolOutcome, under_each_school
 from oblatus.formats.convert import fitting_from
@@ -31,7 +31,16 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, R
     fitting = fitting_from(document, rack)
     judge = engine().judge
     proposal = recommend(fitting, judge)
-    return revision, proposal, weigh(fitting, proposal, judge)
+    return revision, proposal, resample(fitting, proposal, judge)
+
+
+def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
+    """Revision, proposal and the nearest changes that flip it; raises as `how_sure`."""
+    revision, document, rack = _inputs(database, actor, fitting_id)
+    fitting = fitting_from(document, rack)
+    judge = engine().judge
+    proposal = recommend(fitting, judge)
+    return revision, proposal, find_flips(fitting, proposal, judge)
 
 
 def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:

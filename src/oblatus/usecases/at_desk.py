@@ -18,12 +18,14 @@ from oblatus.core.strike import (
     FamilyJob,
     FamilyPool,
     StrikeResult,
+    Window,
     _quality,
     ground_row,
     strike,
     strike_window,
 )
 from oblatus.core.strike.risk import Risk, risk_of
+from oblatus.core.strike.single import approach, build_solid
 from oblatus.core.strike.twin import find_twins
 from oblatus.formats.convert import head_from
 from oblatus.formats.fields import Strict, Within
@@ -61,6 +63,7 @@ class DeskHeadOut(Strict):
     path_mm: list[list[float]]
     contact_mm: list[float] | None
     expected_quality: float
+    inside_share: float
     shares: dict[str, float]
     risk: Literal["clear", "careful", "leave it"]
     risk_rule: str
@@ -122,9 +125,10 @@ def _head(
         outline_mm=[[x, z] for x, z in np.round(1000 * head_outline(head), 2).tolist()],
         strike=strike_out(result),
         window=window_out(window, result.extrapolated),
-        path_mm=_path(result, body),
+        path_mm=_path(head, result, body),
         contact_mm=_contact(result),
         expected_quality=round(float(expected[_quality.QUALITY]), 4),
+        inside_share=_inside(window, body),
         shares={name: share for name, share in shares.items() if share > 0},
         risk=risk.light,
         risk_rule=risk.rule,
@@ -138,14 +142,28 @@ def _head(
     )
 
 
-def _path(result: StrikeResult, body: DeskIn) -> list[list[float]]:
+def _inside(window: Window, body: DeskIn) -> float:
+    """Share of the player's entries that fall inside the window."""
+    if window.low is None or window.high is None:
+        return 0.0
+    mean, spread = body.entry_mm / 1000, max(body.entry_spread_mm / 1000, 1e-6)
+
+    def below(x: float) -> float:
+        return 0.5 * (1.0 + math.erf((x - mean) / (spread * math.sqrt(2.0))))
+
+    return round((1.0 if window.open_ahead else below(window.high)) - below(window.low), 4)
+
+
+def _path(head: Head, result: StrikeResult, body: DeskIn) -> list[list[float]]:
     """Edge x, z [mm] and pitch [degrees] along the pass; for a ball-first strike the contact alone."""
+    before = approach(build_solid(head, body.opening_deg), body.swing())
+    lead = [[round(1000 * x, 2), round(1000 * z, 2), round(math.degrees(p), 3)] for x, z, p in before.tolist()]
     if len(result.path) == 0:
         pitch = body.lean_deg - body.release / 1.1 * math.degrees(result.contact_x + 0.012)
-        return [[round(1000 * result.contact_x, 2), round(1000 * result.leading_edge, 2), round(pitch, 3)]]
+        return [*lead, [round(1000 * result.contact_x, 2), round(1000 * result.leading_edge, 2), round(pitch, 3)]]
     rows = result.path[:PATH_ROWS]
     points = np.column_stack([1000 * rows[:, 0], 1000 * rows[:, 1], np.degrees(rows[:, 6])])
-    return [[float(value) for value in row] for row in np.round(points, 3)]
+    return [*lead, *([float(value) for value in row] for row in np.round(points, 3))]
 
 
 def _contact(result: StrikeResult) -> list[float] | None:

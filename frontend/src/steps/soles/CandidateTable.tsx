@@ -7,14 +7,8 @@ import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Soles.module.css";
 
-interface Props {
-  club: Club;
-  ghost: string | null;
-  onGhost: (code: string | null) => void;
-}
-
 /** Heads that reach this loft, best set first, each with its sum in a sentence. */
-export function CandidateTable({ club, ghost, onGhost }: Props) {
+export function CandidateTable({ club }: { club: Club }) {
   const { draft, edit } = useStore();
   const pin = (code: string | null) => {
     const others = draft.choices.pinned.filter((p) => Math.abs(p.loft_deg - club.loft_deg) > 0.01);
@@ -37,13 +31,7 @@ export function CandidateTable({ club, ghost, onGhost }: Props) {
       </thead>
       <tbody>
         {club.candidates.map((c, i) => (
-          <tr
-            key={c.code}
-            data-on={i === 0}
-            onMouseEnter={() => onGhost(i === 0 ? null : c.code)}
-            onMouseLeave={() => onGhost(null)}
-            onFocus={() => onGhost(i === 0 ? null : c.code)}
-          >
+          <tr key={c.code} data-on={i === 0}>
             <td>
               <strong>{c.name}</strong>
               {c.owned && <span className={parts.unit}> owned</span>}
@@ -54,7 +42,7 @@ export function CandidateTable({ club, ghost, onGhost }: Props) {
             <td className={parts.num}>
               {c.bend_deg === 0 ? "none" : `${c.bend_deg > 0 ? "+" : ""}${plain(c.bend_deg, 1)}`}
             </td>
-            <td className={parts.num}>{trimmed(c.head.sole_width_mm)}</td>
+            <td className={parts.num}>{trimmed(c.head.sole_width_mm ?? 20)}</td>
             <td className={parts.num}>{plain(c.edge_height_mm, 1)}</td>
             <td className={parts.num}>{c.behind < 0.0005 ? "" : plain(100 * c.behind, 1)}</td>
             <td className={classes.why}>{c.reason}</td>
@@ -66,7 +54,7 @@ export function CandidateTable({ club, ghost, onGhost }: Props) {
                   </Button>
                 )
               ) : (
-                <Button variant={ghost === c.code ? "filled" : "default"} size="compact-xs" onClick={() => pin(c.code)}>
+                <Button variant="default" size="compact-xs" onClick={() => pin(c.code)}>
                   Take it
                 </Button>
               )}

@@ -63,18 +63,20 @@ class Flip:
 
 @dataclass(frozen=True, slots=True)
 class Evidence:
-    """Survival of every club of the set, flips, and the axis whose measurement would settle most."""
+    """Survival of every club of the set, and the axis whose measurement would settle most.
+
+    `next_share` is the share of the resamples that this axis alone turns; `assumed_count` says that a spread is not measured.
+    """
 
     count: int
     assumed_count: bool
     shares: tuple[ClubShare, ...]
-    flips: tuple[Flip, ...]
     next_axis: str | None
     next_share: float
 
 
-def weigh(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge, seed: int = 7) -> Evidence:
-    """Resample attack, lean and entry 500 times within their standard errors; look along every axis for a flip.
+def resample(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge, seed: int = 7) -> Evidence:
+    """Resample attack, lean and entry 500 times within their standard errors, through the cached families.
 
     The value of a shortlist of heads is computed at the habit and at two points along each axis; between them it is a
     parabola an axis. The decision is the recommendation's own: best set by the judge, ties by the bench rules.
@@ -85,29 +87,29 @@ def weigh(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge, se
     rng = np.random.default_rng(seed)
     draws = np.column_stack([_draw(rng, axis) for axis in habit])
     chosen = decision.choose_many(base, slopes, bends, draws)
+    present = decision.choose_many(base, slopes, bends, np.zeros((1, len(habit))))[0]
     alone = [
-        float(np.mean(decision.choose_many(base, slopes, bends, np.where(np.arange(len(habit)) == a, draws, 0.0)) != 0))
+        float(
+            np.mean(
+                decision.choose_many(base, slopes, bends, np.where(np.arange(len(habit)) == a, draws, 0.0)) != present
+            )
+        )
         for a in range(len(habit))
     ]
-    most = int(np.argmax(alone)) if alone else 0
+    most = int(np.argmax(alone))
     return Evidence(
         count=RESAMPLES,
         assumed_count=any(not axis.known for axis in habit),
         shares=decision.shares(chosen),
-        flips=tuple(flip for flip in (decision.flip(axis) for axis in axes(fitting)) if flip is not None),
-        next_axis=habit[most].key if alone and alone[most] > 0.0 else None,
-        next_share=alone[most] if alone else 0.0,
+        next_axis=habit[most].key if alone[most] > 0.0 else None,
+        next_share=alone[most],
     )
 
 
-def resample(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge, seed: int = 7) -> tuple[ClubShare, ...]:
-    """The resampling of `weigh` alone."""
+def find_flips(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge) -> tuple[Flip, ...]:
+    """The nearest change along each axis that changes the choice, by asking the judge again at each step."""
     decision = _Decision(fitting, recommendation, judge)
-    habit = [axis for axis in axes(fitting) if axis.key in ("attack", "lean", "entry")]
-    base, slopes, bends = decision.surface(habit)
-    rng = np.random.default_rng(seed)
-    draws = np.column_stack([_draw(rng, axis) for axis in habit])
-    return decision.shares(decision.choose_many(base, slopes, bends, draws))
+    return tuple(flip for flip in (decision.flip(axis) for axis in axes(fitting)) if flip is not None)
 
 
 def axes(fitting: Fitting) -> list[Axis]:

@@ -24,6 +24,7 @@ class Judgement:
     `values` (n, k) in 0..1 are the product of `parts`; `delivered` (n, k, 4) is loft, bounce, face direction
     [degrees] and edge height [m]; `wanted` (k, 2) is the delivered bounce asked for, from and to [degrees].
     Values nearer than `tie` are not told apart; under `served_well` nobody serves a scenario well.
+    `speeds` (n, k) are the head speeds [m/s] that were judged, None if the judge knows none.
     """
 
     judge: str
@@ -33,6 +34,7 @@ class Judgement:
     wanted: Floats
     tie: float
     served_well: float
+    speeds: Floats | None = None
 
 
 class SoleJudge(Protocol):

@@ -92,7 +92,7 @@ class StrikeJudge:
         for part in parts.values():
             values = values * part
         wanted = np.array([wanted_bounce(scenario) for scenario in scenarios]).reshape(len(scenarios), 2)
-        return Judgement(self.name, values, parts, delivered, wanted, TIE, SERVED_WELL)
+        return Judgement(self.name, values, parts, delivered, wanted, TIE, SERVED_WELL, question.speeds)
 
     def ask(self, heads: Sequence[Head], scenarios: Sequence[Scenario], model: CarryModel, delivered: Floats) -> Question:
         """The families and habit means behind a judgement. Speeds stand on a grid of 2 m/s, so families are shared."""

@@ -28,7 +28,8 @@ class Risk:
 def risk_of(shares: Mapping[str, float], loft_deg: float, carry: float) -> Risk:
     """Weigh the chance of each bad miss by its cost.
 
-    Bladed 2 (3 from 58 degrees of loft), dug, slid under, left in and long 1, thin a quarter. Clear up to 10 %, careful up to 25 %, else leave it.
+    Bladed 2 (3 from 58 degrees of loft); dug, slid under, left in and long 1; thin a quarter.
+    Clear up to 10 %, careful up to 25 %, else leave it.
     """
     blade = COSTS["bladed"] * (LOFTED_FACTOR if loft_deg >= LOFTED_DEG else 1.0)
     weight = sum(shares.get(name, 0.0) * (blade if name == "bladed" else cost) for name, cost in COSTS.items())

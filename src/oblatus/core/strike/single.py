@@ -197,6 +197,18 @@ def strike(
     )
 
 
+def approach(solid: Solid, swing: Swing, back: float = 0.08, step: float = 0.005) -> Floats:
+    """The edge's way through the air before the sole touches: (n, 3) = x, z [m], pitch [rad], nearest last."""
+    lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
+    x0, p0, sigma, x_low = _kernels.touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
+    kappa = (0.75 + 0.25 * swing.release) / _kernels.ARC_RADIUS
+    x = x0 - np.arange(back, 0.0, -step)
+    pitch = p0 - swing.release / _kernels.ARC_RADIUS * (x - x0)
+    theta = np.arcsin(np.clip((x_low - x) * kappa, -1.0, 1.0))
+    z = _kernels.at_pitch(solid.heights, p0) + (np.cos(sigma) - np.cos(theta)) / kappa
+    return np.column_stack([x, z, pitch])
+
+
 def clean_carry(solid: Solid, swing: Swing, row: Floats) -> float:
     """Carry [m] of a centre-face strike on turf with nothing between face and ball."""
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)

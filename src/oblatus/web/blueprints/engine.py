@@ -2,8 +2,8 @@
 
 from flask_openapi3 import APIBlueprint
 
-from oblatus.formats.evidence import EvidenceOut, SchoolsOut, evidence_out, schools_out
-from oblatus.usecases.ask_engine import each_school, how_sure
+from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut, evidence_out, flips_out, schools_out
+from oblatus.usecases.ask_engine import each_school, how_sure, what_flips
 from oblatus.usecases.at_desk import DeskIn, DeskOut, at_desk
 from oblatus.usecases.engine import engine
 from oblatus.web.answers import Answer, answer
@@ -28,8 +28,14 @@ def get_work() -> Answer:
 
 @blueprint.get("/fittings/<uuid:fitting_id>/evidence", responses={200: EvidenceOut})
 def get_evidence(path: FittingPath) -> Answer:
-    """How often each club stays the choice, what would flip it, what to measure next."""
+    """How often each club stays the choice, and what to measure next."""
     return answer(evidence_out(*how_sure(database(), actor(), path.fitting_id)))
+
+
+@blueprint.get("/fittings/<uuid:fitting_id>/flips", responses={200: FlipsOut})
+def get_flips(path: FittingPath) -> Answer:
+    """The nearest change of lean, attack, entry, firmness and sand that flips the choice."""
+    return answer(flips_out(*what_flips(database(), actor(), path.fitting_id)))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/schools", responses={200: SchoolsOut})

@@ -1,0 +1,285 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { OUTCOME_WORDS, type Setup } from "../../desk/setup";
+import type { DeskHead } from "../../desk/useDesk";
+import { type DistanceUnit, inDistance, metres, plain, trimmed } from "../../units/units";
+import { outlinePath, type Point, pitched } from "../outline";
+import { entryScale, entryTicks, RULER_WIDTH } from "../ruler";
+
+interface Props {
+  head: DeskHead;
+  ghost?: DeskHead;
+  ghostName?: string;
+  setup: Setup;
+  unit: DistanceUnit;
+  onEntry: (entryMm: number) => void;
+}
+
+const HEIGHT = 356;
+const GROUND = 262;
+const RULER = 26;
+const BALL = 21.35;
+const TRAIL_MM = [34, 68];
+
+/** The sole passing through this ground to the ball, at true scale; drag it, or press the arrows, to move the entry. */
+export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props) {
+  const svg = useRef<SVGSVGElement>(null);
+  const sand = setup.ground.kind === "sand";
+  const x = entryScale(sand);
+  const mm = x(1) - x(0);
+  const y = (z: number) => GROUND - z * mm;
+  const ballUp = setup.ground.kind === "turf" ? setup.ground.ball_height_mm : -setup.ground.plug_depth_mm;
+  const { strike } = head;
+  const move = (event: PointerEvent) => {
+    if (event.buttons !== 1 || !svg.current) return;
+    const box = svg.current.getBoundingClientRect();
+    const at = x.invert(((event.clientX - box.left) / box.width) * RULER_WIDTH);
+    onEntry(Math.round(Math.min(Math.max(at, sand ? -145 : -115), sand ? 20 : 55)));
+  };
+  const key = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -2, ArrowRight: 2 }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    onEntry(Math.round(Math.min(Math.max(setup.entry_mm + by, sand ? -145 : -115), sand ? 20 : 55)));
+  };
+  const outcome = OUTCOME_WORDS[strike.outcome] ?? strike.outcome;
+  const carry = `${plain(inDistance(metres(strike.carry_m), unit), 1)} ${unit}`;
+  const words = `${outcome}. Carries ${carry}. Entry ${plain(setup.entry_mm)} millimetres from the ball's centre.`;
+  return (
+    <svg
+      ref={svg}
+      viewBox={`0 0 ${RULER_WIDTH} ${HEIGHT}`}
+      width="100%"
+      role="slider"
+      tabIndex={0}
+      aria-label="Sole pass: entry"
+      aria-valuenow={setup.entry_mm}
+      aria-valuemin={sand ? -145 : -115}
+      aria-valuemax={sand ? 20 : 55}
+      aria-valuetext={words}
+      onPointerDown={move}
+      onPointerMove={move}
+      onKeyDown={key}
+      style={{ touchAction: "none", cursor: "ew-resize", display: "block" }}
+    >
+      <defs>
+        <pattern id="pass-soil" width={8} height={8} patternUnits="userSpaceOnUse">
+          <circle cx={2} cy={2} r={0.8} fill="var(--soil-dot)" />
+          <circle cx={6} cy={6} r={0.8} fill="var(--soil-dot)" />
+        </pattern>
+        <pattern id="pass-sand" width={5} height={5} patternUnits="userSpaceOnUse">
+          <circle cx={1.5} cy={1.5} r={0.7} fill="var(--sand-dot)" />
+          <circle cx={4} cy={4} r={0.7} fill="var(--sand-dot)" />
+        </pattern>
+        <pattern id="pass-base" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line y2={7} stroke="var(--ink-2)" strokeWidth={0.8} />
+        </pattern>
+        <clipPath id="pass-clip">
+          <rect width={RULER_WIDTH} height={HEIGHT - RULER} />
+        </clipPath>
+      </defs>
+      <g clipPath="url(#pass-clip)">
+        <GroundLayers setup={setup} mm={mm} />
+        <line x1={x(0)} x2={x(0)} y1={4} y2={HEIGHT} stroke="var(--line-2)" strokeDasharray="2 3" />
+        <circle
+          cx={x(0)}
+          cy={y(ballUp + BALL)}
+          r={BALL * mm}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={1.5}
+        />
+        {ghost && <Club head={ghost} x={x} y={y} mm={mm} tone="ghost" />}
+        {TRAIL_MM.map((back) => (
+          <Club key={back} head={head} x={x} y={y} mm={mm} tone="trail" back={back} />
+        ))}
+        <polyline
+          points={head.path_mm.map(([px = 0, pz = 0]) => `${x(px)},${y(pz)}`).join(" ")}
+          fill="none"
+          stroke="var(--ink-2)"
+          strokeDasharray="2 4"
+        />
+        <Club head={head} x={x} y={y} mm={mm} tone="main" />
+        {head.contact_mm && <ContactMark head={head} x={x} y={y} ballZ={ballUp + BALL} />}
+        <line
+          x1={0}
+          x2={RULER_WIDTH}
+          y1={GROUND}
+          y2={GROUND}
+          stroke={sand ? "var(--sand-dot)" : "var(--grass)"}
+          strokeWidth={2}
+        />
+      </g>
+      <g fontSize={13}>
+        <text x={20} y={26}>
+          delivered loft{" "}
+          <tspan fontWeight={650} fontSize={17}>
+            {trimmed(strike.delivered_loft_deg)}°
+          </tspan>
+        </text>
+        <text x={20} y={50}>
+          delivered bounce{" "}
+          <tspan
+            fontWeight={650}
+            fontSize={17}
+            style={{ fill: strike.delivered_bounce_deg < 0 ? "var(--rust)" : undefined }}
+          >
+            {trimmed(strike.delivered_bounce_deg)}°
+          </tspan>
+        </text>
+        {strike.extrapolated.length > 0 && (
+          <text x={20} y={74} style={{ fill: "var(--rust)" }}>
+            extrapolated: {strike.extrapolated.join(", ")}
+          </text>
+        )}
+      </g>
+      <g transform={`translate(${x(0) + BALL * mm + 12} 34)`} fontSize={13}>
+        <text fontSize={23} fontWeight={650}>
+          {outcome}
+        </text>
+        <text y={24} style={{ fill: "var(--ink-2)" }}>
+          carries {carry}
+        </text>
+        <text y={42} style={{ fill: "var(--ink-2)" }}>
+          of {plain(inDistance(metres(strike.intended_carry_m), unit), 1)} {unit}
+        </text>
+        <text y={66}>
+          edge <tspan fontWeight={650}>{plain(Math.abs(strike.leading_edge_mm), 1)} mm</tspan>{" "}
+          {strike.leading_edge_mm >= 0 ? "over" : "under"}
+        </text>
+        {strike.contact === "face" && (
+          <text y={84}>
+            face <tspan fontWeight={650}>{plain(strike.impact_height_mm, 1)} mm</tspan> up
+          </text>
+        )}
+        {strike.contact === "edge" && <text y={84}>the edge meets the ball</text>}
+        <text y={102}>
+          keeps <tspan fontWeight={650}>{plain(100 * strike.speed_ratio)} %</tspan>
+        </text>
+        {ghost && (
+          <text y={128} style={{ fill: "var(--rust)" }}>
+            {ghostName}: {(OUTCOME_WORDS[ghost.strike.outcome] ?? "").toLowerCase()},
+          </text>
+        )}
+        {ghost && (
+          <text y={145} style={{ fill: "var(--rust)" }}>
+            {plain(inDistance(metres(ghost.strike.carry_m), unit), 1)} {unit}
+          </text>
+        )}
+      </g>
+      <g transform={`translate(0 ${HEIGHT - RULER})`}>
+        <rect width={RULER_WIDTH} height={RULER} fill="var(--ink)" />
+        {entryTicks(sand).map((tick) => (
+          <g key={tick} transform={`translate(${x(tick)} 0)`}>
+            <line y2={6} stroke="var(--on-ink)" />
+            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ink)" }}>
+              {tick === 0 ? "ball" : Math.abs(tick)}
+            </text>
+          </g>
+        ))}
+        <text x={8} y={18} fontSize={12} style={{ fill: "var(--gorse)" }}>
+          mm behind
+        </text>
+        <path d={`M${x(setup.entry_mm) - 7} 0h14l-7 11z`} fill="var(--gorse)" />
+      </g>
+    </svg>
+  );
+}
+
+function GroundLayers({ setup, mm }: { setup: Setup; mm: number }) {
+  const depth = HEIGHT - RULER - GROUND;
+  if (setup.ground.kind === "turf") {
+    const mat = Math.min(3 + 3 * setup.ground.root_density, 9) * mm;
+    return (
+      <>
+        <rect y={GROUND} width={RULER_WIDTH} height={mat} fill="var(--mat)" />
+        <rect y={GROUND + mat} width={RULER_WIDTH} height={depth} fill="var(--soil)" />
+        <rect y={GROUND + mat} width={RULER_WIDTH} height={depth} fill="url(#pass-soil)" />
+        <text x={RULER_WIDTH - 12} y={GROUND + depth - 8} fontSize={12} textAnchor="end">
+          turf {plain(setup.ground.firmness_g)} g
+        </text>
+      </>
+    );
+  }
+  const loose = setup.ground.loose_depth_mm * mm;
+  return (
+    <>
+      <rect y={GROUND} width={RULER_WIDTH} height={depth} fill="var(--base)" />
+      <rect y={GROUND} width={RULER_WIDTH} height={depth} fill="url(#pass-base)" />
+      <rect y={GROUND} width={RULER_WIDTH} height={Math.min(loose, depth)} fill="var(--sand)" />
+      <rect y={GROUND} width={RULER_WIDTH} height={Math.min(loose, depth)} fill="url(#pass-sand)" />
+      <text x={RULER_WIDTH - 12} y={GROUND + depth - 8} fontSize={12} textAnchor="end">
+        sand {plain(setup.ground.penetrometer_kg_cm2, 1)} kg/cm², {plain(setup.ground.loose_depth_mm)} mm loose
+      </text>
+    </>
+  );
+}
+
+interface ClubProps {
+  head: DeskHead;
+  x: (mm: number) => number;
+  y: (mm: number) => number;
+  mm: number;
+  tone: "main" | "trail" | "ghost";
+  back?: number;
+}
+
+/** The head's section where its edge meets the ball, or `back` millimetres earlier along its pass. */
+function Club({ head, x, y, mm, tone, back = 0 }: ClubProps) {
+  const at = head.contact_mm ?? head.path_mm.at(-1) ?? [0, 0];
+  const [cx = 0, cz = 0] = at;
+  let place: Point = [cx, cz, pitchAt(head, cx)];
+  if (back > 0) {
+    const earlier = head.path_mm.filter(([px = 0]) => px <= cx - back).at(-1);
+    if (!earlier) return null;
+    place = earlier;
+  }
+  const [px = 0, pz = 0, pitch = 0] = place;
+  const style = {
+    main: { fill: "var(--steel)", stroke: "var(--steel-line)", strokeWidth: 1.6 / mm, opacity: 0.95 },
+    trail: { fill: "none", stroke: "var(--line-2)", strokeWidth: 1 / mm, opacity: back > 40 ? 0.45 : 0.8 },
+    ghost: { fill: "none", stroke: "var(--rust)", strokeWidth: 1.4 / mm, strokeDasharray: `${5 / mm} ${4 / mm}` },
+  }[tone];
+  return (
+    <path
+      d={outlinePath(pitched(head.outline_mm, pitch))}
+      transform={`translate(${x(px)} ${y(pz)}) scale(${mm} ${-mm})`}
+      strokeLinejoin="round"
+      {...style}
+    />
+  );
+}
+
+function pitchAt(head: DeskHead, at: number) {
+  const near = head.path_mm.reduce<Point | null>(
+    (best, row) => (best === null || Math.abs((row[0] ?? 0) - at) < Math.abs((best[0] ?? 0) - at) ? row : best),
+    null,
+  );
+  return near?.[2] ?? 0;
+}
+
+/** Where the ball is touched: along the face, or at the edge. */
+function ContactMark({
+  head,
+  x,
+  y,
+  ballZ,
+}: {
+  head: DeskHead;
+  x: (v: number) => number;
+  y: (v: number) => number;
+  ballZ: number;
+}) {
+  const [cx = 0, cz = 0] = head.contact_mm ?? [];
+  let px = cx;
+  let pz = cz;
+  if (head.strike.contact === "face") {
+    const from = Math.hypot(cx, ballZ - cz);
+    const up = head.strike.impact_height_mm;
+    const out = Math.sqrt(Math.max(from * from - up * up, 0));
+    // the foot of the ball's centre on the face: `up` along it, one radius in front
+    const angle = Math.atan2(ballZ - cz, -cx) + Math.atan2(out, up);
+    px = cx + up * Math.cos(angle);
+    pz = cz + up * Math.sin(angle);
+  }
+  return <circle cx={x(px)} cy={y(pz)} r={5.5} fill="var(--gorse)" stroke="var(--ink)" strokeWidth={1.5} />;
+}

@@ -1,0 +1,111 @@
+import { Button } from "@mantine/core";
+import { useHotkeys } from "@mantine/hooks";
+import { useMemo, useState } from "react";
+import type { Club, Scenario } from "../../api/client";
+import { useStore, useUnits } from "../../app/context";
+import desk from "../../desk/Desk.module.css";
+import { Dials } from "../../desk/Dials";
+import { SAND_HERE, type Setup, TURF_HERE } from "../../desk/setup";
+import { useDesk } from "../../desk/useDesk";
+import { SolePass } from "../../pictures/SolePass/SolePass";
+import { StrikeWindows } from "../../pictures/StrikeWindows/StrikeWindows";
+import { plain, trimmed } from "../../units/units";
+import classes from "./Soles.module.css";
+
+const SHOWN = 6;
+
+/** Pass, windows and dials for one club in one scenario: the player's own setup until a dial is turned. */
+export function PassView({ club, scenario }: { club: Club; scenario: Scenario }) {
+  const { draft } = useStore();
+  const units = useUnits();
+  const home = useHome(club, scenario);
+  const [turned, setTurned] = useState<Setup | null>(null);
+  const [focus, setFocus] = useState(0);
+  const [pinned, setPinned] = useState<string | null>(null);
+  const setup = turned ?? home;
+  const shown = club.candidates.slice(0, SHOWN);
+  const { answer, failure } = useDesk({ ...setup, heads: shown.map((c) => c.head), twins: false });
+  useHotkeys([
+    ["C", () => setFocus((i) => (i + 1) % shown.length)],
+    ["G", () => setPinned((was) => (was ? null : (shown[focus]?.code ?? null)))],
+  ]);
+  const first = answer?.heads[0];
+  const ghostIndex = pinned ? shown.findIndex((c) => c.code === pinned) : focus;
+  const ghost = ghostIndex > 0 ? answer?.heads[ghostIndex] : undefined;
+  if (!first || answer.heads.length !== shown.length)
+    return failure ? (
+      <p role="alert" className={desk.failure}>
+        {failure}
+      </p>
+    ) : (
+      <div className={classes.waiting} aria-busy="true" />
+    );
+  return (
+    <>
+      <SolePass
+        head={first}
+        ghost={ghost}
+        ghostName={shown[ghostIndex]?.name}
+        setup={setup}
+        unit={units.distance}
+        onEntry={(entry_mm) => setTurned({ ...setup, entry_mm })}
+      />
+      <StrikeWindows
+        rows={shown.map((c, i) => ({
+          name: c.name,
+          note: `${trimmed(c.head.bounce_deg)}° · ${plain(c.head.sole_width_mm ?? 20)} mm`,
+          head: answer.heads[i] ?? first,
+        }))}
+        sand={setup.ground.kind === "sand"}
+        entryMm={home.entry_mm}
+        spreadMm={home.entry_spread_mm}
+        whose={draft.player.delivery.entry_mm.source === "assumed" ? "entries, assumed" : "where the sole lands"}
+        focus={focus}
+        onFocus={setFocus}
+      />
+      <Dials setup={setup} home={home} onChange={setTurned} />
+      <div className={desk.verdict}>
+        <span className={desk.light} data-light={first.risk}>
+          {first.risk}
+        </span>
+        <span className={classes.rule}>{first.risk_rule}</span>
+        <span className={classes.keys}>
+          <kbd>C</kbd> next head <kbd>G</kbd> {pinned ? "let the comparison go" : "pin the comparison"}
+        </span>
+        <Button variant="default" size="xs" disabled={turned === null} onClick={() => setTurned(null)}>
+          Back to the player's setup
+        </Button>
+      </div>
+      {failure && (
+        <p role="alert" className={desk.failure}>
+          {failure}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The player's own setup for a scenario, as the desk takes it. */
+function useHome(club: Club, scenario: Scenario): Setup {
+  const { draft } = useStore();
+  const { attack_deg, lean_deg, entry_mm } = draft.player.delivery;
+  const speed = club.delivered.find((d) => d.scenario === scenario.key)?.speed_mps;
+  return useMemo(
+    () => ({
+      ground:
+        scenario.ground_here.kind === "sand"
+          ? { ...SAND_HERE, ...scenario.ground_here }
+          : { ...TURF_HERE, ...scenario.ground_here },
+      opening_deg: scenario.opening_deg,
+      lean_deg: scenario.lean_deg,
+      attack_deg: scenario.attack_deg,
+      speed_mps: speed ?? (scenario.kind === "sand" ? 22 : 20),
+      release: scenario.release,
+      entry_mm: scenario.entry_mm,
+      attack_spread_deg: attack_deg.spread,
+      lean_spread_deg: lean_deg.spread,
+      entry_spread_mm: entry_mm.spread,
+    }),
+    [scenario, speed, attack_deg.spread, lean_deg.spread, entry_mm.spread],
+  );
+}

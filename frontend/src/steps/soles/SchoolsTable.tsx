@@ -1,0 +1,83 @@
+import { Button } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import { useEvidence, useFlips } from "../../evidence/useEvidence";
+import { showPercent } from "../../units/units";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import classes from "./Soles.module.css";
+
+/** How sure the choice is and what would flip it; what each school would change, on asking. */
+export function SchoolsTable() {
+  const { server } = useStore();
+  const evidence = useEvidence();
+  const flips = useFlips();
+  const [asked, setAsked] = useState<number | null>(null);
+  const schools = useQuery({
+    queryKey: ["schools", server.id, asked],
+    enabled: asked !== null,
+    queryFn: () =>
+      unwrap(api.GET("/api/fittings/{fitting_id}/schools", { params: { path: { fitting_id: server.id } } })),
+  });
+  const stale = asked !== null && asked !== server.revision;
+  return (
+    <>
+      <section className={classes.evidence} aria-label="How sure">
+        <h2 className={classes.sectionTitle}>How sure, and what would flip it</h2>
+        {evidence.isPending && <p className={classes.waitingLine}>Resampling 500 times …</p>}
+        {evidence.data && (
+          <>
+            <ul>
+              {evidence.data.shares
+                .filter((s) => s.share >= 0.02)
+                .map((s) => (
+                  <li key={`${s.slot}${s.code}`}>
+                    <strong>{showPercent(s.share)}</strong> {s.name}, club {s.slot + 1}
+                  </li>
+                ))}
+            </ul>
+            <ul>
+              {flips.isFetching && <li>Looking along lean, attack, entry, firmness and sand …</li>}
+              {flips.data?.flips.map((flip) => (
+                <li key={flip.axis}>{flip.text}.</li>
+              ))}
+              {flips.data?.flips.length === 0 && <li>No change within reach of the dials flips the choice.</li>}
+              {evidence.data.next_measurement && <li>Measure next: {evidence.data.next_measurement}</li>}
+            </ul>
+          </>
+        )}
+      </section>
+      <div className={classes.ask}>
+        <Button variant="default" size="xs" loading={schools.isFetching} onClick={() => setAsked(server.revision)}>
+          What would each school change?
+        </Button>
+        {stale && schools.data && <span className={parts.unit}>the fitting changed since: ask again</span>}
+        {schools.isError && <span role="alert">{schools.error.message}</span>}
+      </div>
+      {schools.data && (
+        <CopyTable caption="Schools beside the present choice">
+          <thead>
+            <tr>
+              <th>Question</th>
+              <th>School</th>
+              <th>What the player would do</th>
+              <th>The set</th>
+            </tr>
+          </thead>
+          <tbody>
+            {schools.data.schools.map((s) => (
+              <tr key={s.question + s.choice} data-on={s.changed}>
+                <td>{s.question.replaceAll("_", " ")}</td>
+                <td>{s.choice.replaceAll("_", " ")}</td>
+                <td>{s.asks}</td>
+                <td>{s.changed ? s.clubs.join(" · ") : "the same set"}</td>
+              </tr>
+            ))}
+          </tbody>
+        </CopyTable>
+      )}
+    </>
+  );
+}
