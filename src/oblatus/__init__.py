@@ -1,3 +1,3 @@
 """Oblatus: select, prove, build and follow up a player's set of wedges."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

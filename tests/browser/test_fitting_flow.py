@@ -243,3 +243,61 @@ def test_units_change_what_is_read_not_what_is_stored(orla: Page):
     saved(orla)
     orla.get_by_role("button", name="yd, mph").click()
     expect(orla.get_by_label("Full pitching-wedge carry")).to_have_value("109.7")
+
+
+def pass_words(page: Page) -> str:
+    return page.get_by_role("slider", name="Sole pass: entry").get_attribute("aria-valuetext") or ""
+
+
+def test_dragging_the_entry_goes_from_thin_to_clean_to_heavy(signed_in: Page):
+    signed_in.goto(signed_in.url + "desk")
+    signed_in.get_by_text("tight, firm").click()
+    slider = signed_in.get_by_role("slider", name="Sole pass: entry")
+    expect(slider).to_be_visible()
+    box = slider.bounding_box()
+    seen = []
+    signed_in.mouse.move(box["x"] + box["width"] * 0.62, box["y"] + 150)
+    signed_in.mouse.down()
+    for share in (0.66, 0.40, 0.22):
+        signed_in.mouse.move(box["x"] + box["width"] * share, box["y"] + 150, steps=6)
+        signed_in.wait_for_timeout(400)
+        seen.append(pass_words(signed_in).split(".")[0])
+    signed_in.mouse.up()
+    assert seen[:2] == ["Thin", "Clean"]
+    assert seen[2] in {"Heavy", "Dug in"}
+    expect(signed_in.get_by_text("Same bounce by setup.")).to_be_visible()
+
+
+def test_the_sole_pass_follows_its_dials_and_goes_back_to_the_player(orla: Page):
+    orla.get_by_role("link", name="Soles").click()
+    slider = orla.get_by_role("slider", name="Sole pass: entry")
+    expect(slider).to_be_visible()
+    before = pass_words(orla)
+    slider.focus()
+    for _ in range(25):
+        orla.keyboard.press("ArrowLeft")
+    expect(slider).not_to_have_attribute("aria-valuetext", before)
+    windows = orla.get_by_role("group", name="Strike windows")
+    expect(windows.get_by_role("img")).to_have_count(6)
+    orla.locator("#work").focus()
+    orla.keyboard.press("c")
+    second = (windows.get_by_role("img").nth(1).get_attribute("aria-label") or "").split(":")[0]
+    expect(slider.get_by_text(f"{second}:")).to_be_visible()
+    orla.get_by_role("button", name="Back to the player's setup").click()
+    expect(slider).to_have_attribute("aria-valuetext", before)
+
+
+def test_switching_a_school_changes_the_setup_and_the_snapshot_keeps_the_old_one(orla: Page):
+    orla.get_by_role("button", name="Keep this proposal").click()
+    expect(bench(orla).get_by_text("unchanged")).to_be_visible()
+    orla.get_by_role("radiogroup", name="Sand: opening").get_by_text("square").click()
+    saved(orla)
+    expect(orla.get_by_text("1 school chosen")).to_be_visible()
+    expect(bench(orla).get_by_text("1 change since")).to_be_visible()
+    orla.get_by_role("link", name="Soles").click()
+    row = orla.get_by_role("table", name="Shot by shot").get_by_role("row").filter(has_text="greenside sand 5")
+    expect(row.first.get_by_role("cell").nth(3)).to_have_text("0")
+    expect(bench(orla).get_by_text("of 500 resamples").first).to_be_visible()
+    expect(bench(orla).get_by_text(re.compile(r"^\d+ %$")).first).to_be_visible(timeout=30_000)
+    bench(orla).get_by_role("link", name=re.compile("kept")).click()
+    expect(orla.get_by_role("table", name="Inputs that changed")).to_contain_text("sand opening")

@@ -91,3 +91,57 @@ def test_recommend_reads_a_file_and_standard_input(capsys, tmp_path, monkeypatch
     assert "player.handicap = 99: must be between -10 and 54" in err
     path.write_bytes(b"\xff\xfe")
     assert run(capsys, "recommend", str(path))[0] == 2
+
+
+STRIKE = {
+    "club": {"loft_deg": 56, "bounce_deg": 10},
+    "speed_mps": 20, "attack_deg": -5, "lean_deg": 0, "opening_deg": 0, "release": 1, "entry_mm": -71,
+    "ground": {"kind": "turf", "firmness_g": 90, "moisture": 0.5, "root_density": 1, "ball_height_mm": 3.5},
+}  # fmt: skip
+
+
+def test_strike_and_window_take_one_or_many(capsys, monkeypatch):
+    monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(STRIKE)))
+    code, out, _ = run(capsys, "strike", "-", "--reference")
+    found = json.loads(out)
+    assert code == 0
+    assert (found["contact"], found["outcome"]) == ("face", "heavy")
+    assert found["carry_m"] == pytest.approx(14.6, rel=0.01)
+    assert found["leading_edge_mm"] == pytest.approx(-2.09, abs=0.01)
+    monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps([STRIKE, STRIKE])))
+    _, out, _ = run(capsys, "strike", "-", "--trace")
+    assert [len(item["path"]) > 10 for item in json.loads(out)] == [True, True]
+    monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(STRIKE)))
+    _, out, _ = run(capsys, "window", "-")
+    window = json.loads(out)
+    assert window["low_mm"] < -30 < window["high_mm"]
+    assert window["width_mm"] == pytest.approx(window["high_mm"] - window["low_mm"])
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"lean_deg": 90}, ["lean_deg = 90", "between -10 and 20"]),
+        (
+            {"club": {"loft_deg": 56, "bounce_deg": 10, "sole_width_mm": 2}},
+            ["club.sole_width_mm = 2", "between 10 and 32"],
+        ),
+        ({"ground": {"kind": "sand", "penetrometer_kg_cm2": 99}}, ["penetrometer_kg_cm2 = 99", "between 0.8 and 4"]),
+        ({"speed_mps": "fast"}, ["speed_mps = fast", "must be a number"]),
+        ({"colour": "red"}, ["colour"]),
+    ],
+)
+def test_a_strike_that_cannot_be_is_one_line(capsys, monkeypatch, change, words):
+    monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps({**STRIKE, **change})))
+    code, out, err = run(capsys, "strike", "-")
+    assert (code, out, err.count("\n")) == (2, "", 1)
+    assert all(word in err for word in words), err
+
+
+def test_the_old_judge_is_there_on_asking(capsys, tmp_path):
+    path = tmp_path / "fitting.json"
+    path.write_text(dump_fitting(demo_fittings()[3]))
+    judges = [
+        json.loads(run(capsys, "recommend", str(path), "--json", *flag)[1])["judge"] for flag in ([], ["--bench-rules"])
+    ]
+    assert judges == ["strike model", "bench rules"]

@@ -14,7 +14,7 @@ import pytest
 
 from oblatus.store.server import LocalServer, free_port
 
-PATIENCE = 90
+PATIENCE = 300
 
 
 def start(folder: Path, port: int, *flags: str) -> subprocess.Popen:

@@ -32,7 +32,7 @@ from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, seed_once
 DEFAULT_PORT = 8420
 PORTS_TRIED = 20
 WORKERS, THREADS = 2, 16
-PATIENCE = 90.0
+PATIENCE = 400.0
 PR_SET_PDEATHSIG = 1
 
 
@@ -60,6 +60,7 @@ def run_serve(args: Namespace) -> int:
             settings = Settings(url, _secret(folder / "secret"))
             _prepare(settings, demo=not args.empty)
             port = _port(None if args.port is None else int(args.port))
+            say("Warming the engine (compiled once, the first start takes a minute longer) ...")
             child = _gunicorn(settings, port, run_folder, folder / "log")
             try:
                 _wait_until_healthy(port, child)

@@ -104,7 +104,7 @@ def _expect(heads: list[Head], body: DeskIn, pool: FamilyPool) -> np.ndarray[tup
     mean = np.array([math.radians(body.attack_deg), math.radians(body.lean_deg), body.entry_mm / 1000])
     spreads = [math.radians(body.attack_spread_deg), math.radians(body.lean_spread_deg), body.entry_spread_mm / 1000]
     root = np.diag(np.maximum(spreads, 1e-6))
-    nodes, entries = quadrature(16, full=True)
+    nodes, entries = quadrature(16)
     n = len(heads)
     return pool.expect(jobs, np.tile(mean, (n, 1)), np.tile(root, (n, 1, 1)), nodes, entries)
 

@@ -65,7 +65,7 @@ class Flip:
 class Evidence:
     """Survival of every club of the set, and the axis whose measurement would settle most.
 
-    `next_share` is the share of the resamples that this axis alone turns; `assumed_count` says that a spread is not measured.
+    `next_share` is the share of the resamples that this axis alone turns; `assumed_count`: a spread is not measured.
     """
 
     count: int
@@ -88,14 +88,8 @@ def resample(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge,
     draws = np.column_stack([_draw(rng, axis) for axis in habit])
     chosen = decision.choose_many(base, slopes, bends, draws)
     present = decision.choose_many(base, slopes, bends, np.zeros((1, len(habit))))[0]
-    alone = [
-        float(
-            np.mean(
-                decision.choose_many(base, slopes, bends, np.where(np.arange(len(habit)) == a, draws, 0.0)) != present
-            )
-        )
-        for a in range(len(habit))
-    ]
+    only = [np.where(np.arange(len(habit)) == a, draws, 0.0) for a in range(len(habit))]
+    alone = [float(np.mean(decision.choose_many(base, slopes, bends, some) != present)) for some in only]
     most = int(np.argmax(alone))
     return Evidence(
         count=RESAMPLES,

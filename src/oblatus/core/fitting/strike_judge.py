@@ -34,26 +34,23 @@ SAND_SPIN_SHARE = 0.12
 RUN_SCALE = 3.0
 LIP_SCALE = 0.15
 REACH_SCALE = 0.04
-ENTRY_NODES = 12
+ENTRY_NODES = 10
 ENTRY_SPAN = 2.4
 JOBS_KEPT = 40_000
 
 _SetupKey = tuple[float, int, tuple[float, ...], float]
 
 
-def quadrature(entries: int = ENTRY_NODES, full: bool = False) -> tuple[Floats, Floats]:
-    """Nodes of attack and lean (n, 3) and of entry (m, 2), standard normal with weights that sum to 1.
+def quadrature(entries: int = ENTRY_NODES) -> tuple[Floats, Floats]:
+    """Nodes of attack and lean (9, 3), a Gauss-Hermite product, and of entry (m, 2): standard normal, weights sum to 1.
 
-    The star of five keeps every moment of degree three and the fourth along each axis; `full` is the 3 x 3 product
-    of Gauss-Hermite nodes.
+    Ten entries keep the quality within 0.005 rms of sixty-four (tests/core/strike/test_families.py).
     """
     r = math.sqrt(3.0)
-    star = [(0.0, 0.0, 1 / 3), (r, 0.0, 1 / 6), (-r, 0.0, 1 / 6), (0.0, r, 1 / 6), (0.0, -r, 1 / 6)]
     line = [(-r, 1 / 6), (0.0, 2 / 3), (r, 1 / 6)]
-    product = [(a, b, wa * wb) for a, wa in line for b, wb in line]
     z = np.linspace(-ENTRY_SPAN, ENTRY_SPAN, entries)
     w = np.exp(-0.5 * z * z)
-    return np.array(product if full else star), np.column_stack([z, w / w.sum()])
+    return np.array([(a, b, wa * wb) for a, wa in line for b, wb in line]), np.column_stack([z, w / w.sum()])
 
 
 @dataclass(frozen=True, slots=True)

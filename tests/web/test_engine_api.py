@@ -1,0 +1,89 @@
+"""The shot desk and the questions about sureness, as a screen asks them."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+
+HEAD = {"loft_deg": 56, "bounce_deg": 12, "sole_width_mm": 22}
+LOW = {"loft_deg": 56, "bounce_deg": 5, "sole_width_mm": 17}
+FIRM = {"kind": "turf", "firmness_g": 130, "moisture": 0.3, "ball_height_mm": 1}
+
+
+def ask(client, **more):
+    body = {"heads": [HEAD, LOW], "lean_deg": 0, "attack_deg": -4, "entry_mm": -5, "ground": FIRM, **more}
+    return client.post("/api/desk", json=body)
+
+
+def test_the_desk_shows_pass_window_risk_and_flight(client):
+    first, second = ask(client).get_json()["heads"]
+    assert (first["strike"]["outcome"], second["strike"]["outcome"]) == ("thin", "clean")
+    assert first["strike"]["contact"] == "edge"
+    assert first["window"]["width_mm"] < second["window"]["width_mm"]
+    assert first["inside_share"] < second["inside_share"]
+    assert first["expected_quality"] < second["expected_quality"]
+    assert sum(first["shares"].values()) == pytest.approx(1.0, abs=0.01)
+    assert first["risk"] in {"careful", "leave it"}
+    assert first["risk_rule"]
+    assert first["flight_m"][-1][0] == pytest.approx(first["strike"]["carry_m"], rel=0.06)
+    assert first["path_mm"][0][0] < -60
+    assert second["twin"] is None
+
+
+def test_dragging_the_entry_changes_the_class(client):
+    soft = {"kind": "turf", "firmness_g": 60, "moisture": 0.7, "ball_height_mm": 3.5}
+    classes = [
+        ask(client, heads=[HEAD], ground=soft, lean_deg=5, attack_deg=-6, entry_mm=e).get_json()["heads"][0]["strike"][
+            "outcome"
+        ]
+        for e in (-110, -62, -34)
+    ]
+    assert classes[-1] == "clean"
+    assert classes[0] in {"dug", "heavy"}
+    assert classes[1] == "heavy"
+
+
+def test_a_twin_setup_undoes_the_bounce(client):
+    twin = ask(client, twins=True).get_json()["heads"][1]["twin"]
+    assert twin["lean_deg"] < -2
+    assert 0 <= twin["likeness"] <= 1
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"heads": [{"loft_deg": 56, "bounce_deg": 12, "sole_width_mm": 2}]}, "heads.0.sole_width_mm"),
+        ({"heads": []}, "heads"),
+        ({"lean_deg": 90}, "lean_deg"),
+        ({"ground": {"kind": "turf", "firmness_g": -3}}, "ground.turf.firmness_g"),
+        ({"ground": {"kind": "snow"}}, "ground"),
+        ({"heads": [{**HEAD, "camber_radius_mm": 1}]}, "heads.0.camber_radius_mm"),
+    ],
+)
+def test_the_desk_refuses_what_cannot_exist(client, change, field):
+    reply = ask(client, **change)
+    assert reply.status_code == 422
+    assert [f["field"] for f in reply.get_json()["faults"]] == [field]
+
+
+def test_sureness_flips_and_schools_belong_to_a_revision(client, fitting):
+    path = f"/api/fittings/{fitting['id']}"
+    evidence = client.get(f"{path}/evidence").get_json()
+    assert evidence["resamples"] == 500
+    assert evidence["revision"] == fitting["revision"]
+    assert {s["slot"] for s in evidence["shares"]} == {0, 1, 2}
+    flips = client.get(f"{path}/flips").get_json()
+    assert all(f["text"] for f in flips["flips"])
+    schools = client.get(f"{path}/schools").get_json()["schools"]
+    assert {"sand_opening", "clubs", "gaps"} <= {s["question"] for s in schools}
+    json.dumps(schools, allow_nan=False)
+
+
+def test_a_proposal_carries_the_lie_and_speed_of_every_scenario(fitting):
+    result = fitting["recommendation"]
+    assert result["judge"] == "strike model"
+    kinds = {s["kind"]: s["ground_here"]["kind"] for s in result["scenarios"]}
+    assert kinds == {"full": "turf", "turf": "turf", "sand": "sand"}
+    assert all(d["speed_mps"] >= 12 for d in result["clubs"][0]["delivered"])
+    assert len(result["bench_clubs"]) == 3
