@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import subprocess
 import sys
 import tempfile
@@ -12,18 +13,30 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
+from threadpoolctl import threadpool_limits
 
 from oblatus.cli.arguments import show
-from oblatus.cli.bench_reference import fly_with_solve_ivp
+from oblatus.cli.bench_reference import fly_with_solve_ivp, strike_with_solve_ivp
+from oblatus.core.clubs import Head
 from oblatus.core.fitting import recommend
+from oblatus.core.fitting.evidence import resample
+from oblatus.core.fitting.strike_judge import quadrature
 from oblatus.core.flight import Delivery, fly_ball, strike_ball
 from oblatus.core.flight import _kernels as flight_kernels
+from oblatus.core.grounds import Sand, Turf
+from oblatus.core.strike import FamilyJob, FamilyPool, Swing, build_solid, ground_row
+from oblatus.core.strike import _kernels as strike_kernels
+from oblatus.core.strike import _lanes as lanes
+from oblatus.core.strike.families import SHAPE
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import recommend_document
 from oblatus.settings import Settings
 from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer
+from oblatus.usecases.at_desk import DeskIn, at_desk
+from oblatus.usecases.engine import engine
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, demo_fittings, seed_once
 from oblatus.web.app import create_app
 
@@ -32,9 +45,12 @@ COLD = (
     "from oblatus.formats.rack import demo_rack\n"
     "from oblatus.formats.recommendation import recommend_document\n"
     "from oblatus.usecases.seed import demo_fittings\n"
-    "recommend_document(demo_fittings()[0], demo_rack()); print(time.perf_counter() - t)"
+    "from oblatus.usecases.engine import engine\n"
+    "recommend_document(demo_fittings()[0], demo_rack(), engine().judge); print(time.perf_counter() - t)"
 )
 EDITS = 100
+
+Floats = NDArray[np.float64]
 
 
 def add_bench(commands: Any) -> None:
@@ -47,7 +63,7 @@ def add_bench(commands: Any) -> None:
 def run_bench(args: Namespace) -> int:
     """Run every measurement and print it; nothing is left behind."""
     figures: dict[str, Any] = {}
-    for measure in (_recommendation, _flight, _round_trip):
+    for measure in (_recommendation, _flight, _strike, _growth, _ceiling, _round_trip):
         figures |= measure()
     show({key: round(value, 4) for key, value in figures.items()}, args.json)
     return 0
@@ -67,13 +83,117 @@ def _recommendation() -> dict[str, float]:
     document, rack = demo_fittings()[0], demo_rack()
     fitting = fitting_from(document, rack)
     cold = float(subprocess.run([sys.executable, "-c", COLD], check=True, capture_output=True, text=True).stdout)
-    recommend(fitting)
+    judge = engine().judge
+    recommend(fitting, judge)
     return {
         "recommendation_cold_process_s": cold,
-        "recommendation_warm_ms": 1e3 * float(np.median(_times(lambda _: recommend(fitting), 20))),
+        "recommendation_warm_ms": 1e3 * float(np.median(_times(lambda _: recommend(fitting, judge), 20))),
         "recommendation_document_warm_ms": 1e3
-        * float(np.median(_times(lambda _: recommend_document(document, rack), 20))),
+        * float(np.median(_times(lambda _: recommend_document(document, rack, judge), 20))),
     }
+
+
+def _strike() -> dict[str, float]:
+    """One direct strike against the general solver, and a family and an expectation on their own."""
+    head, swing, turf = Head(56, 10), Swing(0.0, 0.0, -5.0, 20.0, 1.0, -0.071), Turf(90)
+    solid, (kind, row) = build_solid(head, 0.0), ground_row(turf)
+    rows = np.empty((80, 7))
+    arguments = (
+        kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
+        solid.mass, row, swing.entry, 0.0, math.radians(-5.0), 20.0, 1.0, 0.005, rows,
+    )  # fmt: skip
+
+    def direct(_: int) -> None:
+        for _ in range(100):
+            strike_kernels.strike(*arguments)
+
+    direct(0)
+    one = float(np.median(_times(direct, 9))) / 100
+    reference = float(np.median(_times(lambda _: strike_with_solve_ivp(solid, kind, row, swing), 3)))
+    return {
+        "strike_direct_us": 1e6 * one,
+        "strike_solve_ivp_ms": 1e3 * reference,
+        "strike_ratio_solve_ivp_to_direct": reference / one,
+        "desk_six_heads_ms": 1e3 * float(np.median(_times(_desk, 20))),
+    }
+
+
+def _desk(i: int) -> None:
+    heads = [{"loft_deg": 56.0, "bounce_deg": float(b)} for b in (6, 8, 9, 10, 12, 14)]
+    ground = {"kind": "turf", "firmness_g": 90.0}
+    at_desk(DeskIn.model_validate({"heads": heads, "ground": ground, "entry_mm": -30.0 - i}), engine().pool)
+
+
+def _growth() -> dict[str, float]:
+    """Cold and warm cost by heads and scenarios (9 x 16 strikes each, two threads), and of the resampling."""
+    figures: dict[str, float] = {}
+    nodes, entries = quadrature(16)
+    for heads, scenarios in ((75, 12), (150, 12), (300, 6), (300, 12)):
+        jobs, means, roots = _field(heads, scenarios)
+        pool = FamilyPool()
+        start = time.perf_counter()
+        pool.expect(jobs, means, roots, nodes, entries)
+        cold = time.perf_counter() - start
+        moved = means + np.array([0.01, 0.02, 0.001])
+        warm = float(np.median(_times(lambda _: pool.expect(jobs, moved, roots, nodes, entries), 3)))  # noqa: B023
+        figures |= {
+            f"{heads}_heads_{scenarios}_scenarios_cold_s": cold,
+            f"{heads}_heads_{scenarios}_scenarios_warm_s": warm,
+        }
+    judge = engine().judge
+    fitting = fitting_from(demo_fittings()[0], demo_rack())
+    found = recommend(fitting, judge)
+    resample(fitting, found, judge)
+    figures["resample_500_ms"] = 1e3 * float(np.median(_times(lambda _: resample(fitting, found, judge), 5)))
+    return figures
+
+
+def _field(heads: int, scenarios: int) -> tuple[list[FamilyJob], Floats, Floats]:
+    """Random heads on a spread of grounds."""
+    rng = np.random.default_rng(2)
+    jobs: list[FamilyJob] = []
+    means: list[tuple[float, float, float]] = []
+    for _ in range(heads):
+        head = Head(
+            float(rng.uniform(48, 62)), float(rng.uniform(4, 14)), float(rng.uniform(0.016, 0.025)),
+            heel_relief=float(rng.uniform(0, 0.002)),
+        )  # fmt: skip
+        for j in range(scenarios):
+            turf = j % 12 < 7
+            ground = Turf(55.0 + 28 * (j % 4), 0.001 + 0.003 * (j % 3)) if turf else Sand(1.6 + 0.4 * (j % 3), 0.08)
+            kind, row = ground_row(ground)
+            opening = float((0, 0, 10)[j % 3] if turf else (0, 20, 30)[j % 3])
+            jobs.append(FamilyJob(head, opening, kind, tuple(row.tolist()), (20.0, 16.0, 24.0)[j % 3], 1.0))
+            means.append((math.radians(-5.0 if turf else -8.0), math.radians(5.0), -0.034))
+    root = np.diag([math.radians(1.5), math.radians(2.0), 0.015])
+    return jobs, np.array(means), np.tile(root, (len(jobs), 1, 1))
+
+
+def _ceiling() -> dict[str, float]:
+    """Counted operations of a turf and a sand family against the measured rate of a 32-bit matrix product, one thread."""
+    figures: dict[str, float] = {}
+    solid = build_solid(Head(56, 10), 0.0)
+    sole, face, edge = (np.ascontiguousarray(p, dtype=np.float32) for p in (solid.sole, solid.face, solid.edge))
+    out = np.empty(SHAPE, dtype=np.float32)
+    a = np.random.default_rng(0).random((1024, 1024), dtype=np.float32)
+    with threadpool_limits(1):
+        a @ a
+        peak = 2 * 1024**3 / float(np.median(_times(lambda _: a @ a, 9)))
+    figures["peak_float32_gflops_one_thread"] = peak / 1e9
+    for name, ground, per_plate, plates in (("turf", Turf(90), 35, 24), ("sand", Sand(2.1), 66, 39)):
+        kind, row = ground_row(ground)
+
+        def make(_: int, kind: int = kind, row: Floats = row) -> None:
+            lanes.family(
+                kind, sole, face, edge, solid.heights, solid.loft_in_plane, solid.mass, row, 20.0, 1.0, out
+            )  # fmt: skip
+
+        make(0)
+        took = float(np.median(_times(make, 30)))
+        operations = 2 * lanes.ROWS * lanes.PAD * (per_plate * plates + 40)
+        figures[f"family_{name}_us"] = 1e6 * took
+        figures[f"family_{name}_share_of_ceiling"] = operations / took / peak
+    return figures
 
 
 def _flight() -> dict[str, float]:

@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 from scipy.integrate import solve_ivp
 
 from oblatus.core import constants
+from oblatus.core.strike import Solid, Swing
+from oblatus.core.strike import _kernels as strike_kernels
 
 Six = tuple[float, float, float, float, float, float]
 
@@ -44,4 +48,64 @@ def fly_with_solve_ivp(vectors: Six, wind: tuple[float, float], air: tuple[float
     landing.direction = -1  # type: ignore[attr-defined]
     start = [0.0, 1e-9, 0.0, *vectors[:3], spin]
     found = solve_ivp(rates, (0.0, 30.0), start, events=landing, rtol=rtol, atol=1e-7)
+    return float(found.y[0, -1])
+
+
+def _plain(kernel: Any) -> Callable[..., Any]:
+    """The Python function behind a compiled one."""
+    function: Callable[..., Any] = kernel.py_func
+    return function
+
+
+_touch, _at_pitch = _plain(strike_kernels.touch), _plain(strike_kernels.at_pitch)
+_turf, _sand = _plain(strike_kernels._turf_force), _plain(strike_kernels._sand_plates)
+
+
+def strike_with_solve_ivp(
+    solid: Solid, kind: int, row: np.ndarray[tuple[int], np.dtype[np.float64]], swing: Swing, rtol: float = 1e-5
+) -> float:
+    """Edge height [m] at first contact, the pass integrated by `solve_ivp` (RK45) with an event for the contact.
+
+    The right-hand side is the same laws, plate by plate, in Python.
+    """
+    lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
+    x0, p0, sigma, _ = _touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
+    kappa, turn = (0.75 + 0.25 * swing.release) / strike_kernels.ARC_RADIUS, swing.release / strike_kernels.ARC_RADIUS
+    m_x = solid.mass + strike_kernels.SHAFT_MASS_X
+    m_z = solid.mass + strike_kernels.SHAFT_MASS_Z
+    rake = 90.0 - math.degrees(solid.loft_in_plane - p0)
+    tables = (strike_kernels.N_CH, strike_kernels.N_CV, strike_kernels.N_AH, strike_kernels.N_AV)
+    cut = tuple(float(np.interp(rake, strike_kernels.RAKES, table)) for table in tables)
+
+    def rates(s: float, state: np.ndarray[tuple[int], np.dtype[np.float64]]) -> list[float]:
+        z, vx, vz, _, _ = state
+        pitch = p0 - turn * s
+        v = math.hypot(vx, vz)
+        c, sn = math.cos(pitch), math.sin(pitch)
+        if kind == strike_kernels.TURF:
+            fx, fz = _turf(solid.sole, solid.edge, row, cut, c, sn, z, vx / v, vz / v, v)
+        else:
+            one = _sand(solid.sole, 1.0, row, c, sn, z, vx / v, vz / v, v * v)
+            two = _sand(solid.face, -1.0, row, c, sn, z, vx / v, vz / v, v * v)
+            fx, fz = one[0] + two[0], one[1] + two[1]
+        deep = max(-z, 0.0)
+        below = max(_at_pitch(solid.heights, pitch) - z - deep, 0.0)
+        density = row[strike_kernels.DENSITY]
+        return [
+            vz / vx,
+            (fx / m_x - kappa * v * vz) / vx,
+            (fz / m_z + kappa * v * vx) / vx,
+            density * deep,
+            density * below,
+        ]
+
+    def contact(s: float, state: np.ndarray[tuple[int], np.dtype[np.float64]]) -> float:
+        loft = solid.loft_in_plane - p0 + turn * s
+        return float(strike_kernels._gap(x0 + s, state[0], loft, row[strike_kernels.BALL_Z]))
+
+    contact.terminal = True  # type: ignore[attr-defined]
+    contact.direction = -1  # type: ignore[attr-defined]
+    height = strike_kernels.at_pitch(solid.heights, p0)
+    start = [height, swing.speed * math.cos(sigma), -swing.speed * math.sin(sigma), 0.0, 0.0]
+    found = solve_ivp(rates, (0.0, 0.06 - x0), start, events=contact, rtol=rtol, atol=1e-8)
     return float(found.y[0, -1])

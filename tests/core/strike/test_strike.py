@@ -138,3 +138,17 @@ def test_swings_outside_the_model_are_refused(bad):
 def test_outcomes_on_firm_ground():
     assert strike(LEANED, Swing(0, 0, -4, 20, 1.0, -0.005), FIRM).outcome == "thin"
     assert strike(LEANED, Swing(0, 7, -4, 20, 1.0, -0.005), FIRM).outcome == "clean"
+
+
+@pytest.mark.parametrize("name", ["B", "D", "G", "I"])
+def test_a_general_solver_meets_the_ball_at_the_same_height(name):
+    from oblatus.cli.bench_reference import strike_with_solve_ivp
+
+    head, opening, ground, speed, attack, lean, entry, *_ = VECTORS[name]
+    solid, (kind, row) = build_solid(head, opening), ground_row(ground)
+    swing = Swing(opening, lean, attack, speed, 1.0, entry / 1000)
+    edge = strike_with_solve_ivp(solid, kind, row, swing)
+    fine = Mesh(PRODUCTION.strips, PRODUCTION.cells, PRODUCTION.nose, PRODUCTION.face_rows, 0.0005)
+    assert 1000 * edge == pytest.approx(
+        1000 * strike(head, swing, ground, mesh=fine, intended=12.0).leading_edge, abs=0.03
+    )

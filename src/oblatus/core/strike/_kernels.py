@@ -238,11 +238,14 @@ def free_contact(heights, loft_in, p_touch, x_touch, sigma, x_low, release, z_ba
             theta = math.asin(min(max((x_low - x) * kappa, -1.0), 1.0))
             z = at_pitch(heights, pitch) + (1.0 - math.cos(theta)) / kappa - sagitta
             loft = loft_in - pitch
+            was = x
             if edge:
                 drop = min(max((zc - z) / BALL_RADIUS, -1.0), 1.0)
                 x = -BALL_RADIUS * math.sqrt(1.0 - drop * drop)
             else:
                 x = ((zc - z) * math.sin(loft) - BALL_RADIUS) / math.cos(loft)
+            if abs(x - was) < 1e-7:
+                break
         if not edge and meet(x, z, loft_in - pitch, z_ball)[0] >= 0.0:
             break
     return x, z, pitch, theta
