@@ -68,9 +68,9 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     page.get_by_role("link", name=PLAYER).wait_for()
     if view not in {"players", "desk"}:
         page.get_by_role("link", name=PLAYER).click()
-        page.get_by_role("complementary", name="The set").get_by_role("article").first.wait_for()
+        page.locator("aside article").first.wait_for(state="attached")
         page.goto(page.url.rsplit("/", 1)[0] + f"/{view}")
-        page.get_by_role("complementary", name="The set").get_by_role("article").first.wait_for()
+        page.locator("aside article").first.wait_for(state="attached")
     if view == "soles":
         page.get_by_role("slider", name="Sole pass").wait_for()
     if view == "desk":

@@ -11,6 +11,7 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 from werkzeug.serving import make_server
 
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
+from oblatus.usecases.warm_up import warm_up
 
 FLAGS = [
     "--no-sandbox",
@@ -28,6 +29,7 @@ expect.set_options(timeout=15_000)
 @pytest.fixture(scope="session")
 def address(app) -> Iterator[str]:
     """The application on a free loopback port, many threads."""
+    warm_up()  # a fresh machine compiles for a minute: no test is to wait for that
     live = make_server("127.0.0.1", 0, app, threaded=True)
     thread = threading.Thread(target=live.serve_forever, daemon=True)
     thread.start()

@@ -45,7 +45,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How far the making of families is in this worker. */
+        /** How far the making of families is, over all workers. */
         get: operations["engine_get_work_engine_work_get"];
         put?: never;
         post?: never;
@@ -1722,11 +1722,15 @@ export interface components {
         };
         /**
          * SetOut
-         * @description A whole set and its score.
+         * @description A whole set, its score, and what it gains and gives up against the first, by shot in hundredths of value.
          */
         SetOut: {
             /** Clubs */
             clubs: string[];
+            /** Gains */
+            gains: string;
+            /** Gives Up */
+            gives_up: string;
             /** Score */
             score: number;
         };

@@ -64,7 +64,7 @@ export function Keys({ current }: { current: string }) {
             ["Page Up / Page Down", "step before, step after"],
             ["/", "search and commands"],
             ["K", "keep this proposal"],
-            ["C / G", "on Soles: next head, pin the comparison"],
+            ["C / G / T", "on Soles: next head, pin the comparison, table"],
             ["← →", "on the sole pass: move the entry"],
             ["Ctrl Z", "undo"],
             ["?", "this list"],

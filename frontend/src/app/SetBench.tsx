@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
-import { useMutationState } from "@tanstack/react-query";
+import { useMutationState, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { Club, Recommendation } from "../api/client";
+import { api, type Club, type Recommendation, unwrap } from "../api/client";
 import { useEvidence } from "../evidence/useEvidence";
 import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
 import { showPercent, trimmed } from "../units/units";
@@ -33,6 +33,7 @@ export function SetBench({ open }: { open: boolean }) {
             : "nothing kept yet"}
         </Link>
       </header>
+      <Making />
       <div className={classes.scroll} aria-busy={saveState === "saving"}>
         {result ? <Clubs result={result} /> : <Problem />}
       </div>
@@ -49,6 +50,24 @@ export function SetBench({ open }: { open: boolean }) {
         </Button>
       </footer>
     </aside>
+  );
+}
+
+/** A count while the engine makes families for heads or ground it has not met. */
+function Making() {
+  const { saveState } = useStore();
+  const work = useQuery({
+    queryKey: ["work"],
+    enabled: saveState === "saving",
+    refetchInterval: 400,
+    staleTime: 0,
+    queryFn: () => unwrap(api.GET("/api/engine/work")),
+  });
+  if (saveState !== "saving" || !work.data || work.data.total === 0) return null;
+  return (
+    <p className={classes.note} role="status">
+      New ground or heads: pass {work.data.done} of {work.data.total}
+    </p>
   );
 }
 
@@ -70,7 +89,7 @@ function Clubs({ result }: { result: Recommendation }) {
   return (
     <>
       {result.clubs.map((club) => (
-        <ClubRow key={club.slot} club={club} />
+        <ClubRow key={club.slot} club={club} levels={result.level_sets} />
       ))}
       {result.clubs.length === 0 && (
         <p className={classes.problem}>No head on the rack or in the bag reaches these lofts.</p>
@@ -95,7 +114,7 @@ function shotOf(result: Recommendation, key: string | undefined) {
   return scenario ? `${scenario.shot_name} on ${scenario.ground}` : "";
 }
 
-function ClubRow({ club }: { club: Club }) {
+function ClubRow({ club, levels }: { club: Club; levels: number }) {
   const { server } = useStore();
   const kept = server.kept?.clubs[club.slot];
   const pick = club.candidates[0];
@@ -113,6 +132,7 @@ function ClubRow({ club }: { club: Club }) {
       <p className={classes.sure}>
         <strong data-old={evidence.isPlaceholderData}>{share === undefined ? "…" : showPercent(share)}</strong>
         {evidence.data?.assumed_count ? "of 500, spreads assumed" : "of 500 resamples"}
+        {levels > 1 && <span className={classes.level}>{levels} sets level</span>}
       </p>
       <p className={classes.duty}>
         {pick.owned ? "owned" : pick.name}, {pick.shape}; {club.duty}

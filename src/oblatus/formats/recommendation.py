@@ -144,10 +144,12 @@ class ClubOut(Strict):
 
 
 class SetOut(Strict):
-    """A whole set and its score."""
+    """A whole set, its score, and what it gains and gives up against the first, by shot in hundredths of value."""
 
     score: float
     clubs: list[str]
+    gains: str
+    gives_up: str
 
 
 class NoteOut(Strict):
@@ -187,10 +189,7 @@ def recommendation_out(recommendation: Recommendation, document: FittingDocument
         lofts=_lofts(recommendation, wanted_top_loft(player)),
         scenarios=_scenarios(recommendation),
         clubs=[_club(recommendation, slot) for slot in range(len(recommendation.clubs))],
-        sets=[
-            SetOut(score=_round(s.score, 5), clubs=[_label(recommendation, pick) for pick in s.picks])
-            for s in recommendation.sets
-        ],
+        sets=[_set(recommendation, index) for index in range(len(recommendation.sets))],
         level_sets=recommendation.tied,
         bench_clubs=[_label(recommendation, p) for s in recommendation.bench_sets for p in s.picks],
         unserved=[recommendation.scenarios[i].key for i in explain.unserved(recommendation)],
@@ -237,6 +236,13 @@ def _label(recommendation: Recommendation, pick: int) -> str:
     candidate = recommendation.candidates[pick]
     head = candidate.head
     return f"{candidate.stock.name}: {explain.degrees(head.loft_deg)}, {explain.degrees(head.bounce_deg)} bounce"
+
+
+def _set(recommendation: Recommendation, index: int) -> SetOut:
+    club_set = recommendation.sets[index]
+    gains, gives_up = explain.set_tradeoff(recommendation, index)
+    clubs = [_label(recommendation, pick) for pick in club_set.picks]
+    return SetOut(score=_round(club_set.score, 5), clubs=clubs, gains=gains, gives_up=gives_up)
 
 
 def _lofts(recommendation: Recommendation, wanted_top: float) -> LoftsOut:

@@ -10,7 +10,7 @@ from oblatus.usecases.propose import propose
 
 
 def warm_up() -> None:
-    """One proposal for a usual player on the demo rack, one strike on turf and one in sand."""
+    """One proposal for a usual player on the demo rack, its evidence, one strike on turf and one in sand."""
     document = FittingDocument(player=PlayerDocument(name="warm-up"), grounds=(GroundDocument(name="home", share=1.0),))
     propose(document, demo_rack())
     for ground in ({"kind": "turf"}, {"kind": "sand"}):

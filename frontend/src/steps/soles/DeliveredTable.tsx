@@ -32,6 +32,7 @@ export function DeliveredTable({ club, result, chosen, onChoose }: Props) {
           <th />
           <th className={parts.num}>Edge mm</th>
           <th className={parts.num}>Value</th>
+          <th>{partNames(club)}</th>
           <th>Served by</th>
         </tr>
       </thead>
@@ -58,6 +59,11 @@ export function DeliveredTable({ club, result, chosen, onChoose }: Props) {
               </td>
               <td className={parts.num}>{plain(d.leading_edge_height_mm, 1)}</td>
               <td className={parts.num}>{plain(100 * d.value)}</td>
+              <td className={classes.nowrap}>
+                {Object.values(d.parts)
+                  .map((part) => plain(100 * part))
+                  .join(" × ")}
+              </td>
               <td>{server(s.served_by, s.kind, result)}</td>
             </tr>
           ) : null,
@@ -65,6 +71,13 @@ export function DeliveredTable({ club, result, chosen, onChoose }: Props) {
       </tbody>
     </CopyTable>
   );
+}
+
+/** The parts whose product is the value, in the order of the column. */
+function partNames(club: Club) {
+  return Object.keys(club.delivered[0]?.parts ?? {})
+    .map((name) => name.replaceAll("_", " "))
+    .join(" × ");
 }
 
 function server(slot: number, kind: string, result: Recommendation) {

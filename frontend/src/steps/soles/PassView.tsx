@@ -11,6 +11,7 @@ import { SolePass } from "../../pictures/SolePass/SolePass";
 import { StrikeWindows } from "../../pictures/StrikeWindows/StrikeWindows";
 import { plain, trimmed } from "../../units/units";
 import classes from "./Soles.module.css";
+import { WindowTable } from "./WindowTable";
 
 const SHOWN = 6;
 
@@ -21,12 +22,14 @@ export function PassView({ club, scenario }: { club: Club; scenario: Scenario })
   const home = useHome(club, scenario);
   const [turned, setTurned] = useState<Setup | null>(null);
   const [focus, setFocus] = useState(0);
+  const [table, setTable] = useState(false);
   const [pinned, setPinned] = useState<string | null>(null);
   const setup = turned ?? home;
   const shown = club.candidates.slice(0, SHOWN);
   const { answer, failure } = useDesk({ ...setup, heads: shown.map((c) => c.head), twins: false });
   useHotkeys([
     ["C", () => setFocus((i) => (i + 1) % shown.length)],
+    ["T", () => setTable((shown) => !shown)],
     ["G", () => setPinned((was) => (was ? null : (shown[focus]?.code ?? null)))],
   ]);
   const first = answer?.heads[0];
@@ -70,12 +73,14 @@ export function PassView({ club, scenario }: { club: Club; scenario: Scenario })
         </span>
         <span className={classes.rule}>{first.risk_rule}</span>
         <span className={classes.keys}>
-          <kbd>C</kbd> next head <kbd>G</kbd> {pinned ? "let the comparison go" : "pin the comparison"}
+          <kbd>C</kbd> next head <kbd>T</kbd> table <kbd>G</kbd>{" "}
+          {pinned ? "let the comparison go" : "pin the comparison"}
         </span>
         <Button variant="default" size="xs" disabled={turned === null} onClick={() => setTurned(null)}>
           Back to the player's setup
         </Button>
       </div>
+      {table && <WindowTable candidates={shown} heads={answer.heads} />}
       {failure && (
         <p role="alert" className={desk.failure}>
           {failure}

@@ -12,6 +12,7 @@ import { CandidateTable } from "./CandidateTable";
 import { DeliveredTable } from "./DeliveredTable";
 import { PassView } from "./PassView";
 import { SchoolsTable } from "./SchoolsTable";
+import { SetsTable } from "./SetsTable";
 import classes from "./Soles.module.css";
 
 /** Bounce and sole for each loft: the pass through this player's ground, the windows, the ranking and the sums. */
@@ -49,6 +50,7 @@ export default function SolesStep() {
       <h2 className={classes.sectionTitle}>The set on one plane</h2>
       <SetPlane result={result} leanSpreadDeg={draft.player.delivery.lean_deg.spread} />
       <DeliveredTable club={club} result={result} chosen={scenario.key} onChoose={setShot} />
+      <SetsTable result={result} />
       <SchoolsTable />
     </>
   );

@@ -5,6 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 
 import numpy as np
+from numpy.typing import NDArray
 
 from oblatus.core.clubs import BEND_LIMIT_DEG
 from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG
@@ -12,6 +13,8 @@ from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.sets import Candidate
 from oblatus.core.gapping import Ladder
 from oblatus.core.gapping.ladder import STEP_RULE_DEG
+
+Floats = NDArray[np.float64]
 
 PART_WORDS = {
     "bounce": "bounce",
@@ -113,6 +116,28 @@ def _compare(recommendation: Recommendation, candidate: Candidate, pick: int, ot
     if gains[part] <= 0.0 or (candidate.stock.owned and not rival.stock.owned):
         return f"{name} comes next: it would cover less of what the others leave."
     return f"{name} comes next: it loses on {PART_WORDS[part]}."
+
+
+def set_tradeoff(recommendation: Recommendation, index: int) -> tuple[str, str]:
+    """What a set gains and gives up against the first: the two largest shots of each, in hundredths of value."""
+    shares = np.array([scenario.share for scenario in recommendation.scenarios])
+    full = np.array([scenario.shot.kind == "full" for scenario in recommendation.scenarios])
+    values = recommendation.judgement.values
+
+    def worth(picks: tuple[int, ...]) -> Floats:
+        mine = values[list(picks)]
+        return np.asarray(np.where(full, mine.mean(axis=0), np.maximum(mine.max(axis=0), values[-1])) * shares)
+
+    difference = worth(recommendation.sets[index].picks) - worth(recommendation.sets[0].picks)
+    by_shot: dict[str, float] = {}
+    for scenario, change in zip(recommendation.scenarios, difference, strict=True):
+        by_shot[scenario.shot.name] = by_shot.get(scenario.shot.name, 0.0) + float(change)
+
+    def words(sign: float) -> str:
+        rows = sorted(((sign * v, k) for k, v in by_shot.items()), reverse=True)[:2]
+        return ", ".join(f"{name} {100 * value:.1f}" for value, name in rows if value >= 0.0005)
+
+    return words(1.0), words(-1.0)
 
 
 def ladder_gives_up(ladder: Ladder, options: tuple[Ladder, ...]) -> str:

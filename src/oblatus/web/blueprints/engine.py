@@ -21,9 +21,9 @@ def post_desk(body: DeskIn) -> Answer:
 
 @blueprint.get("/engine/work", responses={200: WorkOut})
 def get_work() -> Answer:
-    """How far the making of families is in this worker."""
-    work = engine().work
-    return answer(WorkOut(done=work.done, total=work.total))
+    """How far the making of families is, over all workers."""
+    done, total = engine().work.everywhere()
+    return answer(WorkOut(done=done, total=total))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/evidence", responses={200: EvidenceOut})
