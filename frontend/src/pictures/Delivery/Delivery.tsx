@@ -103,11 +103,11 @@ export function Delivery(p: Props) {
         </tspan>
       </text>
       <g transform={`translate(0 ${HEIGHT - RULER - 56})`}>
-        <rect width={WIDTH} height={RULER} fill="var(--ink)" />
+        <rect width={WIDTH} height={RULER} fill="var(--ruler)" />
         {[-140, -120, -100, -80, -60, -40, -20, 0, 20, 40, 60].map((tick) => (
           <g key={tick} transform={`translate(${x(tick)} 0)`}>
-            <line y2={6} stroke="var(--on-ink)" />
-            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ink)" }}>
+            <line y2={6} stroke="var(--on-ruler)" />
+            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
               {tick === 0 ? "ball" : Math.abs(tick)}
             </text>
           </g>

@@ -98,14 +98,14 @@ export function FlightRuler({ lofts, unit, focus, onFocus }: Props) {
           </g>
         ))}
       <g transform={`translate(0 ${SKY})`}>
-        <rect width={WIDTH} height={RULER} fill="var(--ink)" />
+        <rect width={WIDTH} height={RULER} fill="var(--ruler)" />
         <text x={10} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
           carry, {unit}
         </text>
         {ticks.map((tick) => (
           <g key={tick} transform={`translate(${tickX(tick)} 0)`}>
-            <line y2={6} stroke="var(--on-ink)" />
-            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ink)" }}>
+            <line y2={6} stroke="var(--on-ruler)" />
+            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
               {tick}
             </text>
           </g>

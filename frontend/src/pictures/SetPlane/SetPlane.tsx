@@ -44,7 +44,7 @@ export function SetPlane({ result, leanSpreadDeg }: Props) {
             strokeDasharray="3 3"
           />
           <text
-            x={want.sand ? x(want.to) - 6 : x(want.from) + 6}
+            x={want.sand ? x(want.to) - 6 - 150 * want.nth : x(want.from) + 6 + 118 * want.nth}
             y={y(want.high) + 14}
             fontSize={11.5}
             textAnchor={want.sand ? "end" : "start"}
@@ -68,7 +68,7 @@ export function SetPlane({ result, leanSpreadDeg }: Props) {
           </text>
         </g>
       ))}
-      {[40, 50, 60, 70, 80].map((tick) => (
+      {[40, 50, 60, 70].map((tick) => (
         <text key={tick} x={x(tick)} y={HEIGHT - 8} fontSize={12} textAnchor="middle">
           {tick}°
         </text>
@@ -76,8 +76,8 @@ export function SetPlane({ result, leanSpreadDeg }: Props) {
       <text x={WIDTH - 16} y={HEIGHT - 8} fontSize={12} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
         delivered loft
       </text>
-      <text x={6} y={20} fontSize={12} style={{ fill: "var(--ink-2)" }}>
-        bounce
+      <text x={12} y={16} fontSize={12} style={{ fill: "var(--ink-2)" }}>
+        delivered bounce
       </text>
       {result.clubs.flatMap((club, slot) =>
         points(result, slot).map((p) => (
@@ -89,7 +89,7 @@ export function SetPlane({ result, leanSpreadDeg }: Props) {
         )),
       )}
       {result.clubs.map((club, slot) => (
-        <g key={club.slot} transform={`translate(${70 + slot * 96} 22)`}>
+        <g key={club.slot} transform={`translate(${150 + slot * 96} 12)`}>
           <Mark slot={slot} size={6} />
           <text x={12} y={4} fontSize={13} fontWeight={650}>
             {trimmed(club.loft_deg)}°
@@ -135,6 +135,7 @@ function groundWants(result: Recommendation) {
     .map((s) => ({
       label: `${s.ground}${s.kind === "sand" ? ", sand" : ""}`,
       sand: s.kind === "sand",
+      nth: result.scenarios.filter((o) => o.shot === s.shot).indexOf(s),
       from: s.kind === "sand" ? 58 : 36,
       to: s.kind === "sand" ? 84 : 58,
       low: s.wanted_bounce_low_deg,

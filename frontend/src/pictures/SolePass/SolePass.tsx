@@ -167,11 +167,11 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
         )}
       </g>
       <g transform={`translate(0 ${HEIGHT - RULER})`}>
-        <rect width={RULER_WIDTH} height={RULER} fill="var(--ink)" />
+        <rect width={RULER_WIDTH} height={RULER} fill="var(--ruler)" />
         {entryTicks(sand).map((tick) => (
           <g key={tick} transform={`translate(${x(tick)} 0)`}>
-            <line y2={6} stroke="var(--on-ink)" />
-            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ink)" }}>
+            <line y2={6} stroke="var(--on-ruler)" />
+            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
               {tick === 0 ? "ball" : Math.abs(tick)}
             </text>
           </g>

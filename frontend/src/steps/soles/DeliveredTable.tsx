@@ -24,8 +24,7 @@ export function DeliveredTable({ club, result, chosen, onChoose }: Props) {
           <th>Shot</th>
           <th>Ground</th>
           <th className={parts.num}>Share</th>
-          <th className={parts.num}>Open °</th>
-          <th className={parts.num}>Lean °</th>
+          <th className={parts.num}>Open, lean °</th>
           <th className={parts.num}>Loft °</th>
           <th className={parts.num}>Bounce °</th>
           <th>Asked</th>
@@ -46,9 +45,10 @@ export function DeliveredTable({ club, result, chosen, onChoose }: Props) {
                 </button>
               </td>
               <td>{s.ground}</td>
-              <td className={parts.num}>{showPercent(s.share, 1)}</td>
-              <td className={parts.num}>{trimmed(s.opening_deg)}</td>
-              <td className={parts.num}>{trimmed(s.lean_deg)}</td>
+              <td className={`${parts.num} ${classes.nowrap}`}>{showPercent(s.share, 1)}</td>
+              <td className={parts.num}>
+                {trimmed(s.opening_deg)}, {trimmed(s.lean_deg)}
+              </td>
               <td className={parts.num}>{plain(d.loft_deg, 1)}</td>
               <td className={parts.num}>{plain(d.bounce_deg, 1)}</td>
               <td className={classes.nowrap}>
@@ -81,6 +81,6 @@ function partNames(club: Club) {
 }
 
 function server(slot: number, kind: string, result: Recommendation) {
-  if (kind === "full") return "each its own";
-  return slot < 0 ? "pitching wedge" : `${trimmed(result.clubs[slot]?.loft_deg ?? 0)}°`;
+  if (kind === "full") return "each";
+  return slot < 0 ? "pitching w." : `${trimmed(result.clubs[slot]?.loft_deg ?? 0)}°`;
 }
