@@ -71,6 +71,9 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
         page.locator("aside article").first.wait_for(state="attached")
         page.goto(page.url.rsplit("/", 1)[0] + f"/{view}")
         page.locator("aside article").first.wait_for(state="attached")
+    if view == "kept" and page.get_by_text("nothing kept yet").count():
+        page.get_by_role("button", name="Keep this proposal").click()
+        page.get_by_role("table").first.wait_for()
     if view == "soles":
         page.get_by_role("slider", name="Sole pass").wait_for()
     if view == "desk":
