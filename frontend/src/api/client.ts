@@ -51,7 +51,8 @@ const carryToken: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: "/" });
+// looked up at every call, so that a test can stand in for the network
+export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: (request) => fetch(request) });
 api.use(carryToken);
 
 type Reply<T> = { data?: T; error?: unknown; response: Response };

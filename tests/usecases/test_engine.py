@@ -1,0 +1,50 @@
+"""The process's engine: progress that other workers can read, and proposals computed once."""
+
+from __future__ import annotations
+
+import json
+
+from oblatus.formats.rack import demo_rack
+from oblatus.usecases.engine import Work, engine
+from oblatus.usecases.passwords import hash_password, password_fits
+from oblatus.usecases.propose import propose
+from oblatus.usecases.seed import demo_fittings
+
+
+def test_progress_of_all_workers_is_summed_and_a_broken_file_is_passed_over(tmp_path):
+    work = Work(folder=tmp_path)
+    work.tell(64, 300)
+    (tmp_path / "work-1.json").write_text(json.dumps([10, 100]))
+    (tmp_path / "work-2.json").write_text("[")
+    assert Work(folder=tmp_path).everywhere() == (74, 400)
+    work.tell(300, 300)
+    assert work.everywhere() == (10, 100)
+    assert Work().everywhere() == (0, 0)
+
+
+def test_equal_inputs_are_computed_once_whoever_brings_the_rack():
+    document, rack = demo_fittings()[1], demo_rack()
+    first = propose(document, rack)
+    carried = document.model_copy(update={"rack": tuple(rack)})
+    assert propose(carried, ()) is first
+    assert propose(document, rack[:-1]) is not first
+
+
+def test_families_outlive_a_change_of_player():
+    document, rack = demo_fittings()[1], demo_rack()
+    propose(document, rack)
+    made = engine().pool.computed
+    delivery = document.player.delivery
+    entry = delivery.entry_mm.model_copy(update={"mean": -50.0})
+    delivery = delivery.model_copy(update={"entry_mm": entry})
+    player = document.player.model_copy(update={"delivery": delivery})
+    propose(document.model_copy(update={"player": player}), rack)
+    assert engine().pool.computed == made
+
+
+def test_passwords(settings):
+    stored = hash_password("chalk", settings)
+    assert password_fits("chalk", stored, settings)
+    assert not password_fits("cheese", stored, settings)
+    assert not password_fits("chalk", None, settings)
+    assert not password_fits("chalk", "not a hash", settings)
