@@ -53,6 +53,7 @@ def test_the_search_is_exact(seed, favourite, slots):
         return
     assert found[0].score == pytest.approx(expected)
     assert [s.score for s in found] == sorted((s.score for s in found), reverse=True)
+    assert [problem.score(s.picks) for s in found] == pytest.approx([s.score for s in found])
     held = problem.search(1, {0: found[-1].picks[0]})
     assert held[0].picks[0] == found[-1].picks[0]
     assert held[0].score >= found[-1].score - 1e-12

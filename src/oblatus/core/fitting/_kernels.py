@@ -115,7 +115,7 @@ def clean_speeds(lofts, attacks, in_plane, mass, targets, table, out):
     nothing = np.zeros(8)
     for i in range(lofts.shape[0]):
         low, high = 2.0, 60.0
-        for _ in range(16):
+        for _ in range(13):
             speed = 0.5 * (low + high)
             bx, bz, _ = clean_strike(0, lofts[i], attacks[i], in_plane[i], mass[i], nothing, speed)
             if carry(table, bx, bz) < targets[i]:
@@ -135,7 +135,7 @@ def needs(launches, spin_speeds, targets, firmness, lip_heights, lip_distances, 
     for i in range(launches.shape[0]):
         c, s = math.cos(launches[i]), math.sin(launches[i])
         low, high = 0.5, 69.0
-        for _ in range(16):
+        for _ in range(13):
             speed = 0.5 * (low + high)
             if carry(table, speed * c, speed * s) < targets[i]:
                 low = speed

@@ -290,7 +290,7 @@ class _SetSearch:
 
     def score(self, picks: Sequence[int]) -> float:
         """The score of one set."""
-        return self.problem.search(1, dict(enumerate(picks)))[0].score
+        return self.problem.score(picks)
 
     def explain(self, sets: Sequence[ClubSet]) -> tuple[tuple[ClubChoice, ...], Floats, tuple[int, ...]]:
         """Per club its duties and ranking; per scenario its value and who serves it (-1 the pitching wedge)."""

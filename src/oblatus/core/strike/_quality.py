@@ -25,6 +25,7 @@ SAND_SCALE = 0.22
 BINS = 40
 LOG_LOW, LOG_HIGH = 0.0, math.log(60.0)
 ATTACK_CLAMP = math.radians(-0.5)
+CORNER = 0.05
 
 # results of one expectation
 QUALITY, LEVEL, LAUNCH, SPIN_SPEED, FIRST_SHARE = range(5)
@@ -147,8 +148,14 @@ def expect(
         attack = min(mean[0] + root[0, 0] * z1, ATTACK_CLAMP)
         lean = mean[1] + root[1, 0] * z1 + root[1, 1] * z2
         middle = mean[2] + root[2, 0] * z1 + root[2, 1] * z2
-        for b in range(len(entries)):
-            weight = nodes[a, 2] * entries[b, 1]
+        # a corner of the product weighs a thirty-sixth: every second entry serves it, odd and even ones in turn
+        stride = 2 if nodes[a, 2] < CORNER else 1
+        first = (a // 2) % 2 if stride == 2 else 0
+        whole = 0.0
+        for b in range(first, len(entries), stride):
+            whole += entries[b, 1]
+        for b in range(first, len(entries), stride):
+            weight = nodes[a, 2] * entries[b, 1] / whole
             entry = middle + root[2, 2] * entries[b, 0]
             contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
                 kind, rows, heights, leads, loft_in, in_plane, mass, ground, entry, lean, attack, speed, release
