@@ -28,6 +28,7 @@ Floats = NDArray[np.float64]
 TIE = 0.02
 SERVED_WELL = 0.40
 SPEED_GRID = 2.0
+USUAL_LEAN_DEG = 5.0
 LEAST_SPEED, MOST_SPEED = 12.0, 38.0
 SAND_SPEED, SAND_CARRY, SAND_LOFT_DEG, SAND_LOFT_SHARE = 22.0, 12.0, 56.0, 0.03
 SAND_SPIN_SHARE = 0.12
@@ -93,31 +94,21 @@ class StrikeJudge:
 
     def ask(self, heads: Sequence[Head], scenarios: Sequence[Scenario], model: CarryModel, delivered: Floats) -> Question:
         """The families and habit means behind a judgement. Speeds stand on a grid of 2 m/s, so families are shared."""
-        n, k = len(heads), len(scenarios)
+        n = len(heads)
         setups = [scenario.setup for scenario in scenarios]
         attack = np.radians([setup.attack_deg for setup in setups])
         rows = [ground_row(s.sand if s.shot.kind == "sand" else s.turf) for s in scenarios]
         kinds = np.array([kind for kind, _ in rows], dtype=np.int64)
         targets = np.array([scenario.shot.target for scenario in scenarios])
         loft = np.radians(delivered[:, :, 0])
-        wanted = np.empty((n, k))
-        flat = (
-            loft.ravel(),
-            np.tile(attack, n),
-            np.ones(n * k),
-            np.repeat([h.mass for h in heads], k),
-            np.tile(targets, n),
-        )
-        _kernels.clean_speeds(*flat, carry_table(), wanted.reshape(-1))
+        lean = np.array([setup.lean_deg for setup in setups])
+        usual_lean = np.array([USUAL_LEAN_DEG + scenario.shot.lean_offset_deg for scenario in scenarios])
+        usual_loft = loft + np.radians(lean - usual_lean)[None, :]
         full_speed = self.full_speeds(heads, model)
-        for j, scenario in enumerate(scenarios):
-            if scenario.shot.kind == "full":
-                wanted[:, j] = full_speed * _swing_share(scenario.shot.key)
-            elif scenario.shot.kind == "sand":
-                share = np.maximum(1.0 - SAND_LOFT_SHARE * (np.degrees(loft[:, j]) - SAND_LOFT_DEG) / 2.0, 0.4)
-                wanted[:, j] = SAND_SPEED * np.sqrt(targets[j] / SAND_CARRY / share)
-        capped = np.minimum(wanted, full_speed[:, None])
-        speeds = np.clip(np.round(capped / SPEED_GRID) * SPEED_GRID, LEAST_SPEED, MOST_SPEED)
+        wanted = _speeds(heads, scenarios, loft, attack, targets, full_speed)
+        # what the families are made for does not depend on the player's lean, so that they serve the next player too
+        usual = np.minimum(_speeds(heads, scenarios, usual_loft, attack, targets, full_speed), full_speed[:, None])
+        speeds = np.clip(np.round(usual / SPEED_GRID) * SPEED_GRID, LEAST_SPEED, MOST_SPEED)
         keys = [
             (s.setup.opening_deg, kind, tuple(row.tolist()), s.setup.release)
             for s, (kind, row) in zip(scenarios, rows, strict=True)
@@ -195,6 +186,30 @@ class StrikeJudge:
         needed = np.where(sand, in_sand, question.wanted_speed)
         beyond = needed / self.full_speeds(heads, model)[:, None] - 1.0
         return np.where(full, 1.0, 1.0 / (1.0 + np.exp(np.clip(beyond / REACH_SCALE, -60, 60))))
+
+
+def _speeds(
+    heads: Sequence[Head],
+    scenarios: Sequence[Scenario],
+    loft: Floats,
+    attack: Floats,
+    targets: Floats,
+    full_speed: Floats,
+) -> Floats:
+    """Head speed [m/s] that carries each scenario's distance at these delivered lofts (heads, scenarios) [rad]."""
+    n, k = loft.shape
+    out = np.empty((n, k))
+    _kernels.clean_speeds(
+        loft.ravel(), np.tile(attack, n), np.ones(n * k), np.repeat([head.mass for head in heads], k),
+        np.tile(targets, n), carry_table(), out.reshape(-1),
+    )  # fmt: skip
+    for j, scenario in enumerate(scenarios):
+        if scenario.shot.kind == "full":
+            out[:, j] = full_speed * _swing_share(scenario.shot.key)
+        elif scenario.shot.kind == "sand":
+            share = np.maximum(1.0 - SAND_LOFT_SHARE * (np.degrees(loft[:, j]) - SAND_LOFT_DEG) / 2.0, 0.4)
+            out[:, j] = SAND_SPEED * np.sqrt(targets[j] / SAND_CARRY / share)
+    return out
 
 
 def covariance_root(habit: Habit) -> Floats:
