@@ -132,7 +132,7 @@ function ClubRow({ club, levels }: { club: Club; levels: number }) {
       <p className={classes.sure}>
         <strong data-old={evidence.isPlaceholderData}>{share === undefined ? "…" : showPercent(share)}</strong>
         {evidence.data?.assumed_count ? "of 500, spreads assumed" : "of 500 resamples"}
-        {levels > 1 && <span className={classes.level}>{levels} sets level</span>}
+        {levels > 1 && <span className={classes.level}>at least {levels} sets level</span>}
       </p>
       <p className={classes.duty}>
         {pick.owned ? "owned" : pick.name}, {pick.shape}; {club.duty}

@@ -2,13 +2,9 @@
 
 declare const unit: unique symbol;
 export type Metres = number & { readonly [unit]: "m" };
-export type Millimetres = number & { readonly [unit]: "mm" };
-export type Degrees = number & { readonly [unit]: "deg" };
 export type MetresPerSecond = number & { readonly [unit]: "m/s" };
 
 export const metres = (value: number) => value as Metres;
-export const millimetres = (value: number) => value as Millimetres;
-export const degrees = (value: number) => value as Degrees;
 export const metresPerSecond = (value: number) => value as MetresPerSecond;
 
 export const METRES_PER_YARD = 0.9144;
@@ -50,18 +46,6 @@ export function trimmed(value: number, places = 1): string {
 
 export function showDistance(value: Metres, to: DistanceUnit, places = 0): string {
   return `${plain(inDistance(value, to), places)} ${to}`;
-}
-
-export function showSpeed(value: MetresPerSecond, to: SpeedUnit): string {
-  return `${plain(inSpeed(value, to), 1)} ${SPEED_LABEL[to]}`;
-}
-
-export function showDegrees(value: Degrees, places = 1): string {
-  return `${trimmed(value, places)}°`;
-}
-
-export function showMillimetres(value: Millimetres, places = 1): string {
-  return `${plain(value, places)} mm`;
 }
 
 export function showPercent(share: number, places = 0): string {

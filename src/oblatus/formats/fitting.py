@@ -27,7 +27,6 @@ Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whit
 Note = Annotated[str, StringConstraints(max_length=2000)]
 Share = Annotated[float, Within(Bound(0, 1, ""))]
 Source = Literal["measured", "typed", "assumed"]
-SchoolWord = Literal["measured"]
 
 
 class _Estimate(Strict):

@@ -184,7 +184,7 @@ def _cross_check(recommendation: Recommendation) -> list[str]:
     found: list[str] = []
     if recommendation.tied:
         found.append(
-            f"The model cannot tell {recommendation.tied} sets apart (within {recommendation.judgement.tie:g}): "
+            f"The model cannot tell at least {recommendation.tied} sets apart (within {recommendation.judgement.tie:g}): "
             "the bench rules chose among them."
         )
     if recommendation.sets and recommendation.bench_sets and recommendation.judgement is not recommendation.bench:

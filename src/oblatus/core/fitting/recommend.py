@@ -94,8 +94,8 @@ class Contender:
 class Recommendation:
     """A proposal with all that explains it. Indices point into `candidates` and `scenarios`.
 
-    `bench` and `bench_sets` are what the bench rules alone would say; `tied` counts the sets that the judge could not
-    tell from the best, among which the bench rules chose.
+    `bench` and `bench_sets` are what the bench rules alone would say; `tied` counts the sets, of the 60 best looked at,
+    that the judge could not tell from the best; the bench rules chose among them.
     """
 
     carry_model: CarryModel

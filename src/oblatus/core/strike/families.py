@@ -24,7 +24,6 @@ Rows = NDArray[np.float32]
 Ints = NDArray[np.int64]
 
 SHAPE = (_lanes.ROWS, _lanes.COLUMNS, _lanes.LANES)
-BYTES = int(np.prod(SHAPE)) * 4
 CHUNK = 64
 JOBS_REMEMBERED = 50_000
 THREADS = 2
@@ -44,10 +43,6 @@ class Backing(Protocol):
     def put(self, families: Mapping[str, Rows]) -> None:
         """Keep families; a failure to keep them is its own matter."""
         ...
-
-
-class Stopped(Exception):
-    """Someone asked a long computation to stop."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -84,7 +79,6 @@ class FamilyPool:
         self._known: dict[FamilyJob, tuple[str, int]] = {}
         self._lock = threading.RLock()
         self.computed = 0
-        self.loaded = 0
 
     def expect(
         self,
@@ -163,7 +157,6 @@ class FamilyPool:
         for key, rows in found.items():
             self._take_slot(key)
             self._pool[self._slots[key]] = rows
-        self.loaded += len(found)
         return [i for i in missing if keys[i] not in found]
 
     def _take_slot(self, key: str) -> None:
