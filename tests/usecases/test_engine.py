@@ -30,6 +30,15 @@ def test_equal_inputs_are_computed_once_whoever_brings_the_rack():
     assert propose(document, rack[:-1]) is not first
 
 
+def test_typing_a_complaint_computes_nothing_and_a_number_does():
+    document, rack = demo_fittings()[1], demo_rack()
+    first = propose(document, rack)
+    words = document.player.model_copy(update={"complaints": "digs", "name": "Someone Else"})
+    assert propose(document.model_copy(update={"player": words}), rack) is first
+    number = document.player.model_copy(update={"handicap": 3.0})
+    assert propose(document.model_copy(update={"player": number}), rack) is not first
+
+
 def test_families_outlive_a_change_of_player():
     document, rack = demo_fittings()[1], demo_rack()
     propose(document, rack)

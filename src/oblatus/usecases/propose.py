@@ -23,7 +23,9 @@ class Proposal:
 def propose(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> Proposal:
     """The proposal for a document and the studio's rack; a document that cannot be served says why."""
     heads = document.rack if document.rack is not None else tuple(rack)
-    return _propose(document.model_copy(update={"rack": None}).model_dump_json(), heads)
+    # who the player is and what they say of their game never reaches the engine: typing it asks for nothing new
+    nameless = document.player.model_copy(update={"name": "player", "complaints": ""})
+    return _propose(document.model_copy(update={"rack": None, "player": nameless}).model_dump_json(), heads)
 
 
 @lru_cache(maxsize=64)
