@@ -45,11 +45,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How far the making of families is, over all workers. */
+        /** How far the making of families is, over all workers: for questions that wait, and ahead of the next ones. */
         get: operations["engine_get_work_engine_work_get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Stop making families ahead; the next question makes those that it needs. */
+        delete: operations["engine_stop_work_engine_work_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1930,9 +1931,13 @@ export interface components {
         };
         /**
          * WorkOut
-         * @description Families made of families to make; 0 of 0 when nothing is being made.
+         * @description Families made of families to make, for a question and ahead of the next; 0 of 0 when nothing is being made.
          */
         WorkOut: {
+            /** Ahead Done */
+            ahead_done: number;
+            /** Ahead Total */
+            ahead_total: number;
             /** Done */
             done: number;
             /** Total */
@@ -2035,6 +2040,42 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WorkOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    engine_stop_work_engine_work_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

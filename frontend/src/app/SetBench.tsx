@@ -1,5 +1,5 @@
 import { Button } from "@mantine/core";
-import { useMutationState, useQuery } from "@tanstack/react-query";
+import { useMutation, useMutationState, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, type Club, type Recommendation, unwrap } from "../api/client";
 import { useEvidence } from "../evidence/useEvidence";
@@ -53,20 +53,38 @@ export function SetBench({ open }: { open: boolean }) {
   );
 }
 
-/** A count while the engine makes families for heads or ground it has not met. */
+/** A count while the engine makes families for heads or ground it has not met, and a way to stop what is made ahead. */
 function Making() {
   const { saveState } = useStore();
+  const saving = saveState === "saving";
   const work = useQuery({
     queryKey: ["work"],
-    enabled: saveState === "saving",
-    refetchInterval: 400,
+    refetchInterval: (query) => (saving || (query.state.data?.ahead_total ?? 0) > 0 ? 500 : 5000),
     staleTime: 0,
     queryFn: () => unwrap(api.GET("/api/engine/work")),
   });
-  if (saveState !== "saving" || !work.data || work.data.total === 0) return null;
+  const stop = useMutation({
+    mutationFn: () => unwrap(api.DELETE("/api/engine/work")),
+    onSuccess: () => work.refetch(),
+  });
+  if (!work.data) return null;
+  const { done, total, ahead_done, ahead_total } = work.data;
+  if (saving && total > 0) {
+    return (
+      <p className={classes.note} role="status">
+        New ground or heads: pass {done} of {total}
+      </p>
+    );
+  }
+  if (ahead_total === 0) return null;
   return (
-    <p className={classes.note} role="status">
-      New ground or heads: pass {work.data.done} of {work.data.total}
+    <p className={classes.making}>
+      <span>
+        Working ahead for heads near this set: {ahead_done} of {ahead_total}
+      </span>
+      <Button size="compact-sm" variant="default" disabled={stop.isPending} onClick={() => stop.mutate()}>
+        Stop
+      </Button>
     </p>
   );
 }

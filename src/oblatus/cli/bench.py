@@ -6,6 +6,7 @@ import math
 import subprocess
 import sys
 import tempfile
+import threading
 import time
 from argparse import Namespace
 from collections.abc import Callable
@@ -116,6 +117,36 @@ def _strike() -> dict[str, float]:
         "strike_ratio_solve_ivp_to_direct": reference / one,
         "desk_six_heads_ms": 1e3 * float(np.median(_times(_desk, 20))),
     }
+
+
+def _beside_two(ask: Callable[[], Any]) -> dict[str, float]:
+    """A desk question and a plain request of a third fitter, alone and while two others recompute without a pause."""
+    fittings = [fitting_from(document, demo_rack()) for document in demo_fittings()[:2]]
+    judge, stop = engine().judge, threading.Event()
+
+    def recompute(n: int) -> None:
+        while not stop.is_set():
+            recommend(fittings[n], judge)
+
+    def both(when: str) -> dict[str, float]:
+        desk, plain = 1e3 * _times(_desk, 60), 1e3 * _times(lambda _: ask(), 60)
+        return {
+            f"desk_{when}_p50_ms": float(np.percentile(desk, 50)),
+            f"desk_{when}_p95_ms": float(np.percentile(desk, 95)),
+            f"request_{when}_p95_ms": float(np.percentile(plain, 95)),
+        }
+
+    alone = both("alone")
+    threads = [threading.Thread(target=recompute, args=(n,)) for n in range(2)]
+    for thread in threads:
+        thread.start()
+    try:
+        beside = both("beside_two_recomputing")
+    finally:
+        stop.set()
+        for thread in threads:
+            thread.join()
+    return alone | beside
 
 
 def _desk(i: int) -> None:
@@ -251,6 +282,12 @@ def _round_trip() -> dict[str, float]:
             fitting = client.get(f"/api/fittings/{line['id']}").get_json()
             player = fitting["document"]["player"]
 
+            engine().works_ahead = True
+            client.get(f"/api/fittings/{line['id']}")
+            start = time.perf_counter()
+            engine().wait()
+            ahead = time.perf_counter() - start
+
             def edit(i: int) -> None:
                 player["delivery"]["lean_deg"]["mean"] = 3.0 + 0.05 * i
                 body = {"revision": fitting["revision"] + i, "player": player}
@@ -259,11 +296,15 @@ def _round_trip() -> dict[str, float]:
                     raise RuntimeError(reply.get_data(as_text=True))
 
             taken = 1e3 * _times(edit, EDITS)
+            crowd = _beside_two(lambda: client.get("/api/session"))
             database.engine.dispose()
         finally:
             server.stop()
+            engine().works_ahead = False
     return {
         "database_made_migrated_seeded_s": ready,
+        "families_ahead_of_a_fitting_s": ahead,
+        **crowd,
         "edit_round_trip_p50_ms": float(np.percentile(taken, 50)),
         "edit_round_trip_p95_ms": float(np.percentile(taken, 95)),
     }

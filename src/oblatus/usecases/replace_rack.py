@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from oblatus.formats.fitting import RackHeadDocument
+from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.formats.rack import read_rack
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.propose import make_ahead
 from oblatus.usecases.rack_of import rack_of
 
 
@@ -28,5 +29,9 @@ def replace_rack(database: Database, actor: Actor, csv_text: str) -> Sequence[Ra
     """
     heads = read_rack(csv_text)
     with database.transaction() as session:
-        StudioRows(session, actor.studio_id).replace_rack([head.model_dump() for head in heads])
+        rows = StudioRows(session, actor.studio_id)
+        rows.replace_rack([head.model_dump() for head in heads])
+        latest = next(iter(rows.fittings()), None)
+    if latest is not None:  # the fitter comes back to what was worked on last
+        make_ahead(FittingDocument.model_validate(latest.document), heads)
     return heads

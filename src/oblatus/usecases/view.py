@@ -9,7 +9,7 @@ from uuid import UUID
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import FittingRow
-from oblatus.usecases.propose import Proposal, propose
+from oblatus.usecases.propose import Proposal, make_ahead, propose
 from oblatus.usecases.step_states import State, step_states
 
 
@@ -30,4 +30,6 @@ def view_of(row: FittingRow, rack: Sequence[RackHeadDocument], snapshots: Sequen
     document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None
     states = step_states(document, row.revision, kept.revision if kept else None)
-    return FittingView(row.id, row.revision, document, propose(document, rack), states, kept)
+    proposal = propose(document, rack)
+    make_ahead(document, rack)
+    return FittingView(row.id, row.revision, document, proposal, states, kept)

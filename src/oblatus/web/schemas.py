@@ -175,10 +175,12 @@ class FittingOut(Strict):
 
 
 class WorkOut(Strict):
-    """Families made of families to make; 0 of 0 when nothing is being made."""
+    """Families made of families to make, for a question and ahead of the next; 0 of 0 when nothing is being made."""
 
     done: int
     total: int
+    ahead_done: int
+    ahead_total: int
 
 
 class ShotOut(Strict):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import threading
+import time
 
 import numpy as np
 import pytest
@@ -17,7 +18,7 @@ from oblatus.core.strike import FamilyJob, FamilyPool, build_solid, ground_row
 from oblatus.core.strike import _kernels as kernels
 from oblatus.core.strike import _lanes as lanes
 from oblatus.core.strike import _quality as quality
-from oblatus.core.strike.families import SHAPE
+from oblatus.core.strike.families import SHAPE, Turns
 from oblatus.core.strike.single import carry_table
 
 HEADS = [Head(52, 9), Head(56, 12, sole_width=0.022), Head(60, 6, sole_width=0.017, heel_relief=0.0015)]
@@ -160,10 +161,42 @@ def test_a_stop_in_the_middle_leaves_nothing_half_made():
 
     with pytest.raises(KeyboardInterrupt):
         pool.prepare(jobs, stop)
-    told = []
+    made, told = pool.computed, []
     pool.prepare(jobs, lambda done, total: told.append((done, total)))
-    assert told[-1] == (150, 150)
+    assert 0 < made < 150
+    assert told[-1] == (150 - made, 150 - made)
     assert expect(pool, jobs, -6.0) == pytest.approx(expect(FamilyPool(), jobs, -6.0))
+
+
+def test_making_ahead_stops_when_told_and_goes_on_later():
+    pool, allowed = FamilyPool(), iter([True, True, False])
+    jobs = [job(Head(46 + i / 10, 8), GROUNDS[0][0]) for i in range(150)]
+    assert not pool.prepare(jobs, go_on=lambda: next(allowed))
+    assert 0 < pool.computed < 150
+    assert pool.prepare(jobs)
+    assert pool.computed == 150
+
+
+def test_a_short_question_does_not_wait_for_a_long_one():
+    """The lock goes round in the order of asking: one part of the long question, then the short one."""
+    turns, order, inside = Turns(), [], threading.Event()
+
+    def long():
+        for part in range(4):
+            with turns:
+                order.append(f"part {part}")
+                if part == 0:
+                    inside.set()
+                    while not turns._waiting:
+                        time.sleep(0.001)
+
+    thread = threading.Thread(target=long)
+    thread.start()
+    assert inside.wait(5)
+    with turns:
+        order.append("short")
+    thread.join()
+    assert order == ["part 0", "short", "part 1", "part 2", "part 3"]
 
 
 def test_many_threads_get_what_one_gets():

@@ -127,12 +127,8 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
     InputError
         If the fitting has no room for a wedge, no ground with a share, or a carry that no head speed gives.
     """
-    _check(fitting)
     player, bag = fitting.player, fitting.bag
-    model = fit_carry_model(player, bag.pitching_wedge.loft_deg)
-    wish = _wish(fitting)
-    options = _options(model, wish, bag.wedge_room)
-    ladder = _choose(fitting, model, wish, options)
+    model, _, options, ladder = choose_ladder(fitting)
     scenarios = build_scenarios(player, fitting.grounds)
     candidates = candidates_for(ladder.lofts_deg, fitting.stock)
     slots_found = {candidate.slot for candidate in candidates}
@@ -178,6 +174,15 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
             if loft in ladder.lofts_deg and not any(renumbered[i].stock.code == code for i in search.held.values())
         ),
     )
+
+
+def choose_ladder(fitting: Fitting) -> tuple[CarryModel, LadderWish, tuple[Ladder, ...], Ladder]:
+    """Carry model, wish, the best ladder of every count, and the one that is taken; raises as `recommend`."""
+    _check(fitting)
+    model = fit_carry_model(fitting.player, fitting.bag.pitching_wedge.loft_deg)
+    wish = _wish(fitting)
+    options = _options(model, wish, fitting.bag.wedge_room)
+    return model, wish, options, _choose(fitting, model, wish, options)
 
 
 def wanted_top_loft(player: Player) -> float:

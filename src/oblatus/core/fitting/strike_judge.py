@@ -22,6 +22,7 @@ from oblatus.core.strike import FamilyJob, FamilyPool, _quality, ground_row
 from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike.families import Progress
 from oblatus.core.strike.single import carry_table
+from oblatus.core.threads import share_out
 
 Floats = NDArray[np.float64]
 
@@ -37,7 +38,7 @@ LIP_SCALE = 0.15
 REACH_SCALE = 0.04
 ENTRY_NODES = 10
 ENTRY_SPAN = 2.4
-JOBS_KEPT = 40_000
+JOBS_KEPT = 80_000
 
 _SetupKey = tuple[float, int, tuple[float, ...], float]
 
@@ -155,8 +156,15 @@ class StrikeJudge:
         firmness = np.tile([GREEN_FIRMNESS[scenario.ground.green] for scenario in scenarios], n)
         lips = np.tile([scenario.ground.lip_height if scenario.shot.lip else 0.0 for scenario in scenarios], n)
         distances = np.tile([scenario.ground.lip_distance for scenario in scenarios], n)
-        flights = np.empty((n * k, 3))
-        _kernels.needs(np.maximum(launch, 0.05), spin, targets, firmness, lips, distances, carry_table(), flights)
+        flights, launch = np.empty((n * k, 3)), np.maximum(launch, 0.05)
+        table = carry_table()
+
+        def fly(part: slice) -> None:
+            _kernels.needs(
+                launch[part], spin[part], targets[part], firmness[part], lips[part], distances[part], table, flights[part]
+            )
+
+        share_out(fly, n * k)
         air = flights.reshape(n, k, 3)
         low = np.array([-99.0 if s.shot.run is None else s.shot.run[0] for s in scenarios])
         high = np.array([99.0 if s.shot.run is None else s.shot.run[1] for s in scenarios])
@@ -198,11 +206,14 @@ def _speeds(
 ) -> Floats:
     """Head speed [m/s] that carries each scenario's distance at these delivered lofts (heads, scenarios) [rad]."""
     n, k = loft.shape
-    out = np.empty((n, k))
-    _kernels.clean_speeds(
-        loft.ravel(), np.tile(attack, n), np.ones(n * k), np.repeat([head.mass for head in heads], k),
-        np.tile(targets, n), carry_table(), out.reshape(-1),
-    )  # fmt: skip
+    out, table = np.empty((n, k)), carry_table()
+    lofts, attacks, straight = loft.ravel(), np.tile(attack, n), np.ones(n * k)
+    masses, carries, flat = np.repeat([head.mass for head in heads], k), np.tile(targets, n), out.reshape(-1)
+
+    def solve(part: slice) -> None:
+        _kernels.clean_speeds(lofts[part], attacks[part], straight[part], masses[part], carries[part], table, flat[part])
+
+    share_out(solve, n * k)
     for j, scenario in enumerate(scenarios):
         if scenario.shot.kind == "full":
             out[:, j] = full_speed * _swing_share(scenario.shot.key)

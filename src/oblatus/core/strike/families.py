@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import hashlib
 import threading
-from collections import OrderedDict
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from concurrent.futures import ThreadPoolExecutor
+from collections import OrderedDict, deque
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Protocol, TypeVar
+from typing import Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,19 +17,21 @@ from oblatus.core.clubs import Head
 from oblatus.core.geometry import HANDS_DROP, head_row
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.strike import _lanes, _quality
+from oblatus.core.threads import THREADS, in_threads, share_out
 
 Floats = NDArray[np.float64]
 Rows = NDArray[np.float32]
 Ints = NDArray[np.int64]
 
 SHAPE = (_lanes.ROWS, _lanes.COLUMNS, _lanes.LANES)
-CHUNK = 64
-JOBS_REMEMBERED = 50_000
-THREADS = 2
+ANSWER_PART = 640
+MAKING_PART = 128
+QUIET_PART = 32
+SHELF = 512
+MEET = 256
+JOBS_REMEMBERED = 100_000
 
 Progress = Callable[[int, int], None]
-Item = TypeVar("Item")
-Found = TypeVar("Found")
 
 
 class Backing(Protocol):
@@ -67,17 +68,47 @@ class FamilyJob:
         return digest.hexdigest()
 
 
-class FamilyPool:
-    """Families in memory, one block of slots; the least recently used make room. Safe for several threads."""
+class Turns:
+    """A lock that is had in the order of asking; Python's own goes to whoever is quickest, which starves the patient."""
 
-    def __init__(self, capacity: int = 5000, backing: Backing | None = None) -> None:
+    def __init__(self) -> None:
+        self._guard = threading.Lock()
+        self._waiting: deque[threading.Lock] = deque()
+        self._taken = False
+
+    def __enter__(self) -> None:
+        with self._guard:
+            if not self._taken:
+                self._taken = True
+                return
+            gate = threading.Lock()
+            gate.acquire()
+            self._waiting.append(gate)
+        gate.acquire()
+
+    def __exit__(self, *_: object) -> None:
+        with self._guard:
+            if self._waiting:
+                self._waiting.popleft().release()
+            else:
+                self._taken = False
+
+
+class FamilyPool:
+    """Families in memory, one block of slots; the least recently used make room. Safe for several threads.
+
+    A question is served in parts, and between two parts whoever else waits has their turn: a short question never
+    waits for a long one.
+    """
+
+    def __init__(self, capacity: int = 24_000, backing: Backing | None = None) -> None:
         self.capacity = capacity
         self.backing = backing
         self._pool: Rows = np.empty((256, *SHAPE), dtype=np.float32)
         self._slots: OrderedDict[str, int] = OrderedDict()
         self._bank = _SolidBank()
         self._known: dict[FamilyJob, tuple[str, int]] = {}
-        self._lock = threading.RLock()
+        self._turns = Turns()
         self.computed = 0
 
     def expect(
@@ -91,30 +122,88 @@ class FamilyPool:
     ) -> Floats:
         """Expected quality of every job (n, RESULTS): see `_quality.expect`.
 
-        means (n, 3) attack, lean [rad], entry [m]; roots (n, 3, 3) Cholesky factors. Missing families are made;
-        more families than the pool holds are served in parts.
+        means (n, 3) attack, lean [rad], entry [m]; roots (n, 3, 3) Cholesky factors. Missing families are made, and
+        told of as (done, missing).
         """
         out = np.empty((len(jobs), _quality.RESULTS))
         unique: dict[FamilyJob, int] = {}
         family = np.array([unique.setdefault(job, len(unique)) for job in jobs], dtype=np.int64)
+        order = np.argsort(family, kind="stable")
+        ends = np.searchsorted(family[order], np.arange(len(unique) + 1))
+
+        def answer(start: int, batch: _Batch) -> None:
+            mine = order[ends[start] : ends[start + len(batch.slots)]]
+            self._expect(batch.pick(family[mine] - start), means[mine], roots[mine], nodes, entries, mine, out)
+
         distinct = list(unique)
-        with self._lock:
-            for start in range(0, len(distinct), self.capacity):
-                part = distinct[start : start + self.capacity]
-                mine = np.flatnonzero((family >= start) & (family < start + len(part)))
-                batch = self._batch(part, progress)
-                self._expect(batch.pick(family[mine] - start), means[mine], roots[mine], nodes, entries, mine, out)
+        # what is missing is made in small parts first; then large ones, which are quick, give the answers
+        self._in_parts(self._missing(distinct)[: self.capacity], MAKING_PART, progress)
+        self._in_parts(distinct, ANSWER_PART, None, answer)
         return out
 
-    def prepare(self, jobs: Sequence[FamilyJob], progress: Progress | None = None) -> None:
-        """Make the families of the jobs that are missing, so that a later question finds them."""
-        with self._lock:
-            self._batch(list(dict.fromkeys(jobs))[: self.capacity], progress)
+    def prepare(
+        self, jobs: Sequence[FamilyJob], progress: Progress | None = None, go_on: Callable[[], bool] | None = None
+    ) -> bool:
+        """Make the families of the jobs that are missing, so that a later question finds them; as many as memory holds.
 
-    def _batch(self, jobs: Sequence[FamilyJob], progress: Progress | None) -> _Batch:
-        if len(self._known) + len(jobs) > JOBS_REMEMBERED:
-            self._known.clear()
-        self._meet([job for job in jobs if job not in self._known])
+        Small parts, so that questions come between; `go_on` is asked before each. False if it said stop.
+        """
+        missing = self._missing(list(dict.fromkeys(jobs))[: self.capacity])
+        return self._in_parts(missing, QUIET_PART, progress, None, go_on, threads=1)
+
+    def _in_parts(
+        self,
+        jobs: Sequence[FamilyJob],
+        size: int,
+        progress: Progress | None,
+        answer: Callable[[int, _Batch], None] | None = None,
+        go_on: Callable[[], bool] | None = None,
+        threads: int = THREADS,
+    ) -> bool:
+        """Have the families of the jobs in memory, part by part, and let `answer` use each part while it is there."""
+        size = min(size, self.capacity)
+        made: dict[str, Rows] = {}
+        for start in range(0, len(jobs), size):
+            if go_on is not None and not go_on():
+                break
+            part = jobs[start : start + size]
+            with self._turns:
+                batch, new = self._batch(part, threads)
+                if answer is not None:
+                    answer(start, batch)
+                for key in new if self.backing is not None else ():
+                    made[key] = self._pool[self._slots[key]].copy()
+            if progress is not None:
+                progress(start + len(part), len(jobs))
+            if len(made) >= SHELF:
+                self._keep(made)
+        else:
+            start = len(jobs)
+        self._keep(made)
+        return start == len(jobs)
+
+    def _missing(self, jobs: Sequence[FamilyJob]) -> list[FamilyJob]:
+        """One job for every family that is not in memory."""
+        found: dict[str, FamilyJob] = {}
+        for start in range(0, len(jobs), MEET):
+            with self._turns:
+                part = jobs[start : start + MEET]
+                self._meet(part)
+                for job in part:
+                    key = self._known[job][0]
+                    if key not in self._slots:
+                        found.setdefault(key, job)
+        return list(found.values())
+
+    def _keep(self, made: dict[str, Rows]) -> None:
+        """Give what was made to the backing, outside of anybody's turn: a disk is slow."""
+        if self.backing is not None and made:
+            self.backing.put(dict(made))
+        made.clear()
+
+    def _batch(self, jobs: Sequence[FamilyJob], threads: int) -> tuple[_Batch, list[str]]:
+        """The jobs as arrays with their families in memory, and the keys of those that had to be made."""
+        self._meet(jobs)
         keys = [self._known[job][0] for job in jobs]
         batch = _Batch(
             np.array([self._known[job][1] for job in jobs], dtype=np.int64),
@@ -124,26 +213,27 @@ class FamilyPool:
             np.array([job.release for job in jobs]),
             np.empty(len(jobs), dtype=np.int64),
         )
-        missing = list({key: i for i, key in enumerate(keys) if key not in self._slots}.values())
+        absent = list({key: i for i, key in enumerate(keys) if key not in self._slots}.values())
         for key in keys:
             if key in self._slots:
                 self._slots.move_to_end(key)
-        missing = self._load(keys, missing)
+        missing = self._load(keys, absent)
         for i in missing:
             self._take_slot(keys[i])
         batch.slots[:] = [self._slots[key] for key in keys]
         try:
-            self._compute(batch, missing, progress)
+            self._compute(batch, missing, threads)
         except BaseException:
             for i in missing:  # a slot that was promised but not filled is not to be found again
                 self._free(keys[i])
             raise
-        if self.backing is not None and missing:
-            self.backing.put({keys[i]: self._pool[self._slots[keys[i]]] for i in missing})
-        return batch
+        return batch, [keys[i] for i in missing]
 
-    def _meet(self, new: Sequence[FamilyJob]) -> None:
+    def _meet(self, jobs: Sequence[FamilyJob]) -> None:
         """Content key and mesh of jobs that were not seen before."""
+        if len(self._known) + len(jobs) > JOBS_REMEMBERED:
+            self._known.clear()
+        new = [job for job in jobs if job not in self._known]
         if not new:
             return
         solids = self._bank.places([(job.head, job.opening_deg) for job in new])
@@ -185,11 +275,11 @@ class FamilyPool:
             self._pool[slot] = self._pool[last]
             self._slots[mover] = slot
 
-    def _compute(self, batch: _Batch, missing: Sequence[int], progress: Progress | None) -> None:
+    def _compute(self, batch: _Batch, missing: Sequence[int], threads: int) -> None:
         if not missing:
             return
         index = np.array(missing, dtype=np.int64)
-        chunks = [index[i : i + CHUNK] for i in range(0, len(index), CHUNK)]
+        step = max(len(index) // (2 * threads), 4)
         bank = self._bank
 
         def work(chunk: Ints) -> int:
@@ -200,12 +290,8 @@ class FamilyPool:
             )  # fmt: skip
             return len(chunk)
 
-        done = 0
-        for count in _run(work, chunks):
-            done += count
+        for count in in_threads(work, [index[i : i + step] for i in range(0, len(index), step)], threads):
             self.computed += count
-            if progress is not None:
-                progress(done, len(missing))
 
     def _expect(
         self, batch: _Batch, means: Floats, roots: Floats, nodes: Floats, entries: Floats, where: Ints, out: Floats
@@ -222,9 +308,7 @@ class FamilyPool:
                 nodes, entries, result[part],
             )  # fmt: skip
 
-        step = max(len(where) // (4 * THREADS), 1)
-        for _ in _run(work, [slice(i, i + step) for i in range(0, len(where), step)]):
-            pass
+        share_out(work, len(where))
         out[where] = result
 
 
@@ -280,27 +364,10 @@ class _SolidBank:
         def work(some: slice) -> None:
             _quality.build_solids(heads[some], openings[some], HANDS_DROP, *(part[some] for part in parts))
 
-        step = max(n // (2 * THREADS), 1)
-        for _ in _run(work, [slice(i, i + step) for i in range(0, n, step)]):
-            pass
+        share_out(work, n)
         names = ("sole", "face", "edge", "heights", "leads", "scalars")
         for name, part in zip(names, parts, strict=True):
             setattr(self, name, np.concatenate([getattr(self, name), part]))
         for i, pair in enumerate(new):
             self._place[pair] = len(self.keys)
             self.keys.append(np.append(heads[i], [openings[i], HANDS_DROP]).tobytes())
-
-
-def _run(work: Callable[[Item], Found], items: Sequence[Item]) -> Iterator[Found]:
-    """Run the work in two threads, results as they come in order: the kernels release the lock."""
-    if len(items) < 2:
-        yield from (work(item) for item in items)
-        return
-    with ThreadPoolExecutor(THREADS) as pool:
-        futures = [pool.submit(work, item) for item in items]
-        try:
-            for future in futures:
-                yield future.result()
-        finally:
-            for future in futures:
-                future.cancel()

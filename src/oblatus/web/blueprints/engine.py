@@ -6,7 +6,7 @@ from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut, evidence
 from oblatus.usecases.ask_engine import each_school, how_sure, what_flips
 from oblatus.usecases.at_desk import DeskIn, DeskOut, at_desk
 from oblatus.usecases.engine import engine
-from oblatus.web.answers import Answer, answer
+from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.schemas import ErrorOut, FittingPath, WorkOut
 
@@ -21,9 +21,16 @@ def post_desk(body: DeskIn) -> Answer:
 
 @blueprint.get("/engine/work", responses={200: WorkOut})
 def get_work() -> Answer:
-    """How far the making of families is, over all workers."""
-    done, total = engine().work.everywhere()
-    return answer(WorkOut(done=done, total=total))
+    """How far the making of families is, over all workers: for questions that wait, and ahead of the next ones."""
+    (done, total), (ahead_done, ahead_total) = engine().work.everywhere()
+    return answer(WorkOut(done=done, total=total, ahead_done=ahead_done, ahead_total=ahead_total))
+
+
+@blueprint.delete("/engine/work", responses={204: None})
+def stop_work() -> Answer:
+    """Stop making families ahead; the next question makes those that it needs."""
+    engine().work.stop()
+    return nothing()
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/evidence", responses={200: EvidenceOut})
