@@ -145,3 +145,39 @@ def test_the_old_judge_is_there_on_asking(capsys, tmp_path):
         json.loads(run(capsys, "recommend", str(path), "--json", *flag)[1])["judge"] for flag in ([], ["--bench-rules"])
     ]
     assert judges == ["strike model", "bench rules"]
+
+
+def test_carries_at_the_shell_in_words_and_json(capsys, tmp_path):
+    file = tmp_path / "fitting.json"
+    file.write_text(dump_fitting(demo_fittings()[0]))
+    code, out, _ = run(capsys, "carries", str(file), "--wind", "4", "--distance", "68", "--pin", "front")
+    assert code == 0
+    assert "42 strikes, 2 set aside" in out
+    assert "measure next:" in out
+    assert out.count("shot: ") == 6
+    code, out, _ = run(capsys, "carries", str(file), "--json")
+    found = json.loads(out)
+    assert {"carry_m", "low_m", "spread_m", "from_what"} <= set(found["cells"][0])
+    assert run(capsys, "carries", str(file), "--wind", "99")[0] == 2
+
+
+def test_ladders_at_the_shell(capsys, tmp_path):
+    file = tmp_path / "fitting.json"
+    file.write_text(dump_fitting(demo_fittings()[0]))
+    code, out, _ = run(capsys, "ladder", str(file), "--wedges", "2..3", "--wind", "3", "--json")
+    found = json.loads(out)
+    assert code == 0
+    assert [len(ladder["lofts_deg"]) for ladder in found["ladders"]] == [2, 3]
+    still = json.loads(run(capsys, "ladder", str(file), "--wedges", "2..3", "--json")[1])
+    assert all(found["full_carry_m"][loft] < carry for loft, carry in still["full_carry_m"].items())
+    code, out, _ = run(capsys, "ladder", str(file))
+    assert "cover against cost" in out
+    assert "keep" in out
+    for wrong, words in (
+        ("4", "leave room for 3"),
+        ("3..2", "rising"),
+        ("2.5", "whole number"),
+        ("x", "must be a number"),
+    ):
+        code, _, err = run(capsys, "ladder", str(file), "--wedges", wrong)
+        assert (code, words in err) == (2, True), err

@@ -16,35 +16,52 @@ def changed(**sections) -> FittingDocument:
 
 
 def test_every_step_has_a_state_and_those_to_come_say_so():
-    states = step_states(NEW, 1, None)
+    states = step_states(NEW, (), None)
     assert tuple(states) == STEPS
     assert {step for step, state in states.items() if state == "later"} == set(LATER)
     assert (states["player"], states["ground"], states["bag"]) == ("empty", "empty", "empty")
 
 
 def test_a_measured_player_is_done():
-    states = step_states(demo_fittings()[0], 1, None)
+    states = step_states(demo_fittings()[0], (), None)
     assert (states["player"], states["ground"], states["bag"]) == ("done", "partly", "done")
 
 
 def test_one_number_makes_it_partly():
     player = {**NEW.player.model_dump(mode="json"), "pitching_wedge_carry_m": 100.0}
-    assert step_states(changed(player=player), 1, None)["player"] == "partly"
+    assert step_states(changed(player=player), (), None)["player"] == "partly"
     ground = NEW.grounds[0].model_dump(mode="json")
     ground["turf"]["firmness_source"] = "measured"
-    assert step_states(changed(grounds=[ground]), 1, None)["ground"] == "partly"
+    assert step_states(changed(grounds=[ground]), (), None)["ground"] == "partly"
 
 
 def test_a_bag_is_done_when_every_wedge_was_measured():
     wedge = OwnedWedgeDocument(name="sand", loft_deg=56.0, bounce_deg=10.0).model_dump(mode="json")
     bag = NEW.bag.model_dump(mode="json")
-    assert step_states(changed(bag={**bag, "wedges": [wedge]}), 1, None)["bag"] == "partly"
+    assert step_states(changed(bag={**bag, "wedges": [wedge]}), (), None)["bag"] == "partly"
     measured = {**wedge, "measured": True}
-    assert step_states(changed(bag={**bag, "wedges": [measured]}), 1, None)["bag"] == "done"
-    assert step_states(changed(bag={**bag, "wedges": [wedge, measured]}), 1, None)["bag"] == "partly"
+    assert step_states(changed(bag={**bag, "wedges": [measured]}), (), None)["bag"] == "done"
+    assert step_states(changed(bag={**bag, "wedges": [wedge, measured]}), (), None)["bag"] == "partly"
 
 
-@pytest.mark.parametrize(("kept", "state"), [(None, "partly"), (4, "done"), (3, "stale")])
-def test_a_kept_proposal_goes_stale_with_the_next_edit(kept, state):
-    states = step_states(NEW, 4, kept)
+@pytest.mark.parametrize(("fresh", "state"), [(None, "partly"), (True, "done"), (False, "stale")])
+def test_a_kept_proposal_goes_stale_with_the_next_edit(fresh, state):
+    states = step_states(NEW, (), fresh)
     assert (states["lofts"], states["soles"]) == (state, state)
+
+
+def test_carries_are_done_with_three_strikes_for_every_club_and_clock_swing():
+    document = demo_fittings()[0]
+    assert step_states(document, (), None)["carries"] == "empty"
+    assert step_states(document, document.strikes, None)["carries"] == "partly"
+    one = document.strikes[0]
+    clubs = ["pw", *(f"own:{n}" for n in range(len(document.bag.wedges)))]
+    every = [
+        one.model_copy(update={"club": club, "swing": swing, "set_aside": None})
+        for club in clubs
+        for swing in ("full", "1030", "900")
+        for _ in range(3)
+    ]
+    assert step_states(document, every, None)["carries"] == "done"
+    every[0] = every[0].model_copy(update={"set_aside": "thin"})
+    assert step_states(document, every, None)["carries"] == "partly"

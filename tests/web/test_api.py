@@ -41,19 +41,31 @@ def test_nothing_is_open_without_signing_in(app, database):
                 assert status in {400, 401}, (method, path)
 
 
+STRIKE = {"id": str(uuid4()), "club": "pw", "loft_deg": 46, "swing": "full", "carry_m": 100}
+BODIES = {
+    "/carries": {},
+    "/strikes": {"strikes": [STRIKE]},
+    "/strikes/paste": {"text": "100", "unit": "m", "paste_id": str(uuid4()), "cell": {"club": "pw", "swing": "full"}},
+    "/strikes/<uuid:strike_id>": {"set_aside": None},
+}
+
+
 def test_no_route_crosses_into_another_studio(app, client, stranger, fitting):
     kept = client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": fitting["revision"]}).get_json()
+    strike = client.post(f"/api/fittings/{fitting['id']}/carries", json={}).get_json()["strikes"][0]
     tried = 0
     for rule in app.url_map.iter_rules():
         if "fitting_id" not in rule.arguments:
             continue
         path = rule.rule.replace("<uuid:fitting_id>", fitting["id"]).replace("<uuid:snapshot_id>", kept["id"])
+        path = path.replace("<uuid:strike_id>", strike["id"])
+        body = BODIES.get(rule.rule.rpartition("<uuid:fitting_id>")[2], {"revision": fitting["revision"]})
         for method in rule.methods - {"HEAD", "OPTIONS"}:
-            reply = stranger.open(path, method=method, json={"revision": fitting["revision"]})
+            reply = stranger.open(path, method=method, json=body)
             assert reply.status_code == 404, (method, path)
             assert reply.get_json()["code"] == "not_found"
             tried += 1
-    assert tried >= 7
+    assert tried >= 12
     assert stranger.get("/api/fittings").get_json()["fittings"] == []
     assert stranger.get("/api/rack").get_json()["heads"] == []
     assert client.get(f"/api/fittings/{fitting['id']}").get_json()["revision"] == fitting["revision"]

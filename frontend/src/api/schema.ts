@@ -110,6 +110,23 @@ export interface paths {
         patch: operations["fittings_patch_fitting__uuid_fitting_id__patch"];
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/carries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Every club with every swing in the conditions asked for, and the shots for a distance. */
+        post: operations["carries_post_carries_carries_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/evidence": {
         parameters: {
             query?: never;
@@ -196,6 +213,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ladders of lofts by cover against cost. */
+        get: operations["carries_get_ladders_ladders_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/schools": {
         parameters: {
             query?: never;
@@ -211,6 +245,58 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/strikes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take strikes; sending them twice takes them once. */
+        post: operations["carries_post_strikes_strikes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/strikes/paste": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read strikes from pasted text, and take them. */
+        post: operations["carries_post_paste_strikes_paste_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/strikes/{strike_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Undo a strike that was taken by mistake. */
+        delete: operations["carries_delete_strike_strikes__uuid_strike_id__delete"];
+        options?: never;
+        head?: never;
+        /** Set a strike aside with its reason, or count it again. */
+        patch: operations["carries_patch_strike_strikes__uuid_strike_id__patch"];
         trace?: never;
     };
     "/api/health": {
@@ -289,6 +375,14 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AsideIn
+         * @description Why a strike does not count; null when it counts after all.
+         */
+        AsideIn: {
+            /** Set Aside */
+            set_aside: string | null;
+        };
+        /**
          * AttackEstimate
          * @description Attack angle of partial swings [degrees], down negative.
          */
@@ -347,6 +441,18 @@ export interface components {
             wedges: components["schemas"]["OwnedWedgeDocument"][];
         };
         /**
+         * BandDocument
+         * @description How much of the golf asks for distances between two.
+         */
+        BandDocument: {
+            /** From M */
+            from_m: number;
+            /** Share */
+            share: number;
+            /** To M */
+            to_m: number;
+        };
+        /**
          * CandidateOut
          * @description A ranked head for a slot: `set_score` is the best set that has it, `behind` what it gives up to the first.
          */
@@ -374,6 +480,102 @@ export interface components {
             shape: string;
         };
         /**
+         * CarriesIn
+         * @description The ladder of the bag, or of the proposed set; with a distance [m] and a pin, the shots for it.
+         */
+        CarriesIn: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m?: number;
+            /**
+             * Clubs
+             * @default bag
+             * @enum {string}
+             */
+            clubs?: "bag" | "proposed";
+            /**
+             * Distance M
+             * @default null
+             */
+            distance_m?: number | null;
+            /**
+             * Green
+             * @default medium
+             * @enum {string}
+             */
+            green?: "soft" | "medium" | "firm";
+            /**
+             * Lie
+             * @default dry
+             * @enum {string}
+             */
+            lie?: "dry" | "damp" | "wet" | "light_rough" | "heavy_rough";
+            /**
+             * Pin
+             * @default middle
+             * @enum {string}
+             */
+            pin?: "front" | "middle" | "back";
+            /**
+             * Temperature C
+             * @default 20
+             */
+            temperature_c?: number;
+            /**
+             * Wind Cross Mps
+             * @default 0
+             */
+            wind_cross_mps?: number;
+            /**
+             * Wind Head Mps
+             * @default 0
+             */
+            wind_head_mps?: number;
+        };
+        /**
+         * CarriesOut
+         * @description Everything of the Carries step in the given conditions.
+         */
+        CarriesOut: {
+            /** Aside */
+            aside: number;
+            /** Cells */
+            cells: components["schemas"]["CellOut"][];
+            conditions: components["schemas"]["ConditionsIn"];
+            /** Faced */
+            faced: number[][];
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
+            /** Gaps */
+            gaps: components["schemas"]["FullGapOut"][];
+            /** Holes */
+            holes: components["schemas"]["HoleOut"][];
+            /** Leave One Out M */
+            leave_one_out_m: number | null;
+            /** Next */
+            next: components["schemas"]["NextOut"][];
+            /** Outliers */
+            outliers: components["schemas"]["OutlierOut"][];
+            /** Overlaps */
+            overlaps: components["schemas"]["OverlapOut"][];
+            /** Parameters */
+            parameters: components["schemas"]["ParameterOut"][];
+            /** Rows */
+            rows: components["schemas"]["ClubRowOut"][];
+            /** Rule */
+            rule: string;
+            /** Scatter Share */
+            scatter_share: number;
+            /** Strikes */
+            strikes: components["schemas"]["StrikeDocument"][];
+            /** Swings */
+            swings: components["schemas"]["SwingOut"][];
+            /** Used */
+            used: number;
+        };
+        /**
          * CatalogueOut
          * @description The shot catalogue and the readings assumed for classes.
          */
@@ -390,15 +592,103 @@ export interface components {
             };
         };
         /**
+         * CellIn
+         * @description A club with a swing.
+         */
+        CellIn: {
+            /** Club */
+            club: string;
+            /** Swing */
+            swing: string;
+        };
+        /**
+         * CellOut
+         * @description A club with a swing in the given conditions: mean carry with its 80 % interval, spread of one ball, and flight.
+         *
+         *     `from_what` says what the figure rests on; `path_m` are points (x, height) of its flight.
+         */
+        CellOut: {
+            /** Apex M */
+            apex_m: number;
+            /** Aside */
+            aside: number;
+            /** Carry M */
+            carry_m: number;
+            /** Club */
+            club: string;
+            /** Club Speed Mps */
+            club_speed_mps: number;
+            /** Count */
+            count: number;
+            /** Dynamic Loft Deg */
+            dynamic_loft_deg: number;
+            /** From What */
+            from_what: string;
+            /** Gust M */
+            gust_m: number;
+            /** High M */
+            high_m: number;
+            /** Landing Deg */
+            landing_deg: number;
+            /** Lateral M */
+            lateral_m: number;
+            /** Launch Deg */
+            launch_deg: number;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Low M */
+            low_m: number;
+            /** Name */
+            name: string;
+            /** Path M */
+            path_m: number[][];
+            /** Run M */
+            run_m: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "measured" | "modelled" | "assumed";
+            /** Spin Rpm */
+            spin_rpm: number;
+            /** Spread M */
+            spread_m: number;
+            /** Still M */
+            still_m: number;
+            /** Swing */
+            swing: string;
+            /** Swing Name */
+            swing_name: string;
+            /** Total M */
+            total_m: number;
+        };
+        /**
          * ChoicesDocument
-         * @description What the fitter has settled by hand.
+         * @description What the fitter has settled by hand; `distances` null when the shot mix says how often each is faced.
          */
         ChoicesDocument: {
+            /**
+             * Distances
+             * @default null
+             */
+            distances: components["schemas"]["BandDocument"][] | null;
             /**
              * Ladder Deg
              * @default null
              */
             ladder_deg: number[] | null;
+            /**
+             * @default {
+             *       "alternatives": 1,
+             *       "cost": 1,
+             *       "gaps": 1,
+             *       "overlaps": 1,
+             *       "steps": 1,
+             *       "top_loft": 1,
+             *       "uncovered": 1
+             *     }
+             */
+            ladder_factors: components["schemas"]["LadderFactors"];
             /**
              * Pinned
              * @default []
@@ -428,6 +718,56 @@ export interface components {
             reason: string;
             /** Slot */
             slot: number;
+        };
+        /**
+         * ClubRowOut
+         * @description A club of the matrix.
+         */
+        ClubRowOut: {
+            /** Code */
+            code: string;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ConditionsIn
+         * @description Wind at 10 m (against the ball positive), air, green and lie; and what to do with them.
+         */
+        ConditionsIn: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+            /**
+             * Green
+             * @default medium
+             * @enum {string}
+             */
+            green: "soft" | "medium" | "firm";
+            /**
+             * Lie
+             * @default dry
+             * @enum {string}
+             */
+            lie: "dry" | "damp" | "wet" | "light_rough" | "heavy_rough";
+            /**
+             * Temperature C
+             * @default 20
+             */
+            temperature_c: number;
+            /**
+             * Wind Cross Mps
+             * @default 0
+             */
+            wind_cross_mps: number;
+            /**
+             * Wind Head Mps
+             * @default 0
+             */
+            wind_head_mps: number;
         };
         /**
          * DeliveredOut
@@ -628,6 +968,8 @@ export interface components {
              */
             grounds?: components["schemas"]["GroundDocument"][] | null;
             /** @default null */
+            measuring?: components["schemas"]["MeasuringDocument"] | null;
+            /** @default null */
             player?: components["schemas"]["PlayerDocument"] | null;
             /**
              * Rack
@@ -719,7 +1061,7 @@ export interface components {
         };
         /**
          * FittingDocument
-         * @description One fitting. `rack` is null when the studio's own rack is meant.
+         * @description One fitting. `rack` is null when the studio's own rack is meant; `strikes` are those measured, in their order.
          */
         FittingDocument: {
             /**
@@ -734,7 +1076,17 @@ export interface components {
             bag: components["schemas"]["BagDocument"];
             /**
              * @default {
+             *       "distances": null,
              *       "ladder_deg": null,
+             *       "ladder_factors": {
+             *         "alternatives": 1,
+             *         "cost": 1,
+             *         "gaps": 1,
+             *         "overlaps": 1,
+             *         "steps": 1,
+             *         "top_loft": 1,
+             *         "uncovered": 1
+             *       },
              *       "pinned": []
              *     }
              */
@@ -747,12 +1099,25 @@ export interface components {
             format: "oblatus.fitting";
             /** Grounds */
             grounds: components["schemas"]["GroundDocument"][];
+            /**
+             * @default {
+             *       "altitude_m": 0,
+             *       "swings": [],
+             *       "temperature_c": 20
+             *     }
+             */
+            measuring: components["schemas"]["MeasuringDocument"];
             player: components["schemas"]["PlayerDocument"];
             /**
              * Rack
              * @default null
              */
             rack: components["schemas"]["RackHeadDocument"][] | null;
+            /**
+             * Strikes
+             * @default []
+             */
+            strikes: components["schemas"]["StrikeDocument"][];
             /**
              * Version
              * @default 1
@@ -815,6 +1180,8 @@ export interface components {
             steps: {
                 [key: string]: "empty" | "partly" | "done" | "stale" | "later";
             };
+            /** Strikes */
+            strikes: number;
         };
         /**
          * FlipOut
@@ -841,6 +1208,43 @@ export interface components {
             flips: components["schemas"]["FlipOut"][];
             /** Revision */
             revision: number;
+        };
+        /**
+         * FoundOut
+         * @description A shot for the asked distance, and how it differs from the first.
+         */
+        FoundOut: {
+            /** Against First */
+            against_first: string;
+            /** Club */
+            club: string;
+            /** Miss M */
+            miss_m: number;
+            /** Near */
+            near: number;
+            /** On Green */
+            on_green: number;
+            /** Reasons */
+            reasons: string;
+            /** Swing */
+            swing: string;
+        };
+        /**
+         * FullGapOut
+         * @description Carry between neighbouring full swings [m].
+         */
+        FullGapOut: {
+            /** From Club */
+            from_club: string;
+            /** Gap M */
+            gap_m: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "even" | "hole" | "overlap";
+            /** To Club */
+            to_club: string;
         };
         /**
          * GapOut
@@ -990,6 +1394,16 @@ export interface components {
             version: string;
         };
         /**
+         * HoleOut
+         * @description Distances that no rung serves [m].
+         */
+        HoleOut: {
+            /** High M */
+            high_m: number;
+            /** Low M */
+            low_m: number;
+        };
+        /**
          * KeepIn
          * @description Keep the proposal made from `revision`.
          */
@@ -1027,6 +1441,8 @@ export interface components {
             label: string;
             /** Revision */
             revision: number;
+            /** Strikes */
+            strikes: number;
         };
         /**
          * KeptList
@@ -1063,18 +1479,71 @@ export interface components {
             result: components["schemas"]["RecommendationOut"];
             /** Revision */
             revision: number;
+            /** Strikes */
+            strikes: number;
+        };
+        /**
+         * LadderFactors
+         * @description How much each part of the ladder's penalty weighs, 1 being usual.
+         */
+        LadderFactors: {
+            /**
+             * Alternatives
+             * @default 1
+             */
+            alternatives: number;
+            /**
+             * Cost
+             * @default 1
+             */
+            cost: number;
+            /**
+             * Gaps
+             * @default 1
+             */
+            gaps: number;
+            /**
+             * Overlaps
+             * @default 1
+             */
+            overlaps: number;
+            /**
+             * Steps
+             * @default 1
+             */
+            steps: number;
+            /**
+             * Top Loft
+             * @default 1
+             */
+            top_loft: number;
+            /**
+             * Uncovered
+             * @default 1
+             */
+            uncovered: number;
         };
         /**
          * LadderOut
-         * @description A ladder with its penalty, the weighted parts of it and what it gives up.
+         * @description A ladder with its penalty, the weighted parts of it, what is to be done for it and what it gives up.
+         *
+         *     `uncovered_share` is the share of faced distances that no swing reaches, `alone_share` that with one shot at most.
          */
         LadderOut: {
+            /** Alone Share */
+            alone_share: number;
+            /** Changes */
+            changes: string[];
             /** Chosen */
             chosen: boolean;
+            /** Cost */
+            cost: number;
             /** Gaps M */
             gaps_m: number[];
             /** Gives Up */
             gives_up: string;
+            /** Left Out */
+            left_out: string[];
             /** Lofts Deg */
             lofts_deg: number[];
             /** Parts */
@@ -1085,6 +1554,16 @@ export interface components {
             penalty: number;
             /** Uncovered M */
             uncovered_m: number;
+            /** Uncovered Share */
+            uncovered_share: number;
+        };
+        /**
+         * LaddersOut
+         * @description Cover against cost: ladders that none beats in both, cheapest first.
+         */
+        LaddersOut: {
+            /** Front */
+            front: components["schemas"]["LadderOut"][];
         };
         /**
          * LeanEstimate
@@ -1133,6 +1612,39 @@ export interface components {
             wanted_top_deg: number;
         };
         /**
+         * MeasuringDocument
+         * @description How carries are measured: the fitter's own swings beside full, 10:30 and 9:00, and the air of the session.
+         */
+        MeasuringDocument: {
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+            /**
+             * Swings
+             * @default []
+             */
+            swings: components["schemas"]["SwingDocument"][];
+            /**
+             * Temperature C
+             * @default 20
+             */
+            temperature_c: number;
+        };
+        /**
+         * NextOut
+         * @description A cell worth five more balls, and what they would do.
+         */
+        NextOut: {
+            /** Club */
+            club: string;
+            /** Swing */
+            swing: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * NoteOut
          * @description A caution or an open end.
          */
@@ -1144,6 +1656,30 @@ export interface components {
             kind: "caution" | "assumed" | "gap" | "rule";
             /** Text */
             text: string;
+        };
+        /**
+         * OutlierOut
+         * @description A strike that does not fit the others.
+         */
+        OutlierOut: {
+            /** Deviations */
+            deviations: number;
+            /** Share */
+            share: number;
+            /** Strike */
+            strike: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OverlapOut
+         * @description Two rungs of different clubs that do the same job.
+         */
+        OverlapOut: {
+            /** Carry M */
+            carry_m: number;
+            /** Words */
+            words: string;
         };
         /**
          * OwnedOut
@@ -1249,6 +1785,68 @@ export interface components {
              * @default
              */
             wear: string;
+        };
+        /**
+         * ParameterOut
+         * @description An unknown of the player's model: what the strikes say beside what is usual.
+         */
+        ParameterOut: {
+            /** Error */
+            error: number;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: number;
+            /** Usual Error */
+            usual_error: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * PasteIn
+         * @description Pasted text; looked at only unless `take`, and taken despite a question of unit when `sure_of_unit`.
+         */
+        PasteIn: {
+            /** @default null */
+            cell?: components["schemas"]["CellIn"] | null;
+            /**
+             * Paste Id
+             * Format: uuid
+             */
+            paste_id: string;
+            /**
+             * Sure Of Unit
+             * @default false
+             */
+            sure_of_unit?: boolean;
+            /**
+             * Take
+             * @default false
+             */
+            take?: boolean;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "yd";
+        };
+        /**
+         * PasteOut
+         * @description What was read, a question about the unit if there is one, and how many strikes were taken.
+         */
+        PasteOut: {
+            /** Question */
+            question: string | null;
+            /** Strikes */
+            strikes: components["schemas"]["StrikeDocument"][];
+            /** Taken */
+            taken: number;
+            /** Unit */
+            unit: string;
         };
         /**
          * PinnedHead
@@ -1474,6 +2072,8 @@ export interface components {
             scenarios: components["schemas"]["ScenarioOut"][];
             /** Sets */
             sets: components["schemas"]["SetOut"][];
+            /** Strikes */
+            strikes: number;
             /** Unserved */
             unserved: string[];
         };
@@ -1783,6 +2383,69 @@ export interface components {
             player_name: string;
         };
         /**
+         * StrikeDocument
+         * @description One ball. `id` is given where the strike is taken, so that it is never counted twice.
+         *
+         *     `club` is 9i, pw, own:N (the Nth owned wedge) or a head's code on the rack; `loft_deg` its loft when it was hit;
+         *     `swing` full, 1030, 900 or a swing of the fitter's own. `set_aside` says why it does not count.
+         */
+        StrikeDocument: {
+            /**
+             * Apex M
+             * @default null
+             */
+            apex_m: number | null;
+            /**
+             * Ball Speed Mps
+             * @default null
+             */
+            ball_speed_mps: number | null;
+            /** Carry M */
+            carry_m: number;
+            /** Club */
+            club: string;
+            /**
+             * Club Speed Mps
+             * @default null
+             */
+            club_speed_mps: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Landing Deg
+             * @default null
+             */
+            landing_deg: number | null;
+            /**
+             * Launch Deg
+             * @default null
+             */
+            launch_deg: number | null;
+            /** Loft Deg */
+            loft_deg: number;
+            /**
+             * Origin
+             * @default typed
+             * @enum {string}
+             */
+            origin: "typed" | "pasted" | "file" | "device";
+            /**
+             * Set Aside
+             * @default null
+             */
+            set_aside: string | null;
+            /**
+             * Spin Rpm
+             * @default null
+             */
+            spin_rpm: number | null;
+            /** Swing */
+            swing: string;
+        };
+        /**
          * StrikeOut
          * @description What the strike did; `extrapolated` names what lies outside the calibrated range.
          */
@@ -1818,6 +2481,54 @@ export interface components {
             speed_ratio: number;
             /** Spin Rpm */
             spin_rpm: number;
+        };
+        /**
+         * StrikesIn
+         * @description Strikes to take; those that are there already are left as they are.
+         */
+        StrikesIn: {
+            /** Strikes */
+            strikes: components["schemas"]["StrikeDocument"][];
+        };
+        /**
+         * StrikesOut
+         * @description How many of the strikes were new.
+         */
+        StrikesOut: {
+            /** Taken */
+            taken: number;
+        };
+        /**
+         * SwingDocument
+         * @description A swing of the fitter's own: key, name, head speed as a share of full, lean beyond the habit [degrees].
+         */
+        SwingDocument: {
+            /**
+             * Extra Lean Deg
+             * @default 0
+             */
+            extra_lean_deg: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Speed Share
+             * @default 0.8
+             */
+            speed_share: number;
+        };
+        /**
+         * SwingOut
+         * @description A swing of the matrix, with this player's share of full head speed.
+         */
+        SwingOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Speed Share */
+            speed_share: number;
         };
         /**
          * TurfDocument
@@ -2346,6 +3057,50 @@ export interface operations {
             };
         };
     };
+    carries_post_carries_carries_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CarriesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CarriesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     engine_get_evidence_fittings__uuid_fitting_id__evidence_get: {
         parameters: {
             query?: never;
@@ -2600,6 +3355,46 @@ export interface operations {
             };
         };
     };
+    carries_get_ladders_ladders_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaddersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     engine_get_schools_fittings__uuid_fitting_id__schools_get: {
         parameters: {
             query?: never;
@@ -2619,6 +3414,176 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SchoolsOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    carries_post_strikes_strikes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StrikesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    carries_post_paste_strikes_paste_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasteOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    carries_delete_strike_strikes__uuid_strike_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                strike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    carries_patch_strike_strikes__uuid_strike_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                strike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsideIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

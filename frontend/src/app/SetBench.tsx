@@ -80,7 +80,7 @@ function Making() {
   return (
     <p className={classes.making}>
       <span>
-        Working ahead for heads near this set: {ahead_done} of {ahead_total}
+        Working ahead: pass {ahead_done} of {ahead_total}
       </span>
       <Button size="compact-sm" variant="default" disabled={stop.isPending} onClick={() => stop.mutate()}>
         Stop

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from oblatus import __version__
 from oblatus.cli.arguments import Parser
 from oblatus.cli.bench import add_bench
+from oblatus.cli.carries import add_carries, add_ladder
 from oblatus.cli.engine import add_deliver, add_flight
 from oblatus.cli.export import add_export
 from oblatus.cli.recommend import add_recommend
@@ -22,7 +23,17 @@ def main(argv: Sequence[str] | None = None) -> int:
     parser = Parser(prog="oblatus", description="Select, prove and build a player's set of wedges.")
     parser.add_argument("--version", action="version", version=f"oblatus {__version__}")
     commands = parser.add_subparsers(dest="command", required=True, parser_class=Parser)
-    for add in (add_recommend, add_deliver, add_flight, add_strike, add_bench, add_serve, add_export):
+    for add in (
+        add_recommend,
+        add_carries,
+        add_ladder,
+        add_deliver,
+        add_flight,
+        add_strike,
+        add_bench,
+        add_serve,
+        add_export,
+    ):
         add(commands)
     try:
         args = parser.parse_args(argv)

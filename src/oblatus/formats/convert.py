@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
 from oblatus.core.fitting import Bag, Fitting
+from oblatus.core.flight import Air
+from oblatus.core.gapping import SWINGS, Band, MeasuredStrike, Swing
 from oblatus.core.grounds import BALL_HEIGHT, Ground, Sand, Turf
 from oblatus.formats.fitting import FittingDocument, GroundDocument, HeadDocument, PlayerDocument, RackHeadDocument
+from oblatus.formats.strikes import strike_from
 
 PITCHING_WEDGE_SOLE_WIDTH = 0.018
+LOFT_CORRECTED_DEG = 3.0
 
 
 def head_from(document: HeadDocument) -> Head:
@@ -33,8 +38,13 @@ def head_from(document: HeadDocument) -> Head:
     )
 
 
-def fitting_from(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> Fitting:
-    """The engine's fitting; `rack` serves unless the document brings its own."""
+def fitting_from(
+    document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: Sequence[MeasuredStrike] | None = None
+) -> Fitting:
+    """The engine's fitting; `rack` serves unless the document brings its own, and so do `strikes` if they are given.
+
+    A strike of a club whose loft was corrected by up to 3 degrees since counts for the club as it is now.
+    """
     heads = document.rack if document.rack is not None else rack
     stock = [
         StockHead(f"own:{n}", wedge.name, head_from(wedge), wedge.make, True, 1, wedge.bend_limit_deg)
@@ -45,6 +55,9 @@ def fitting_from(document: FittingDocument, rack: Sequence[RackHeadDocument]) ->
         for head in heads
     ]
     bag = document.bag
+    measured = [strike_from(strike) for strike in document.strikes] if strikes is None else strikes
+    lofts = {"9i": bag.nine_iron_loft_deg, "pw": bag.pitching_wedge_loft_deg}
+    lofts |= {f"own:{n}": wedge.loft_deg for n, wedge in enumerate(bag.wedges)}
     pitching_wedge = Head(
         bag.pitching_wedge_loft_deg, bag.pitching_wedge_bounce_deg, sole_width=PITCHING_WEDGE_SOLE_WIDTH
     )
@@ -55,7 +68,30 @@ def fitting_from(document: FittingDocument, rack: Sequence[RackHeadDocument]) ->
         stock=tuple(stock),
         ladder_deg=document.choices.ladder_deg,
         pinned={pin.loft_deg: pin.code for pin in document.choices.pinned},
+        strikes=tuple(_with_loft_now(strike, lofts) for strike in measured),
+        swings=swings_from(document),
+        air=session_air(document),
+        bands=tuple(Band(band.from_m, band.to_m, band.share) for band in document.choices.distances or ()),
+        ladder_factors=document.choices.ladder_factors.model_dump(),
     )
+
+
+def swings_from(document: FittingDocument) -> tuple[Swing, ...]:
+    """The clock swings and the fitter's own, the full swing first."""
+    own = document.measuring.swings
+    return (*SWINGS, *(Swing(swing.key, swing.name, swing.speed_share, swing.extra_lean_deg) for swing in own))
+
+
+def session_air(document: FittingDocument) -> Air:
+    """The air in which strikes were measured, without wind."""
+    return Air(document.measuring.temperature_c, document.measuring.altitude_m)
+
+
+def _with_loft_now(strike: MeasuredStrike, lofts: Mapping[str, float]) -> MeasuredStrike:
+    loft = lofts.get(strike.club, strike.loft_deg)
+    if loft == strike.loft_deg or abs(loft - strike.loft_deg) > LOFT_CORRECTED_DEG:
+        return strike
+    return replace(strike, loft_deg=loft)
 
 
 def _estimate(document: Any, scale: float = 1.0) -> Estimate:

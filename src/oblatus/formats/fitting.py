@@ -12,16 +12,18 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, ValidationError, model_validator
 
-from oblatus.core.bounds import HEAD, Bound
+from oblatus.core.bounds import FLIGHT, HEAD, Bound
+from oblatus.core.gapping import SWINGS
 from oblatus.core.grounds import BOUNDS as GROUND
 from oblatus.core.shots import BY_KEY
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, Within, at_field, faults_of
+from oblatus.formats.strikes import StrikeDocument, SwingKey
 
 FORMAT: Literal["oblatus.fitting"] = "oblatus.fitting"
 VERSION: Literal[1] = 1
 SHARE_TOLERANCE = 0.005
-LARGEST_BYTES = 1_000_000
+LARGEST_BYTES = 8_000_000
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 Note = Annotated[str, StringConstraints(max_length=2000)]
@@ -203,8 +205,40 @@ class PinnedHead(Strict):
     code: Annotated[str, StringConstraints(min_length=1, max_length=40)]
 
 
+class BandDocument(Strict):
+    """How much of the golf asks for distances between two."""
+
+    from_m: Annotated[float, Within(Bound(0, 170, "m"))]
+    to_m: Annotated[float, Within(Bound(5, 200, "m"))]
+    share: Share
+
+    @model_validator(mode="after")
+    def _rises(self) -> Self:
+        if self.to_m - self.from_m < 1.0:
+            raise at_field("to_m", "must lie at least a metre beyond the start")
+        return self
+
+
+Factor = Annotated[float, Within(Bound(0, 5, ""))]
+
+
+class LadderFactors(Strict):
+    """How much each part of the ladder's penalty weighs, 1 being usual."""
+
+    uncovered: Factor = 1.0
+    gaps: Factor = 1.0
+    steps: Factor = 1.0
+    overlaps: Factor = 1.0
+    top_loft: Factor = 1.0
+    alternatives: Factor = 1.0
+    cost: Factor = 1.0
+
+
 class ChoicesDocument(Strict):
-    """What the fitter has settled by hand."""
+    """What the fitter has settled by hand; `distances` null when the shot mix says how often each is faced."""
+
+    ladder_factors: LadderFactors = LadderFactors()
+    distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=12)] | None = None
 
     pinned: Annotated[tuple[PinnedHead, ...], Field(max_length=4)] = ()
 
@@ -221,12 +255,37 @@ class ChoicesDocument(Strict):
         return self
 
 
+class SwingDocument(Strict):
+    """A swing of the fitter's own: key, name, head speed as a share of full, lean beyond the habit [degrees]."""
+
+    key: SwingKey
+    name: Annotated[str, StringConstraints(min_length=1, max_length=30, strip_whitespace=True)]
+    speed_share: Annotated[float, Within(Bound(0.2, 1.05, ""))] = 0.8
+    extra_lean_deg: Annotated[float, Within(Bound(-6, 8, "degrees"))] = 0.0
+
+
+class MeasuringDocument(Strict):
+    """How carries are measured: the fitter's own swings beside full, 10:30 and 9:00, and the air of the session."""
+
+    swings: Annotated[tuple[SwingDocument, ...], Field(max_length=4)] = ()
+    temperature_c: Annotated[float, Within(FLIGHT["temperature_c"])] = 20.0
+    altitude_m: Annotated[float, Within(FLIGHT["altitude_m"])] = 0.0
+
+    @model_validator(mode="after")
+    def _swings_differ(self) -> Self:
+        keys = [*(swing.key for swing in SWINGS), *(swing.key for swing in self.swings)]
+        twice = next((key for key in keys if keys.count(key) > 1), None)
+        if twice is not None:
+            raise at_field("swings", f"two swings have the key {twice}")
+        return self
+
+
 Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
 Rack = Annotated[tuple[RackHeadDocument, ...], Field(max_length=400)]
 
 
 class FittingDocument(Strict):
-    """One fitting. `rack` is null when the studio's own rack is meant."""
+    """One fitting. `rack` is null when the studio's own rack is meant; `strikes` are those measured, in their order."""
 
     format: Literal["oblatus.fitting"] = FORMAT
     version: Literal[1] = VERSION
@@ -234,11 +293,19 @@ class FittingDocument(Strict):
     grounds: Grounds
     bag: BagDocument = BagDocument()
     choices: ChoicesDocument = ChoicesDocument()
+    measuring: MeasuringDocument = MeasuringDocument()
     rack: Rack | None = None
+    strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=20_000)] = ()
 
     @model_validator(mode="after")
     def _grounds_are_whole(self) -> Self:
         check_grounds(self.grounds)
+        return self
+
+    @model_validator(mode="after")
+    def _strikes_are_told_apart(self) -> Self:
+        if len({strike.id for strike in self.strikes}) < len(self.strikes):
+            raise at_field("strikes", "two strikes have the same id")
         return self
 
 

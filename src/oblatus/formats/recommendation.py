@@ -14,7 +14,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.fitting import Recommendation, Scenario, SoleJudge, explain
 from oblatus.core.fitting.recommend import wanted_top_loft
 from oblatus.core.flight import flight_path
-from oblatus.core.gapping import Ladder, Rung
+from oblatus.core.gapping import Ladder, MeasuredStrike, Rung
 from oblatus.core.gapping.ladder import overlap_limit
 from oblatus.core.geometry import deliver, head_outline
 from oblatus.formats.convert import fitting_from
@@ -55,13 +55,21 @@ class GapOut(Strict):
 
 
 class LadderOut(Strict):
-    """A ladder with its penalty, the weighted parts of it and what it gives up."""
+    """A ladder with its penalty, the weighted parts of it, what is to be done for it and what it gives up.
+
+    `uncovered_share` is the share of faced distances that no swing reaches, `alone_share` that with one shot at most.
+    """
 
     lofts_deg: list[float]
     penalty: float
     parts: dict[str, float]
     gaps_m: list[float]
     uncovered_m: float
+    uncovered_share: float
+    alone_share: float
+    cost: float
+    changes: list[str]
+    left_out: list[str]
     gives_up: str
     chosen: bool
 
@@ -167,6 +175,7 @@ class RecommendationOut(Strict):
     club_speed_mps: float
     full_lean_deg: float
     carry_assumed: bool
+    strikes: int
     lofts: LoftsOut
     scenarios: list[ScenarioOut]
     clubs: list[ClubOut]
@@ -185,7 +194,8 @@ def recommendation_out(recommendation: Recommendation, document: FittingDocument
         judge=recommendation.judgement.judge,
         club_speed_mps=_round(recommendation.carry_model.speed),
         full_lean_deg=_round(player.habit.full_lean_deg),
-        carry_assumed=recommendation.carry_model.assumed,
+        carry_assumed=recommendation.carry_model.assumed and not recommendation.strikes,
+        strikes=recommendation.strikes,
         lofts=_lofts(recommendation, wanted_top_loft(player)),
         scenarios=_scenarios(recommendation),
         clubs=[_club(recommendation, slot) for slot in range(len(recommendation.clubs))],
@@ -262,9 +272,9 @@ def _lofts(recommendation: Recommendation, wanted_top: float) -> LoftsOut:
             kind = "overlap"
         gaps.append(GapOut(from_club=a.club, to_club=b.club, gap_m=_round(gap), kind=kind))
     return LoftsOut(
-        chosen=_ladder(recommendation.ladder, options, True),
+        chosen=ladder_out(recommendation.ladder, options, True),
         typed=recommendation.typed,
-        options=[_ladder(o, options, o.lofts_deg == recommendation.ladder.lofts_deg) for o in options],
+        options=[ladder_out(o, options, o.lofts_deg == recommendation.ladder.lofts_deg) for o in options],
         wanted_gap_m=_round(wanted),
         wanted_top_deg=_round(wanted_top),
         rungs=rungs,
@@ -272,13 +282,19 @@ def _lofts(recommendation: Recommendation, wanted_top: float) -> LoftsOut:
     )
 
 
-def _ladder(ladder: Ladder, options: tuple[Ladder, ...], chosen: bool) -> LadderOut:
+def ladder_out(ladder: Ladder, options: Sequence[Ladder], chosen: bool) -> LadderOut:
+    """A ladder beside the best of each number."""
     return LadderOut(
         lofts_deg=list(ladder.lofts_deg),
         penalty=_round(ladder.penalty, 4),
         parts={name: _round(part, 4) for name, part in ladder.parts.items()},
         gaps_m=[_round(gap) for gap in ladder.gaps],
         uncovered_m=_round(ladder.uncovered),
+        uncovered_share=_round(ladder.uncovered_share, 4),
+        alone_share=_round(ladder.alone_share, 4),
+        cost=_round(ladder.cost, 4),
+        changes=[explain.change_words(change) for change in ladder.changes],
+        left_out=[wedge.name for wedge in ladder.left_out],
         gives_up=explain.ladder_gives_up(ladder, options),
         chosen=chosen,
     )
@@ -300,7 +316,7 @@ def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
         apex_m=_round(rung.flight.apex),
         landing_deg=_round(rung.flight.landing_deg),
         run_m=_round(rung.flight.run),
-        source="assumed" if recommendation.carry_model.assumed else "modelled",
+        source="assumed" if recommendation.carry_model.assumed and not recommendation.strikes else "modelled",
         path_m=[[_round(x, 2), _round(y, 2)] for x, y, _ in points],
     )
 
@@ -413,9 +429,14 @@ def _candidate(recommendation: Recommendation, slot: int, pick: int, score: floa
 
 
 def recommend_document(
-    document: FittingDocument, rack: Sequence[RackHeadDocument], judge: SoleJudge | None = None
+    document: FittingDocument,
+    rack: Sequence[RackHeadDocument],
+    judge: SoleJudge | None = None,
+    strikes: Sequence[MeasuredStrike] | None = None,
 ) -> RecommendationOut:
     """Document in, proposal out; judged by the bench rules unless another judge is given.
+
+    `strikes`, if given, stand in for those of the document.
 
     Raises
     ------
@@ -424,4 +445,4 @@ def recommend_document(
     """
     from oblatus.core.fitting import recommend
 
-    return recommendation_out(recommend(fitting_from(document, rack), judge), document)
+    return recommendation_out(recommend(fitting_from(document, rack, strikes), judge), document)

@@ -7,14 +7,21 @@ from datetime import datetime
 from typing import Any, NamedTuple, TypeVar
 from uuid import UUID
 
+from sqlalchemy import func
 from sqlalchemy import select as sa_select
+from sqlalchemy.dialects.postgresql import insert
 from sqlmodel import Session, col, delete, select
 
 from oblatus.errors import ConflictError, NotFoundError
-from oblatus.store.tables import Fitter, FittingRow, RackRow, SnapshotRow, Studio, now
+from oblatus.store.tables import Fitter, FittingRow, RackRow, SnapshotRow, StrikeRow, Studio, now
 
 Row = TypeVar("Row")
 Json = dict[str, Any]
+
+STRIKE_COLUMNS = (
+    "id", "club", "loft_deg", "swing", "carry_m", "club_speed_mps", "ball_speed_mps", "launch_deg", "spin_rpm",
+    "apex_m", "landing_deg", "set_aside", "origin",
+)  # fmt: skip
 
 
 class KeptRow(NamedTuple):
@@ -27,6 +34,7 @@ class KeptRow(NamedTuple):
     engine_version: str
     kept_by: str
     clubs: list[str]
+    strikes: int
 
 
 class StudioRows:
@@ -95,8 +103,9 @@ class StudioRows:
     def kept(self, fitting_id: UUID, most: int | None = None) -> Sequence[KeptRow]:
         """Kept proposals of a fitting without their documents, newest first."""
         table = SnapshotRow.__table__  # type: ignore[attr-defined]
+        strikes = func.coalesce(table.c.result["strikes"].as_integer(), 0)
         query = (
-            sa_select(*(table.c[name] for name in KeptRow._fields))
+            sa_select(*(table.c[name] for name in KeptRow._fields[:-1]), strikes)
             .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
             .order_by(table.c.created_at.desc())
             .limit(most)
@@ -125,6 +134,33 @@ class StudioRows:
         for position, head in enumerate(heads):
             self.session.add(RackRow(studio_id=self.studio_id, position=position, **head))
         self.session.flush()
+
+    def strikes(self, fitting_id: UUID) -> list[Json]:
+        """Strikes of a fitting in the order in which they came, one object a strike."""
+        table = StrikeRow.__table__  # type: ignore[attr-defined]
+        columns = [table.c[name] for name in STRIKE_COLUMNS]
+        query = (
+            sa_select(*columns)
+            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
+            .order_by(table.c.place)
+        )
+        return [dict(row) for row in self.session.execute(query).mappings()]
+
+    def add_strikes(self, fitting_id: UUID, strikes: Sequence[Json]) -> int:
+        """Add validated strikes; those whose id stands there already are left as they are. Returns how many were new."""
+        if not strikes:
+            return 0
+        table = StrikeRow.__table__  # type: ignore[attr-defined]
+        rows = [{**s, "studio_id": self.studio_id, "fitting_id": fitting_id, "taken_at": now()} for s in strikes]
+        new = insert(table).values(rows).on_conflict_do_nothing(index_elements=["fitting_id", "id"])
+        return len(self.session.execute(new.returning(table.c.id)).all())
+
+    def strike(self, fitting_id: UUID, strike_id: UUID) -> StrikeRow:
+        """One strike."""
+        query = select(StrikeRow).where(
+            StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id, StrikeRow.id == strike_id
+        )
+        return _found(self.session.exec(query).first(), "strike")
 
 
 def fitter_by_email(session: Session, email: str) -> Fitter | None:

@@ -6,7 +6,16 @@ from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID, uuid4
 
-from sqlalchemy import CheckConstraint, Column, DateTime, ForeignKeyConstraint, UniqueConstraint
+from sqlalchemy import (
+    BigInteger,
+    CheckConstraint,
+    Column,
+    DateTime,
+    ForeignKeyConstraint,
+    Identity,
+    Index,
+    UniqueConstraint,
+)
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlmodel import Field, SQLModel
 
@@ -124,3 +133,37 @@ class SnapshotRow(SQLModel, table=True):
     engine_version: str = Field(max_length=20)
     kept_by: str = Field(max_length=120)
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class StrikeRow(SQLModel, table=True):
+    """One measured ball. The id comes from where it was taken: taken twice, it stands here once."""
+
+    __tablename__ = "strike"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "fitting_id"],
+            ["fitting.studio_id", "fitting.id"],
+            name="fk_strike_fitting",
+            ondelete="CASCADE",
+        ),
+        CheckConstraint("carry_m > 0", name="ck_strike_carry"),
+        Index("ix_strike_place", "fitting_id", "place", unique=True),
+    )
+
+    fitting_id: UUID = Field(primary_key=True)
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    place: int | None = Field(default=None, sa_column=Column(BigInteger, Identity(always=True), nullable=False))
+    club: str = Field(max_length=40)
+    loft_deg: float
+    swing: str = Field(max_length=24)
+    carry_m: float
+    club_speed_mps: float | None = None
+    ball_speed_mps: float | None = None
+    launch_deg: float | None = None
+    spin_rpm: float | None = None
+    apex_m: float | None = None
+    landing_deg: float | None = None
+    set_aside: str | None = Field(default=None, max_length=120)
+    origin: str = Field(max_length=8)
+    taken_at: datetime = Field(default_factory=now, sa_column=_moment())

@@ -8,6 +8,7 @@ from oblatus.core.fitting import recommend
 from oblatus.core.fitting.evidence import Evidence, Flip, find_flips, resample
 from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.schools import SchoolOutcome, under_each_school
+from oblatus.core.gapping import MeasuredStrike
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.store.database import Database
@@ -15,6 +16,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
 from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.strikes_of import measured, strikes_of
 
 
 def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, Evidence]:
@@ -27,8 +29,8 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, R
     InputError
         If no proposal can be made from it.
     """
-    revision, document, rack = _inputs(database, actor, fitting_id)
-    fitting = fitting_from(document, rack)
+    revision, document, rack, strikes = _inputs(database, actor, fitting_id)
+    fitting = fitting_from(document, rack, strikes)
     judge = engine().judge
     proposal = recommend(fitting, judge)
     return revision, proposal, resample(fitting, proposal, judge)
@@ -36,8 +38,8 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, R
 
 def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
     """Revision, proposal and the nearest changes that flip it; raises as `how_sure`."""
-    revision, document, rack = _inputs(database, actor, fitting_id)
-    fitting = fitting_from(document, rack)
+    revision, document, rack, strikes = _inputs(database, actor, fitting_id)
+    fitting = fitting_from(document, rack, strikes)
     judge = engine().judge
     proposal = recommend(fitting, judge)
     return revision, proposal, find_flips(fitting, proposal, judge)
@@ -45,8 +47,8 @@ def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int,
 
 def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:
     """Revision, proposal and what every other school would make of it; raises as `how_sure`."""
-    revision, document, rack = _inputs(database, actor, fitting_id)
-    fitting = fitting_from(document, rack)
+    revision, document, rack, strikes = _inputs(database, actor, fitting_id)
+    fitting = fitting_from(document, rack, strikes)
     judge = engine().judge
     proposal = recommend(fitting, judge)
     return revision, proposal, under_each_school(fitting, proposal, judge)
@@ -54,8 +56,9 @@ def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int
 
 def _inputs(
     database: Database, actor: Actor, fitting_id: UUID
-) -> tuple[int, FittingDocument, tuple[RackHeadDocument, ...]]:
+) -> tuple[int, FittingDocument, tuple[RackHeadDocument, ...], tuple[MeasuredStrike, ...]]:
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row = rows.fitting(fitting_id)
-        return row.revision, FittingDocument.model_validate(row.document), rack_of(rows)
+        struck = measured(strikes_of(rows, fitting_id))
+        return row.revision, FittingDocument.model_validate(row.document), rack_of(rows), struck

@@ -13,13 +13,14 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.strikes_of import strikes_of
 from oblatus.usecases.view import FittingView, view_of
 
 
 def edit_fitting(
     database: Database, actor: Actor, fitting_id: UUID, revision: int, changes: dict[str, Any]
 ) -> FittingView:
-    """Put new sections (player, grounds, bag, choices, rack) in place of the old ones, all or none.
+    """Put new sections (player, grounds, bag, choices, measuring, rack) in place of the old ones, all or none.
 
     Raises
     ------
@@ -38,8 +39,8 @@ def edit_fitting(
         except ValidationError as error:
             raise faults_of(error) from error
         rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), revision)
-        rack, kept = rack_of(rows), rows.kept(fitting_id, 1)
-    return view_of(row, rack, kept)
+        rack, kept, strikes = rack_of(rows), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
+    return view_of(row, rack, kept, strikes)
 
 
 def remove_fitting(database: Database, actor: Actor, fitting_id: UUID) -> None:

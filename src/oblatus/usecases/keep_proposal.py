@@ -14,6 +14,7 @@ from oblatus.store.tables import SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.propose import propose
 from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.strikes_of import measured, strikes_of, whole_document
 
 
 def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: int, label: str) -> SnapshotRow:
@@ -34,11 +35,11 @@ def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: 
         if row.revision != revision:
             raise ConflictError("This fitting changed since the proposal on this screen was made.", row.revision)
         document = FittingDocument.model_validate(row.document)
-        rack = rack_of(rows)
-        proposal = propose(document, rack)
+        rack, strikes = rack_of(rows), strikes_of(rows, fitting_id)
+        proposal = propose(document, rack, measured(strikes))
         if proposal.result is None:
             raise InputError(proposal.problem)
-        inputs = document if document.rack is not None else document.model_copy(update={"rack": tuple(rack)})
+        inputs = whole_document(document, rack, strikes)
         snapshot = SnapshotRow(
             studio_id=actor.studio_id,
             fitting_id=fitting_id,

@@ -11,6 +11,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import FittingRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.strikes_of import strikes_of, whole_document
 from oblatus.usecases.view import FittingView, view_of
 
 
@@ -31,15 +32,14 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row, rack, kept = rows.fitting(fitting_id), rack_of(rows), rows.kept(fitting_id, 1)
-    return view_of(row, rack, kept)
+        strikes = strikes_of(rows, fitting_id)
+    return view_of(row, rack, kept, strikes)
 
 
 def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingDocument:
-    """The document with the rack it was judged on, so that another studio gets the same proposal."""
+    """The document with its strikes and the rack it was judged on, so that another studio gets the same proposal."""
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
-        rack = rack_of(rows)
-    if document.rack is not None:
-        return document
-    return document.model_copy(update={"rack": tuple(rack)})
+        rack, strikes = rack_of(rows), strikes_of(rows, fitting_id)
+    return whole_document(document, rack, strikes)

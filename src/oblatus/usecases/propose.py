@@ -6,10 +6,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+from oblatus.core.gapping import MeasuredStrike
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import ChoicesDocument, DeliveryDocument, FittingDocument, RackHeadDocument
 from oblatus.formats.recommendation import RecommendationOut, recommend_document
+from oblatus.formats.strikes import strike_from
 from oblatus.usecases.engine import engine
 
 
@@ -21,15 +23,25 @@ class Proposal:
     problem: tuple[Fault, ...] = ()
 
 
-def propose(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> Proposal:
-    """The proposal for a document and the studio's rack; a document that cannot be served says why."""
+def propose(
+    document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...] | None = None
+) -> Proposal:
+    """The proposal for a document and the studio's rack; a document that cannot be served says why.
+
+    `strikes`, if given, stand in for those of the document.
+    """
+    if strikes is None:
+        strikes = tuple(strike_from(strike) for strike in document.strikes)
     heads = document.rack if document.rack is not None else tuple(rack)
     # who the player is and what they say of their game never reaches the engine: typing it asks for nothing new
     nameless = document.player.model_copy(update={"name": "player", "complaints": ""})
-    return _propose(document.model_copy(update={"rack": None, "player": nameless}).model_dump_json(), heads)
+    about = document.model_copy(update={"rack": None, "player": nameless, "strikes": ()})
+    return _propose(about.model_dump_json(), heads, tuple(strike for strike in strikes if strike.counts))
 
 
-def make_ahead(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> None:
+def make_ahead(
+    document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...] = ()
+) -> None:
     """Begin to make, in the background, the families that edits near this document will ask for.
 
     Nothing is begun when only the habit, the ladder or the pins changed: those ask for families that are made already.
@@ -38,13 +50,14 @@ def make_ahead(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> N
     delivery = document.player.delivery
     same = DeliveryDocument(release=delivery.release, opening=delivery.opening)
     player = document.player.model_copy(update={"name": "player", "complaints": "", "delivery": same})
-    about = document.model_copy(update={"rack": None, "player": player, "choices": ChoicesDocument()})
-    engine().make_ahead(fitting_from(document, heads), (about.model_dump_json(), heads))
+    about = document.model_copy(update={"rack": None, "player": player, "choices": ChoicesDocument(), "strikes": ()})
+    engine().make_ahead(fitting_from(document, heads, strikes), (about.model_dump_json(), heads))
 
 
 @lru_cache(maxsize=64)
-def _propose(document: str, heads: tuple[RackHeadDocument, ...]) -> Proposal:
+def _propose(document: str, heads: tuple[RackHeadDocument, ...], strikes: tuple[MeasuredStrike, ...]) -> Proposal:
     try:
-        return Proposal(recommend_document(FittingDocument.model_validate_json(document), heads, engine().judge))
+        about = FittingDocument.model_validate_json(document)
+        return Proposal(recommend_document(about, heads, engine().judge, strikes))
     except InputError as error:
         return Proposal(None, error.faults)

@@ -11,6 +11,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.propose import make_ahead
 from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.strikes_of import measured, strikes_of
 
 
 def studio_rack(database: Database, actor: Actor) -> Sequence[RackHeadDocument]:
@@ -32,6 +33,7 @@ def replace_rack(database: Database, actor: Actor, csv_text: str) -> Sequence[Ra
         rows = StudioRows(session, actor.studio_id)
         rows.replace_rack([head.model_dump() for head in heads])
         latest = next(iter(rows.fittings()), None)
+        strikes = measured(strikes_of(rows, latest.id)) if latest is not None else ()
     if latest is not None:  # the fitter comes back to what was worked on last
-        make_ahead(FittingDocument.model_validate(latest.document), heads)
+        make_ahead(FittingDocument.model_validate(latest.document), heads, strikes)
     return heads

@@ -14,6 +14,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows, any_studio
 from oblatus.store.tables import Fitter, Studio
 from oblatus.usecases.passwords import hash_password
+from oblatus.usecases.start_fitting import add_document
 
 DEMO_STUDIO = "Scarp End Studio"
 DEMO_EMAIL = "fitter@scarp-end.example"
@@ -32,7 +33,7 @@ def seed_once(database: Database, settings: Settings, *, demo: bool) -> bool:
         rows = StudioRows(session, studio.id)
         rows.replace_rack([head.model_dump() for head in demo_rack()])
         for document in reversed(demo_fittings() if demo else []):
-            rows.add_fitting(document.player.name, document.model_dump(mode="json"))
+            add_document(rows, document)
     return True
 
 

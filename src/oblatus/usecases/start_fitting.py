@@ -5,6 +5,7 @@ from __future__ import annotations
 from oblatus.formats.fitting import FittingDocument, GroundDocument, PlayerDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
+from oblatus.store.tables import FittingRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.view import FittingView, view_of
@@ -20,6 +21,14 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
     """A new fitting from a document; a rack that it brings stays with it."""
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
-        row = rows.add_fitting(document.player.name, document.model_dump(mode="json"))
+        row = add_document(rows, document)
         rack = rack_of(rows)
-    return view_of(row, rack, [])
+    return view_of(row, rack, [], document.strikes)
+
+
+def add_document(rows: StudioRows, document: FittingDocument) -> FittingRow:
+    """A new row for a document, and its strikes as rows of their own."""
+    kept = document.model_copy(update={"strikes": ()}).model_dump(mode="json")
+    row = rows.add_fitting(document.player.name, kept)
+    rows.add_strikes(row.id, [strike.model_dump() for strike in document.strikes])
+    return row

@@ -2,24 +2,30 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Literal
 
+from oblatus.core.gapping import SWINGS
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.strikes import StrikeDocument
 
 State = Literal["empty", "partly", "done", "stale", "later"]
 
 STEPS = ("player", "ground", "bag", "strikes", "carries", "lofts", "soles", "proof", "build", "card", "log")
-LATER = ("strikes", "carries", "proof", "build", "card", "log")
+LATER = ("strikes", "proof", "build", "card", "log")
+ENOUGH_STRIKES = 3
 
 
-def step_states(document: FittingDocument, revision: int, kept_revision: int | None) -> Mapping[str, State]:
-    """The state of every step; a kept proposal makes Lofts and Soles done until something changes."""
+def step_states(
+    document: FittingDocument, strikes: Sequence[StrikeDocument], kept_is_fresh: bool | None
+) -> Mapping[str, State]:
+    """The state of every step; a kept proposal makes Lofts and Soles done until something changes (None: none kept)."""
     proposal: State = "partly"
-    if kept_revision is not None:
-        proposal = "done" if kept_revision == revision else "stale"
+    if kept_is_fresh is not None:
+        proposal = "done" if kept_is_fresh else "stale"
     states: dict[str, State] = dict.fromkeys(LATER, "later")
-    states.update(player=_player(document), ground=_ground(document), bag=_bag(document), lofts=proposal, soles=proposal)
+    states.update(player=_player(document), ground=_ground(document), bag=_bag(document))
+    states.update(carries=_carries(document, strikes), lofts=proposal, soles=proposal)
     return {step: states[step] for step in STEPS}
 
 
@@ -44,6 +50,19 @@ def _bag(document: FittingDocument) -> State:
     if not wedges:
         return "empty"
     return "done" if all(wedge.measured for wedge in wedges) else "partly"
+
+
+def _carries(document: FittingDocument, strikes: Sequence[StrikeDocument]) -> State:
+    """Done with three strikes that count for every wedge and the pitching wedge with every clock swing."""
+    count: dict[tuple[str, str], int] = {}
+    for strike in strikes:
+        if strike.set_aside is None:
+            count[strike.club, strike.swing] = count.get((strike.club, strike.swing), 0) + 1
+    if not count:
+        return "empty"
+    clubs = ["pw", *(f"own:{n}" for n in range(len(document.bag.wedges)))]
+    enough = all(count.get((club, swing.key), 0) >= ENOUGH_STRIKES for club in clubs for swing in SWINGS)
+    return "done" if enough else "partly"
 
 
 def _share(known: list[bool]) -> State:

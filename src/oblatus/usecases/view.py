@@ -7,10 +7,12 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import FittingRow
 from oblatus.usecases.propose import Proposal, make_ahead, propose
 from oblatus.usecases.step_states import State, step_states
+from oblatus.usecases.strikes_of import measured
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,13 +25,22 @@ class FittingView:
     proposal: Proposal
     steps: Mapping[str, State]
     kept: KeptRow | None
+    strikes: int
 
 
-def view_of(row: FittingRow, rack: Sequence[RackHeadDocument], snapshots: Sequence[KeptRow]) -> FittingView:
-    """The view of a fitting with the studio's rack and its kept proposals, newest first."""
+def view_of(
+    row: FittingRow,
+    rack: Sequence[RackHeadDocument],
+    snapshots: Sequence[KeptRow],
+    strikes: tuple[StrikeDocument, ...] = (),
+) -> FittingView:
+    """The view of a fitting with the studio's rack, its kept proposals, newest first, and its strikes."""
     document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None
-    states = step_states(document, row.revision, kept.revision if kept else None)
-    proposal = propose(document, rack)
-    make_ahead(document, rack)
-    return FittingView(row.id, row.revision, document, proposal, states, kept)
+    struck = measured(strikes)
+    counting = sum(strike.counts for strike in struck)
+    fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting
+    states = step_states(document, strikes, None if kept is None else fresh)
+    proposal = propose(document, rack, struck)
+    make_ahead(document, rack, struck)
+    return FittingView(row.id, row.revision, document, proposal, states, kept, counting)

@@ -14,7 +14,7 @@ from oblatus.settings import Settings, settings_from
 from oblatus.store.database import Database
 from oblatus.usecases.engine import keep_families_in
 from oblatus.web.auth import configure_auth
-from oblatus.web.blueprints import engine, fittings, rack, session, system
+from oblatus.web.blueprints import carries, engine, fittings, rack, session, system
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
 from oblatus.web.schemas import ErrorOut
 
@@ -63,7 +63,7 @@ def configure_core(app: OpenAPI, settings: Settings) -> None:
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (system, session, fittings, rack, engine):
+    for module in (system, session, fittings, carries, rack, engine):
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 

@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from pydantic import StringConstraints
+from pydantic import Field, StringConstraints
 
 from oblatus.core.bounds import Bound
 from oblatus.formats.fields import Strict, Within
@@ -15,12 +15,14 @@ from oblatus.formats.fitting import (
     ChoicesDocument,
     FittingDocument,
     Grounds,
+    MeasuringDocument,
     Name,
     PlayerDocument,
     Rack,
     RackHeadDocument,
 )
-from oblatus.formats.recommendation import RecommendationOut
+from oblatus.formats.recommendation import LadderOut, RecommendationOut
+from oblatus.formats.strikes import ClubCode, Reason, StrikeDocument, SwingKey
 
 Revision = Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
 
@@ -116,6 +118,7 @@ class EditIn(Strict):
     grounds: Grounds | None = None
     bag: BagDocument | None = None
     choices: ChoicesDocument | None = None
+    measuring: MeasuringDocument | None = None
     rack: Rack | None = None
     drop_rack: bool = False
 
@@ -130,6 +133,7 @@ class KeptLine(Strict):
     engine_version: str
     kept_by: str
     clubs: list[str]
+    strikes: int
 
 
 class KeptList(Strict):
@@ -172,6 +176,64 @@ class FittingOut(Strict):
     steps: dict[str, Literal["empty", "partly", "done", "stale", "later"]]
     default_shot_mix: dict[str, float]
     kept: KeptLine | None
+    strikes: int
+
+
+class StrikePath(FittingPath):
+    """A strike's id."""
+
+    strike_id: UUID
+
+
+class StrikesIn(Strict):
+    """Strikes to take; those that are there already are left as they are."""
+
+    strikes: Annotated[tuple[StrikeDocument, ...], Field(min_length=1, max_length=500)]
+
+
+class StrikesOut(Strict):
+    """How many of the strikes were new."""
+
+    taken: int
+
+
+class AsideIn(Strict):
+    """Why a strike does not count; null when it counts after all."""
+
+    set_aside: Reason | None
+
+
+class CellIn(Strict):
+    """A club with a swing."""
+
+    club: ClubCode
+    swing: SwingKey
+
+
+class PasteIn(Strict):
+    """Pasted text; looked at only unless `take`, and taken despite a question of unit when `sure_of_unit`."""
+
+    text: Annotated[str, StringConstraints(max_length=200_000)]
+    unit: Literal["m", "yd"]
+    paste_id: UUID
+    cell: CellIn | None = None
+    take: bool = False
+    sure_of_unit: bool = False
+
+
+class PasteOut(Strict):
+    """What was read, a question about the unit if there is one, and how many strikes were taken."""
+
+    strikes: list[StrikeDocument]
+    unit: str
+    question: str | None
+    taken: int
+
+
+class LaddersOut(Strict):
+    """Cover against cost: ladders that none beats in both, cheapest first."""
+
+    front: list[LadderOut]
 
 
 class WorkOut(Strict):

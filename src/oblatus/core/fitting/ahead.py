@@ -23,12 +23,12 @@ def jobs_ahead(fitting: Fitting, judge: StrikeJudge) -> tuple[FamilyJob, ...]:
     InputError
         As `recommend`.
     """
-    model, wish, options, ladder = choose_ladder(fitting)
-    anchors = [(loft, 0.0) for loft in ladder.lofts_deg]
-    anchors += [(loft, OPTION_BEHIND_DEG) for option in options for loft in option.lofts_deg]
-    near = {loft: min(abs(loft - other) + behind for other, behind in anchors) for loft in wish.lofts_deg}
+    choice = choose_ladder(fitting)
+    anchors = [(loft, 0.0) for loft in choice.ladder.lofts_deg]
+    anchors += [(loft, OPTION_BEHIND_DEG) for option in choice.options for loft in option.lofts_deg]
+    near = {loft: min(abs(loft - other) + behind for other, behind in anchors) for loft in choice.wish.lofts_deg}
     lofts = sorted((loft for loft, far in near.items() if far <= NEIGHBOUR_DEG), key=lambda loft: near[loft])
     bent = (candidate.head for candidate in candidates_for(lofts, fitting.stock))
     heads = list(dict.fromkeys([fitting.bag.pitching_wedge, *bent]))
     scenarios = build_scenarios(fitting.player, fitting.grounds)
-    return judge.ask(heads, scenarios, model, deliver_all(heads, scenarios)).jobs
+    return judge.ask(heads, scenarios, choice.model, deliver_all(heads, scenarios)).jobs

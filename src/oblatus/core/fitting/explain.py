@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from itertools import pairwise
 
 import numpy as np
@@ -12,7 +13,7 @@ from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG
 from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.sets import Candidate
 from oblatus.core.gapping import Ladder
-from oblatus.core.gapping.ladder import STEP_RULE_DEG
+from oblatus.core.gapping.ladder import STEP_RULE_DEG, Change
 
 Floats = NDArray[np.float64]
 
@@ -140,7 +141,16 @@ def set_tradeoff(recommendation: Recommendation, index: int) -> tuple[str, str]:
     return words(1.0), words(-1.0)
 
 
-def ladder_gives_up(ladder: Ladder, options: tuple[Ladder, ...]) -> str:
+def change_words(change: Change) -> str:
+    """What is to be done for a loft."""
+    if change.owned is None:
+        return "buy a head"
+    if abs(change.bend_deg) < 0.05:
+        return f"keep {change.owned.name}"
+    return f"bend {change.owned.name} {abs(change.bend_deg):g}° {'weaker' if change.bend_deg > 0 else 'stronger'}"
+
+
+def ladder_gives_up(ladder: Ladder, options: Sequence[Ladder]) -> str:
     """What this number of wedges costs, in a sentence."""
     steps = [b - a for a, b in pairwise(ladder.lofts_deg)]
     widest = max(ladder.gaps)
@@ -165,7 +175,7 @@ def ladder_gives_up(ladder: Ladder, options: tuple[Ladder, ...]) -> str:
 def notes(recommendation: Recommendation) -> list[tuple[str, str]]:
     """Cautions and open ends, each (kind, sentence): kind is "caution", "assumed", "gap" or "rule"."""
     found: list[tuple[str, str]] = []
-    if recommendation.carry_model.assumed:
+    if recommendation.carry_model.assumed and not recommendation.strikes:
         found.append(("assumed", "Carries assume a usual pitching-wedge carry of 105 m: measure one to replace it."))
     for loft in recommendation.missing_lofts_deg:
         found.append(("gap", f"No head on the rack or in the bag reaches {degrees(loft)} within its bend limit."))

@@ -3,27 +3,33 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head, StockHead
-from oblatus.core.delivery import Player
+from oblatus.core.delivery import Habit, Player
 from oblatus.core.fitting.bench_rules import BenchRules
 from oblatus.core.fitting.judge import Judgement, SoleJudge
 from oblatus.core.fitting.scenarios import Scenario, build_scenarios
 from oblatus.core.fitting.sets import Candidate, ClubSet, SetProblem, candidates_for, reachable_lofts
-from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Green
+from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Air, Green
 from oblatus.core.gapping import (
     SWINGS,
+    Band,
     CarryModel,
     Ladder,
+    LadderSearch,
     LadderWish,
+    MeasuredStrike,
+    OwnedLoft,
     Rung,
+    Swing,
+    faced_distances,
     fit_carry_model,
-    score_ladder,
-    search_ladders,
+    fit_player_model,
 )
 from oblatus.core.gapping.ladder import LEAST_STEP_DEG, MOST_LOFT_DEG, MOST_WEDGES
 from oblatus.core.grounds import GreenClass, Ground
@@ -59,7 +65,11 @@ class Bag:
 
 @dataclass(frozen=True, slots=True)
 class Fitting:
-    """Everything that the engine needs: player, ground mix, bag, heads to choose from, and a typed ladder if any."""
+    """Everything that the engine needs: player, ground mix, bag, heads to choose from, and a typed ladder if any.
+
+    `strikes` were measured in `air`; `bands` say how often distances are faced if the shot mix does not;
+    `ladder_factors` are the fitter's weights on the parts of the ladder.
+    """
 
     player: Player
     grounds: tuple[Ground, ...]
@@ -67,6 +77,11 @@ class Fitting:
     stock: tuple[StockHead, ...]
     ladder_deg: tuple[float, ...] | None = None
     pinned: dict[float, str] = field(default_factory=dict)
+    strikes: tuple[MeasuredStrike, ...] = ()
+    swings: tuple[Swing, ...] = SWINGS
+    air: Air = REFERENCE_AIR
+    bands: tuple[Band, ...] = ()
+    ladder_factors: dict[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,10 +110,12 @@ class Recommendation:
     """A proposal with all that explains it. Indices point into `candidates` and `scenarios`.
 
     `bench` and `bench_sets` are what the bench rules alone would say; `tied` counts the sets, of the 60 best looked at,
-    that the judge could not tell from the best; the bench rules chose among them.
+    that the judge could not tell from the best; the bench rules chose among them. `strikes` is how many measured
+    strikes the carry model was fitted to.
     """
 
     carry_model: CarryModel
+    strikes: int
     rungs: tuple[Rung, ...]
     options: tuple[Ladder, ...]
     ladder: Ladder
@@ -128,7 +145,8 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
         If the fitting has no room for a wedge, no ground with a share, or a carry that no head speed gives.
     """
     player, bag = fitting.player, fitting.bag
-    model, _, options, ladder = choose_ladder(fitting)
+    choice = choose_ladder(fitting)
+    model, ladder = choice.model, choice.ladder
     scenarios = build_scenarios(player, fitting.grounds)
     candidates = candidates_for(ladder.lofts_deg, fitting.stock)
     slots_found = {candidate.slot for candidate in candidates}
@@ -151,8 +169,9 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
     clubs, values, served = search.explain(sets)
     return Recommendation(
         carry_model=model,
+        strikes=sum(strike.counts for strike in fitting.strikes),
         rungs=_rungs(model, bag, ladder, fitting.grounds),
-        options=options,
+        options=choice.options,
         ladder=ladder,
         typed=fitting.ladder_deg is not None,
         scenarios=tuple(scenarios),
@@ -176,13 +195,51 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
     )
 
 
-def choose_ladder(fitting: Fitting) -> tuple[CarryModel, LadderWish, tuple[Ladder, ...], Ladder]:
-    """Carry model, wish, the best ladder of every count, and the one that is taken; raises as `recommend`."""
+@dataclass(frozen=True, slots=True)
+class LadderChoice:
+    """Carry model, wish, the search behind it, the best ladder of every count, and the one that is taken."""
+
+    model: CarryModel
+    wish: LadderWish
+    search: LadderSearch
+    options: tuple[Ladder, ...]
+    ladder: Ladder
+
+
+def choose_ladder(fitting: Fitting) -> LadderChoice:
+    """The ladder of a fitting, typed or the best of the wanted number; raises as `recommend`."""
     _check(fitting)
-    model = fit_carry_model(fitting.player, fitting.bag.pitching_wedge.loft_deg)
-    wish = _wish(fitting)
-    options = _options(model, wish, fitting.bag.wedge_room)
-    return model, wish, options, _choose(fitting, model, wish, options)
+    model = carry_model_of(fitting)
+    wish = ladder_wish(fitting, model)
+    search = LadderSearch(model, wish)
+    options = tuple(ladder for count in range(1, fitting.bag.wedge_room + 1) for ladder in search.best(count))
+    return LadderChoice(model, wish, search, options, _choose(fitting, search, options))
+
+
+def carry_model_of(fitting: Fitting) -> CarryModel:
+    """The player's carry model: fitted to the strikes if there are any, else to the one carry or speed that is known."""
+    player = fitting.player
+    strikes = tuple(strike for strike in fitting.strikes if strike.counts)
+    return _carry_model(
+        player.habit, player.pitching_wedge_carry, player.pitching_wedge_speed, fitting.bag.pitching_wedge.loft_deg,
+        strikes, fitting.swings, fitting.air,
+    )  # fmt: skip
+
+
+@lru_cache(maxsize=32)
+def _carry_model(
+    habit: Habit,
+    carry: float | None,
+    speed: float | None,
+    loft_deg: float,
+    strikes: tuple[MeasuredStrike, ...],
+    swings: tuple[Swing, ...],
+    air: Air,
+) -> CarryModel:
+    player = Player(habit, pitching_wedge_carry=carry, pitching_wedge_speed=speed)
+    if strikes:
+        return fit_player_model(player, loft_deg, strikes, swings=swings, air=air).carries
+    return replace(fit_carry_model(player, loft_deg), swings=swings)
 
 
 def wanted_top_loft(player: Player) -> float:
@@ -215,23 +272,24 @@ def _check(fitting: Fitting) -> None:
         )
 
 
-def _wish(fitting: Fitting) -> LadderWish:
+def ladder_wish(fitting: Fitting, model: CarryModel) -> LadderWish:
+    """What the ladder should do, from the fitting."""
     lofts = reachable_lofts(fitting.stock)
-    owned = reachable_lofts([item for item in fitting.stock if item.owned])
     if not lofts:
         top = fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG
         lofts = tuple(float(x) for x in np.arange(top, MOST_LOFT_DEG + 0.25, 0.5))
-    return LadderWish(lofts, frozenset(owned), wanted_top_loft(fitting.player), fitting.player.schools)
+    owned = tuple(
+        OwnedLoft(item.code, item.name, item.head.loft_deg, item.bend_limit_deg) for item in fitting.stock if item.owned
+    )
+    longest = float(model.carries([model.pitching_wedge_loft_deg], model.swings[:1])[0, 0])
+    faced = faced_distances(fitting.player, longest, fitting.bands)
+    wanted = wanted_top_loft(fitting.player)
+    return LadderWish(lofts, owned, wanted, fitting.player.schools, faced, fitting.ladder_factors)
 
 
-def _options(model: CarryModel, wish: LadderWish, room: int) -> tuple[Ladder, ...]:
-    found = [search_ladders(model, wish, count, best=1) for count in range(1, room + 1)]
-    return tuple(ladders[0] for ladders in found if ladders)
-
-
-def _choose(fitting: Fitting, model: CarryModel, wish: LadderWish, options: tuple[Ladder, ...]) -> Ladder:
+def _choose(fitting: Fitting, search: LadderSearch, options: tuple[Ladder, ...]) -> Ladder:
     if fitting.ladder_deg is not None:
-        return score_ladder(model, wish, fitting.ladder_deg)
+        return search.score(fitting.ladder_deg)
     wanted = fitting.player.wedge_count
     fitting_count = [ladder for ladder in options if wanted is None or len(ladder.lofts_deg) == wanted]
     if not fitting_count:
@@ -247,7 +305,7 @@ def _close_slots(candidates: list[Candidate], slots: list[int]) -> list[Candidat
 def _rungs(model: CarryModel, bag: Bag, ladder: Ladder, grounds: Sequence[Ground]) -> tuple[Rung, ...]:
     green = Green(GREEN_FIRMNESS[_main_green(grounds)])
     lofts = (bag.nine_iron_loft_deg, bag.pitching_wedge.loft_deg, *ladder.lofts_deg)
-    return tuple(model.rung(loft, swing, REFERENCE_AIR, green) for loft in lofts for swing in SWINGS)
+    return tuple(model.rung(loft, swing, REFERENCE_AIR, green) for loft in lofts for swing in model.swings)
 
 
 def _main_green(grounds: Sequence[Ground]) -> GreenClass:

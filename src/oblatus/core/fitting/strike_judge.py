@@ -16,8 +16,7 @@ from oblatus.core.fitting.bench_rules import deliver_all, wanted_bounce
 from oblatus.core.fitting.judge import Judgement
 from oblatus.core.fitting.scenarios import Scenario
 from oblatus.core.flight import GREEN_FIRMNESS
-from oblatus.core.gapping import SWINGS, CarryModel
-from oblatus.core.gapping.carries import speed_share
+from oblatus.core.gapping import CarryModel
 from oblatus.core.strike import FamilyJob, FamilyPool, _quality, ground_row
 from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike.families import Progress
@@ -106,9 +105,9 @@ class StrikeJudge:
         usual_lean = np.array([USUAL_LEAN_DEG + scenario.shot.lean_offset_deg for scenario in scenarios])
         usual_loft = loft + np.radians(lean - usual_lean)[None, :]
         full_speed = self.full_speeds(heads, model)
-        wanted = _speeds(heads, scenarios, loft, attack, targets, full_speed)
+        wanted = _speeds(heads, scenarios, model, loft, attack, targets, full_speed)
         # what the families are made for does not depend on the player's lean, so that they serve the next player too
-        usual = np.minimum(_speeds(heads, scenarios, usual_loft, attack, targets, full_speed), full_speed[:, None])
+        usual = np.minimum(_speeds(heads, scenarios, model, usual_loft, attack, targets, full_speed), full_speed[:, None])
         speeds = np.clip(np.round(usual / SPEED_GRID) * SPEED_GRID, LEAST_SPEED, MOST_SPEED)
         keys = [
             (s.setup.opening_deg, kind, tuple(row.tolist()), s.setup.release)
@@ -135,8 +134,7 @@ class StrikeJudge:
 
     def full_speeds(self, heads: Sequence[Head], model: CarryModel) -> Floats:
         """Full head speed of every head [m/s]."""
-        lofts = np.array([head.loft_deg for head in heads])
-        return model.speed * speed_share(lofts - model.pitching_wedge_loft_deg)
+        return model.full_speeds([head.loft_deg for head in heads])
 
     def _fitness(
         self,
@@ -199,6 +197,7 @@ class StrikeJudge:
 def _speeds(
     heads: Sequence[Head],
     scenarios: Sequence[Scenario],
+    model: CarryModel,
     loft: Floats,
     attack: Floats,
     targets: Floats,
@@ -214,9 +213,10 @@ def _speeds(
         _kernels.clean_speeds(lofts[part], attacks[part], straight[part], masses[part], carries[part], table, flat[part])
 
     share_out(solve, n * k)
+    shares = {"full": model.swings[0], "swing_1030": model.swing("1030"), "swing_900": model.swing("900")}
     for j, scenario in enumerate(scenarios):
         if scenario.shot.kind == "full":
-            out[:, j] = full_speed * _swing_share(scenario.shot.key)
+            out[:, j] = full_speed * shares[scenario.shot.key].speed_share
         elif scenario.shot.kind == "sand":
             share = np.maximum(1.0 - SAND_LOFT_SHARE * (np.degrees(loft[:, j]) - SAND_LOFT_DEG) / 2.0, 0.4)
             out[:, j] = SAND_SPEED * np.sqrt(targets[j] / SAND_CARRY / share)
@@ -230,9 +230,3 @@ def covariance_root(habit: Habit) -> Floats:
     for (a, b), r in zip(((0, 1), (0, 2), (1, 2)), habit.correlations, strict=True):
         covariance[a, b] = covariance[b, a] = r * math.sqrt(covariance[a, a] * covariance[b, b])
     return np.linalg.cholesky(covariance)
-
-
-def _swing_share(key: str) -> float:
-    """Head speed of a clock swing as a share of full."""
-    shares = {"full": SWINGS[0], "swing_1030": SWINGS[1], "swing_900": SWINGS[2]}
-    return shares[key].speed_share

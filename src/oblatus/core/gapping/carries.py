@@ -13,7 +13,7 @@ from scipy.optimize import brentq
 from oblatus.core.delivery import FULL_SWING_EXTRA_LEAN_DEG, Player
 from oblatus.core.flight import REFERENCE_AIR, Air, Delivery, Flight, Green, Launch, fly_ball, strike_ball
 from oblatus.core.flight import _kernels as flight_kernels
-from oblatus.core.flight.impact import GYRATION_RADIUS, HEAD_MASS, LIE_FRICTION, RESTITUTION
+from oblatus.core.flight.impact import GYRATION_RADIUS, HEAD_MASS, LIE_FRICTION, LIE_SPEED_FACTOR, RESTITUTION
 from oblatus.core.flight.trajectory import STEP
 from oblatus.errors import fault
 
@@ -60,44 +60,80 @@ class Rung:
 
 @dataclass(frozen=True, slots=True)
 class CarryModel:
-    """Head speed of the pitching wedge [m/s] with the loft, lean and attack [degrees] that go with it."""
+    """How far this player's clubs carry: head speed of the full pitching wedge [m/s], loft, lean and attack [degrees].
+
+    `swings` are the clock swings with this player's shares, the full swing first; `friction` of ball on a dry face,
+    `restitution` and `speed_per_degree` (share of head speed lost per degree weaker) stand at the usual values
+    until strikes say otherwise.
+    """
 
     speed: float
     pitching_wedge_loft_deg: float
     lean_deg: float
     attack_deg: float
     assumed: bool
+    swings: tuple[Swing, ...] = SWINGS
+    friction: float = LIE_FRICTION["dry"]
+    restitution: float = RESTITUTION
+    speed_per_degree: float = SPEED_PER_DEGREE
 
-    def delivery(self, loft_deg: float, swing: Swing = SWINGS[0]) -> Delivery:
-        """The club at impact for a static loft and a swing."""
+    def swing(self, key: str) -> Swing:
+        """The swing with this key.
+
+        Raises
+        ------
+        InputError
+            If there is none.
+        """
+        found = next((swing for swing in self.swings if swing.key == key), None)
+        if found is None:
+            raise fault("swing", f"must be one of {', '.join(swing.key for swing in self.swings)}", key)
+        return found
+
+    def full_speeds(self, lofts_deg: Sequence[float] | Floats) -> Floats:
+        """Full head speed [m/s] of every loft (n,)."""
+        degrees = np.asarray(lofts_deg, dtype=float) - self.pitching_wedge_loft_deg
+        return self.speed * (1.0 - np.where(degrees > 0.0, self.speed_per_degree, SPEED_PER_DEGREE_ABOVE) * degrees)
+
+    def delivery(self, loft_deg: float, swing: Swing, lie: str = "dry") -> Delivery:
+        """The club at impact for a static loft and a swing, from a lie: dry, damp, wet, light_rough, heavy_rough."""
+        slide = LIE_FRICTION[lie] / LIE_FRICTION["dry"]
         return Delivery(
-            speed=self.speed * float(speed_share(loft_deg - self.pitching_wedge_loft_deg)) * swing.speed_share,
+            speed=float(self.full_speeds([loft_deg])[0]) * swing.speed_share * LIE_SPEED_FACTOR[lie],
             dynamic_loft_deg=loft_deg - self.lean_deg - swing.extra_lean_deg,
             attack_deg=self.attack_deg,
+            friction=self.friction * slide,
+            restitution=self.restitution,
         )
 
     def rung(
-        self, loft_deg: float, swing: Swing = SWINGS[0], air: Air = REFERENCE_AIR, green: Green | None = None
+        self,
+        loft_deg: float,
+        swing: Swing | None = None,
+        air: Air = REFERENCE_AIR,
+        green: Green | None = None,
+        lie: str = "dry",
     ) -> Rung:
-        """Launch and flight of one club with one swing."""
-        delivery = self.delivery(loft_deg, swing)
+        """Launch and flight of one club with one swing, the full one if none is named."""
+        swing = swing or self.swings[0]
+        delivery = self.delivery(loft_deg, swing, lie)
         launch = strike_ball(delivery)
         return Rung(loft_deg, swing.key, delivery, launch, fly_ball(launch, air, green))
 
-    def carries(self, lofts_deg: Sequence[float] | Floats, swings: Sequence[Swing] = SWINGS) -> Floats:
+    def carries(self, lofts_deg: Sequence[float] | Floats, swings: Sequence[Swing] | None = None) -> Floats:
         """Carry [m] of every loft with every swing in still air: (lofts, swings)."""
+        return self.flights(lofts_deg, swings)[:, :, 0]
+
+    def flights(self, lofts_deg: Sequence[float] | Floats, swings: Sequence[Swing] | None = None) -> Floats:
+        """Of every loft with every swing in still air (lofts, swings, 6): see `flight._kernels.carries`."""
+        swings = self.swings if swings is None else swings
         lofts = np.asarray(lofts_deg, dtype=float)
-        speed = self.speed * speed_share(lofts - self.pitching_wedge_loft_deg)
         shares = np.array([swing.speed_share for swing in swings])
         extra = np.array([swing.extra_lean_deg for swing in swings])
         dynamic = np.radians(lofts[:, None] - self.lean_deg - extra[None, :])
-        return _square_carries((speed[:, None] * shares).ravel(), dynamic.ravel(), self.attack_deg).reshape(dynamic.shape)
-
-
-def speed_share(degrees_weaker: Floats | float) -> Floats:
-    """Head speed as a share of the pitching wedge's, by loft difference [degrees]."""
-    degrees = np.asarray(degrees_weaker, dtype=float)
-    return np.asarray(1.0 - np.where(degrees > 0.0, SPEED_PER_DEGREE, SPEED_PER_DEGREE_ABOVE) * degrees)
+        speeds = (self.full_speeds(lofts)[:, None] * shares).ravel()
+        out = square_flights(speeds, dynamic.ravel(), self.attack_deg, self.friction, self.restitution)
+        return out.reshape(*dynamic.shape, -1)
 
 
 def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryModel:
@@ -118,7 +154,7 @@ def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryMode
     dynamic = np.array([math.radians(pitching_wedge_loft_deg - habit.full_lean_deg)])
 
     def miss(speed: float) -> float:
-        return float(_square_carries(np.array([speed]), dynamic, attack)[0]) - carry
+        return float(square_flights(np.array([speed]), dynamic, attack)[0, 0]) - carry
 
     if miss(LEAST_SPEED) > 0.0 or miss(MOST_SPEED) < 0.0:
         raise fault(
@@ -131,19 +167,18 @@ def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryMode
     return CarryModel(speed, pitching_wedge_loft_deg, lean, attack, assumed=player.pitching_wedge_carry is None)
 
 
-def _square_carries(speeds: Floats, dynamic_lofts: Floats, attack_deg: float) -> Floats:
+def square_flights(
+    speeds: Floats,
+    dynamic_lofts: Floats,
+    attack_deg: float,
+    friction: float = LIE_FRICTION["dry"],
+    restitution: float = RESTITUTION,
+    air: Air = REFERENCE_AIR,
+) -> Floats:
+    """Square strikes (n,), speed [m/s] and dynamic loft [rad], in still air: (n, 6), see `flight._kernels.carries`."""
     out = np.empty((len(speeds), 6))
     flight_kernels.carries(
-        speeds,
-        dynamic_lofts,
-        np.full(len(speeds), math.radians(attack_deg)),
-        LIE_FRICTION["dry"],
-        HEAD_MASS,
-        GYRATION_RADIUS,
-        RESTITUTION,
-        REFERENCE_AIR.density,
-        REFERENCE_AIR.viscosity,
-        STEP,
-        out,
-    )
-    return out[:, 0]
+        speeds, dynamic_lofts, np.full(len(speeds), math.radians(attack_deg)), friction, HEAD_MASS, GYRATION_RADIUS,
+        restitution, air.density, air.viscosity, STEP, out,
+    )  # fmt: skip
+    return out

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, fields
 from functools import lru_cache
 from itertools import combinations
 
@@ -12,21 +12,25 @@ from numpy.typing import NDArray
 
 from oblatus.core.delivery import Schools
 from oblatus.core.gapping import _kernels
-from oblatus.core.gapping.carries import SWINGS, CarryModel
+from oblatus.core.gapping.carries import CarryModel
+from oblatus.core.gapping.faced import Faced
+from oblatus.core.threads import share_out
 from oblatus.units import METRES_PER_YARD
 
 Floats = NDArray[np.float64]
+Ladders = NDArray[np.int64]
 
 MOST_LOFT_DEG = 64.0
 LEAST_STEP_DEG = 2.0
 MOST_WEDGES = 4
-BINS = 64
-LEAST_DISTANCE = 30.0
 RUNG_TOLERANCE = 0.04
 LEAST_RUNG_TOLERANCE = 2.5
-WEDGE_COST = 0.30
-CHANGE_COST = 0.02
 STEP_RULE_DEG = (4.0, 6.0)
+ALTERNATIVE_DEG = 3.0
+"""Two shots of like carry are an alternative in wind or to a firm green when they land this far apart [degrees]."""
+WEDGE_COST = 0.30
+"""A wedge by itself: a place among 14, and the practice that it wants."""
+BUY_COST, BEND_COST, BEND_COST_PER_DEG = 0.03, 0.004, 0.002
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,12 +42,21 @@ class LadderWeights:
     steps: float = 0.6
     overlaps: float = 0.5
     top_loft: float = 0.8
+    alternatives: float = 0.15
     cost: float = 1.0
 
     def array(self) -> Floats:
         """The weights in the order of the kernel's parts."""
-        return np.array([self.uncovered, self.gaps, self.steps, self.overlaps, self.top_loft, self.cost])
+        return np.array([getattr(self, part.name) for part in fields(self)])
 
+    def times(self, factors: dict[str, float]) -> LadderWeights:
+        """The weights with the fitter's own factors (1 where none is given)."""
+        return LadderWeights(
+            *(value * factors.get(name, 1.0) for name, value in zip(PART_NAMES, self.array(), strict=True))
+        )
+
+
+PART_NAMES = tuple(part.name for part in fields(LadderWeights))
 
 SCHOOL_WEIGHTS = {
     "equal_carry": LadderWeights(),
@@ -53,22 +66,51 @@ SCHOOL_WEIGHTS = {
 
 
 @dataclass(frozen=True, slots=True)
+class OwnedLoft:
+    """A wedge the player owns: loft and how far it may be bent either way [degrees]."""
+
+    code: str
+    name: str
+    loft_deg: float
+    limit_deg: float
+
+
+@dataclass(frozen=True, slots=True)
 class LadderWish:
     """What the ladder should do for this player.
 
-    `lofts_deg` are the lofts that can be built; `owned_deg` those that an owned wedge reaches;
-    `wanted_top_deg` follows from the high shots of the shot mix.
+    `lofts_deg` are the lofts that can be built; `wanted_top_deg` follows from the high shots of the shot mix; `faced` is
+    how often each distance is asked for; `factors` are the fitter's own weights on the parts.
     """
 
     lofts_deg: tuple[float, ...]
-    owned_deg: frozenset[float]
+    owned: tuple[OwnedLoft, ...]
     wanted_top_deg: float
     school: Schools
+    faced: Faced
+    factors: dict[str, float] = field(default_factory=dict)
+
+    @property
+    def weights(self) -> LadderWeights:
+        """The school's weights times the fitter's."""
+        return SCHOOL_WEIGHTS[self.school.gaps].times(self.factors)
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """How a loft of the ladder is come by: the owned wedge kept or bent [degrees], or None when a head is bought."""
+
+    owned: OwnedLoft | None
+    bend_deg: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
 class Ladder:
-    """A ladder with its penalty, the weighted parts of it, its full-swing gaps [m] and what it leaves uncovered [m]."""
+    """A ladder: penalty with its weighted parts, full-swing gaps [m], uncovered distance [m], and what is to be done.
+
+    `cost` is the part before its weight, `uncovered_share` the share of faced distances that no swing reaches,
+    `alone_share` that with one shot at most. `left_out` are the owned wedges that it has no place for.
+    """
 
     lofts_deg: tuple[float, ...]
     penalty: float
@@ -76,9 +118,11 @@ class Ladder:
     gaps: tuple[float, ...]
     wanted_gap: float
     uncovered: float
-
-
-PART_NAMES = ("uncovered", "gaps", "steps", "overlaps", "top_loft", "cost")
+    uncovered_share: float
+    alone_share: float
+    cost: float
+    changes: tuple[Change, ...]
+    left_out: tuple[OwnedLoft, ...]
 
 
 def wanted_gap(pitching_wedge_carry: float) -> float:
@@ -94,88 +138,139 @@ def overlap_limit(gap: float) -> float:
     return max(0.5 * gap, 5.0 * METRES_PER_YARD)
 
 
-def search_ladders(model: CarryModel, wish: LadderWish, count: int, best: int = 3) -> list[Ladder]:
-    """The best ladders of `count` wedges, by enumeration of every ladder of buildable lofts.
-
-    Returns fewer than `best`, or none, if the buildable lofts do not allow it.
-    """
-    lofts = np.array(sorted(loft for loft in wish.lofts_deg if _below(loft, model)))
-    if len(lofts) < count:
-        return []
-    ladders = _combinations(len(lofts), count)
-    penalty, parts, axis = _score(model, wish, lofts, ladders)
-    few = np.argpartition(penalty, min(best, len(penalty) - 1))[:best] if best < len(penalty) else np.arange(len(penalty))
-    order = few[np.argsort(penalty[few], kind="stable")]
-    return [_ladder(model, wish, lofts[ladders[i]], float(penalty[i]), parts[i], axis) for i in order]
-
-
-def score_ladder(model: CarryModel, wish: LadderWish, lofts_deg: Sequence[float]) -> Ladder:
-    """One ladder, typed by the fitter, scored like the others."""
-    lofts = np.array(sorted(lofts_deg))
-    ladders = np.arange(len(lofts), dtype=np.int64).reshape(1, -1)
-    penalty, parts, axis = _score(model, wish, lofts, ladders)
-    return _ladder(model, wish, lofts, float(penalty[0]), parts[0], axis)
-
-
-def _below(loft_deg: float, model: CarryModel) -> bool:
-    return model.pitching_wedge_loft_deg + LEAST_STEP_DEG <= loft_deg <= MOST_LOFT_DEG
+def reach_of(carry: Floats | float) -> Floats:
+    """How far from its carry a rung still serves [m]: 4 %, at least 2.5 m. Farther from every rung is a hole."""
+    return np.maximum(RUNG_TOLERANCE * np.asarray(carry), LEAST_RUNG_TOLERANCE)
 
 
 @lru_cache(maxsize=16)
-def _combinations(n: int, count: int) -> NDArray[np.int64]:
-    return np.array(list(combinations(range(n), count)), dtype=np.int64)
+def _combinations(n: int, count: int) -> Ladders:
+    return np.array(list(combinations(range(n), count)), dtype=np.int64).reshape(-1, count)
 
 
-@dataclass(frozen=True, slots=True)
-class _Axis:
-    """The distances a player faces: bin centres [m], weights (sum 1) and bin width [m]."""
+class LadderSearch:
+    """Every ladder of the buildable lofts: what each covers, scored by enumeration, so that the best is the best."""
 
-    centres: Floats
-    weights: Floats
-    width: float
+    def __init__(self, model: CarryModel, wish: LadderWish) -> None:
+        least = model.pitching_wedge_loft_deg + LEAST_STEP_DEG
+        self.model, self.wish = model, wish
+        self.table = _Table(model, wish, np.array(sorted(x for x in wish.lofts_deg if least <= x <= MOST_LOFT_DEG)))
+        self._parts: dict[int, Floats] = {}
+
+    def best(self, count: int, most: int = 1) -> list[Ladder]:
+        """The best ladders of `count` wedges; fewer than `most`, or none, if the buildable lofts do not allow it."""
+        ladders, parts = self._every(count)
+        penalty = parts @ self.wish.weights.array()
+        few = np.argpartition(penalty, most - 1)[:most] if most < len(penalty) else np.arange(len(penalty))
+        return [self.table.ladder(ladders[i], parts[i]) for i in few[np.argsort(penalty[few], kind="stable")]]
+
+    def score(self, lofts_deg: Sequence[float]) -> Ladder:
+        """One ladder, typed by the fitter, scored like the others."""
+        table = _Table(self.model, self.wish, np.array(sorted(lofts_deg)))
+        ladder = np.arange(len(table.lofts), dtype=np.int64)
+        return table.ladder(ladder, table.score(ladder.reshape(1, -1))[0])
+
+    def front(self, most: int, rounding: float = 0.03) -> list[Ladder]:
+        """Cover against cost: of all ladders of up to `most` wedges those that none beats in both, cheapest first.
+
+        Uncovered shares are told apart from three per cent on; of ladders level in both, the one of least penalty.
+        """
+        found: list[tuple[float, float, float, Ladders, Floats]] = []
+        for count in range(1, most + 1):
+            ladders, parts = self._every(count)
+            penalty = parts @ self.wish.weights.array()
+            open_share = np.round(parts[:, _kernels.UNCOVERED] / rounding) * rounding
+            order = np.lexsort((penalty, parts[:, _kernels.COST], open_share))
+            _, first = np.unique(open_share[order], return_index=True)
+            found.extend(
+                (float(parts[i, _kernels.COST]), float(open_share[i]), float(penalty[i]), ladders[i], parts[i])
+                for i in order[first]
+            )
+        found.sort(key=lambda row: row[:3])
+        front: list[Ladder] = []
+        least_open = np.inf
+        for _, open_here, _, ladder, row in found:
+            if open_here < least_open - 0.5 * rounding:
+                least_open = open_here
+                front.append(self.table.ladder(ladder, row))
+        return front
+
+    def _every(self, count: int) -> tuple[Ladders, Floats]:
+        """Every ladder of a count with its parts, scored once."""
+        ladders = _combinations(len(self.table.lofts), count)
+        if count not in self._parts:
+            self._parts[count] = self.table.score(ladders)
+        return ladders, self._parts[count]
 
 
-def _axis(longest: float) -> _Axis:
-    """Distances from 30 m to the pitching wedge's full carry, each faced equally often."""
-    edges = np.linspace(min(LEAST_DISTANCE, 0.5 * longest), longest, BINS + 1)
-    return _Axis(0.5 * (edges[1:] + edges[:-1]), np.full(BINS, 1.0 / BINS), float(edges[1] - edges[0]))
+class _Table:
+    """What every loft of a list covers, and the scoring of ladders made of them."""
 
+    def __init__(self, model: CarryModel, wish: LadderWish, lofts: Floats) -> None:
+        self.wish, self.lofts = wish, lofts
+        flights = model.flights(np.append(model.pitching_wedge_loft_deg, lofts))
+        carries, lands = flights[:, :, 0], np.degrees(flights[:, :, 2])
+        self.full = np.ascontiguousarray(carries[:, 0])
+        self.gap = wanted_gap(float(self.full[0]))
+        near = np.abs(wish.faced.centres[None, None, :] - carries[:, :, None]) <= reach_of(carries)[:, :, None]
+        self.low = np.where(near, lands[:, :, None], np.inf).min(axis=1)
+        self.low[~near.any(axis=1)] = 0.0
+        self.high = np.where(near, lands[:, :, None], 0.0).max(axis=1)
+        school = {"equal_carry": _kernels.CARRY, "equal_loft": _kernels.LOFT, "clock_cover": _kernels.CLOCK}
+        self.wishes = np.array(
+            [
+                self.gap,
+                *STEP_RULE_DEG,
+                wish.wanted_top_deg,
+                overlap_limit(self.gap),
+                school[wish.school.gaps],
+                ALTERNATIVE_DEG,
+            ]
+        )
+        self.pitching = np.array([model.pitching_wedge_loft_deg, self.full[0]])
+        self.owned = np.array([wedge.loft_deg for wedge in wish.owned], dtype=float)
+        self.limits = np.array([wedge.limit_deg for wedge in wish.owned], dtype=float)
+        self.costs = np.array([BUY_COST, BEND_COST, BEND_COST_PER_DEG])
 
-def _score(
-    model: CarryModel, wish: LadderWish, lofts: Floats, ladders: NDArray[np.int64]
-) -> tuple[Floats, Floats, _Axis]:
-    carries = model.carries(np.append(model.pitching_wedge_loft_deg, lofts), SWINGS)
-    axis = _axis(float(carries[0, 0]))
-    masks = _masks(carries, axis)
-    gap = wanted_gap(float(carries[0, 0]))
-    school = {"equal_carry": 0.0, "equal_loft": 1.0, "clock_cover": 2.0}[wish.school.gaps]
-    wishes = np.array([gap, *STEP_RULE_DEG, wish.wanted_top_deg, overlap_limit(gap), school])
-    costs = np.array([WEDGE_COST + (0.0 if loft in wish.owned_deg else CHANGE_COST) for loft in lofts])
-    parts = np.empty((len(ladders), _kernels.PARTS))
-    _kernels.score(
-        ladders, lofts, carries[1:, 0].copy(), masks[1:], axis.weights, masks[0],
-        model.pitching_wedge_loft_deg, carries[0, 0], wishes, costs, parts,
-    )  # fmt: skip
-    parts *= SCHOOL_WEIGHTS[wish.school.gaps].array()
-    return parts.sum(axis=1), parts, axis
+    def score(self, ladders: Ladders) -> Floats:
+        """Parts (n, PARTS) before their weights."""
+        parts = np.empty((len(ladders), _kernels.PARTS))
+        low, high, full = self.low[1:].copy(), self.high[1:].copy(), self.full[1:].copy()
 
+        def work(some: slice) -> None:
+            _kernels.score(
+                ladders[some], self.lofts, full, low, high, self.wish.faced.weights, self.low[0], self.high[0],
+                self.pitching, self.wishes, self.owned, self.limits, self.costs, parts[some],
+            )  # fmt: skip
 
-def _masks(carries: Floats, axis: _Axis) -> NDArray[np.uint64]:
-    """Bits of the bins within the tolerance of any swing's carry, one number a loft."""
-    tolerance = np.maximum(RUNG_TOLERANCE * carries, LEAST_RUNG_TOLERANCE)
-    near = np.abs(axis.centres[None, None, :] - carries[:, :, None]) <= tolerance[:, :, None]
-    bits = np.uint64(1) << np.arange(BINS, dtype=np.uint64)
-    return np.asarray(np.bitwise_or.reduce(np.where(near.any(axis=1), bits, np.uint64(0)), axis=1), dtype=np.uint64)
+        share_out(work, len(ladders))
+        parts[:, _kernels.COST] += WEDGE_COST * ladders.shape[1]
+        return parts
 
-
-def _ladder(model: CarryModel, wish: LadderWish, lofts: Floats, penalty: float, parts: Floats, axis: _Axis) -> Ladder:
-    carries = model.carries(np.append(model.pitching_wedge_loft_deg, lofts), SWINGS[:1])[:, 0]
-    share = parts[_kernels.UNCOVERED] / SCHOOL_WEIGHTS[wish.school.gaps].uncovered
-    return Ladder(
-        lofts_deg=tuple(float(loft) for loft in lofts),
-        penalty=penalty,
-        parts=dict(zip(PART_NAMES, (float(p) for p in parts), strict=True)),
-        gaps=tuple(float(g) for g in carries[:-1] - carries[1:]),
-        wanted_gap=wanted_gap(float(carries[0])),
-        uncovered=float(share) * axis.width * BINS,
-    )
+    def ladder(self, ladder: Ladders, parts: Floats) -> Ladder:
+        """A ladder with its words."""
+        weighted = parts * self.wish.weights.array()
+        full = np.append(self.full[0], self.full[1:][ladder])
+        plan = np.full(len(ladder), -1)
+        scratch, spent = np.full(len(ladder), -1), np.zeros(len(ladder) + 1)
+        _kernels.cheapest(self.lofts, ladder, self.owned, self.limits, self.costs, scratch, plan, spent)
+        lofts = self.lofts[ladder]
+        changes = tuple(
+            Change(None) if i < 0 else Change(self.wish.owned[i], round(float(loft - self.owned[i]), 2))
+            for i, loft in zip(plan.tolist(), lofts, strict=True)
+        )
+        span = self.wish.faced.width * len(self.wish.faced.centres)
+        covered = np.append(self.high[:1], self.high[1:][ladder], axis=0).max(axis=0) > 0.0
+        return Ladder(
+            lofts_deg=tuple(float(loft) for loft in lofts),
+            penalty=float(weighted.sum()),
+            parts=dict(zip(PART_NAMES, (float(part) for part in weighted), strict=True)),
+            gaps=tuple(float(gap) for gap in full[:-1] - full[1:]),
+            wanted_gap=self.gap,
+            uncovered=float(span * (1.0 - covered.mean())),
+            uncovered_share=float(parts[_kernels.UNCOVERED]),
+            alone_share=float(parts[_kernels.ALTERNATIVES]),
+            cost=float(parts[_kernels.COST]),
+            changes=changes,
+            left_out=tuple(wedge for i, wedge in enumerate(self.wish.owned) if i not in plan.tolist()),
+        )

@@ -8,7 +8,14 @@ from flask_openapi3 import APIBlueprint
 from oblatus.core.shots import default_shot_mix
 from oblatus.errors import Fault
 from oblatus.formats.convert import head_from
-from oblatus.formats.fitting import FittingDocument, OwnedWedgeDocument, PlayerDocument, dump_fitting, load_fitting
+from oblatus.formats.fitting import (
+    LARGEST_BYTES,
+    FittingDocument,
+    OwnedWedgeDocument,
+    PlayerDocument,
+    dump_fitting,
+    load_fitting,
+)
 from oblatus.formats.recommendation import RecommendationOut, edge_height_mm, outline_mm
 from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import SnapshotRow
@@ -56,6 +63,7 @@ def post_fitting(body: StartIn) -> Answer:
 @blueprint.post("/import", responses={201: FittingOut}, openapi_extensions={"x-body": "a fitting document"})
 def post_import() -> Answer:
     """Start a fitting from a document."""
+    request.max_content_length = LARGEST_BYTES  # a fitting may bring thousands of strikes
     document = load_fitting(request.get_data())
     return answer(_fitting(import_fitting(database(), actor(), document)), 201)
 
@@ -70,7 +78,7 @@ def get_fitting(path: FittingPath) -> Answer:
 def patch_fitting(path: FittingPath, body: EditIn) -> Answer:
     """Put new sections in place; the answer holds the new proposal."""
     sections: dict[str, Any] = body.model_dump(
-        mode="json", include={"player", "grounds", "bag", "choices", "rack"}, exclude_none=False
+        mode="json", include={"player", "grounds", "bag", "choices", "measuring", "rack"}, exclude_none=False
     )
     changes = {key: value for key, value in sections.items() if value is not None}
     if body.drop_rack:
@@ -131,6 +139,7 @@ def _fitting(view: FittingView) -> FittingOut:
         steps=dict(view.steps),
         default_shot_mix=default_shot_mix(view.document.player.handicap),
         kept=_kept_line(view.kept) if view.kept else None,
+        strikes=view.strikes,
     )
 
 
@@ -152,4 +161,5 @@ def _kept_line(row: KeptRow | SnapshotRow) -> KeptLine:
         engine_version=row.engine_version,
         kept_by=row.kept_by,
         clubs=list(row.clubs),
+        strikes=row.strikes if isinstance(row, KeptRow) else row.result.get("strikes", 0),
     )

@@ -1,0 +1,88 @@
+"""The player's carries in a fitting: the fitted model with every club that is asked for."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from oblatus.core.delivery import Habit, Player
+from oblatus.core.fitting.recommend import Fitting
+from oblatus.core.flight import Air
+from oblatus.core.gapping import (
+    Band,
+    Cell,
+    Faced,
+    MeasuredStrike,
+    PlayerModel,
+    Swing,
+    faced_distances,
+    fit_carry_model,
+    fit_player_model,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class ClubRow:
+    """A club of the carry matrix: code, name, static loft [degrees]."""
+
+    code: str
+    name: str
+    loft_deg: float
+
+
+def bag_rows(fitting: Fitting) -> tuple[ClubRow, ...]:
+    """Nine-iron, pitching wedge, the owned wedges by loft, and whatever else was hit."""
+    rows = [
+        ClubRow("9i", "nine-iron", fitting.bag.nine_iron_loft_deg),
+        ClubRow("pw", "pitching wedge", fitting.bag.pitching_wedge.loft_deg),
+    ]
+    owned = [ClubRow(item.code, item.name, item.head.loft_deg) for item in fitting.stock if item.owned]
+    rows += sorted(owned, key=lambda row: row.loft_deg)
+    names = {item.code: item.name for item in fitting.stock}
+    known = {(row.code, row.loft_deg) for row in rows}
+    others = dict.fromkeys((s.club, s.loft_deg) for s in fitting.strikes if (s.club, s.loft_deg) not in known)
+    return (*rows, *(ClubRow(code, names.get(code, code), loft) for code, loft in sorted(others, key=lambda o: o[1])))
+
+
+def carries_of(fitting: Fitting, rows: Sequence[ClubRow]) -> PlayerModel:
+    """The player's model with a cell for every club of the rows and every swing; equal questions are fitted once.
+
+    Raises
+    ------
+    InputError
+        As `fit_player_model`.
+    """
+    player = fitting.player
+    return _fit(
+        player.habit, player.handicap, player.pitching_wedge_carry, player.pitching_wedge_speed,
+        None if player.shot_mix is None else tuple(sorted(player.shot_mix.items())),
+        fitting.bag.pitching_wedge.loft_deg, fitting.strikes, fitting.swings, fitting.air, fitting.bands, tuple(rows),
+    )  # fmt: skip
+
+
+def faced_of(fitting: Fitting, longest: float) -> Faced:
+    """How often each distance up to the longest [m] is faced."""
+    return faced_distances(fitting.player, longest, fitting.bands)
+
+
+@lru_cache(maxsize=64)
+def _fit(
+    habit: Habit,
+    handicap: float | None,
+    carry: float | None,
+    speed: float | None,
+    mix: tuple[tuple[str, float], ...] | None,
+    pitching_wedge_loft_deg: float,
+    strikes: tuple[MeasuredStrike, ...],
+    swings: tuple[Swing, ...],
+    air: Air,
+    bands: tuple[Band, ...],
+    rows: tuple[ClubRow, ...],
+) -> PlayerModel:
+    player = Player(habit, handicap, carry, speed, shot_mix=None if mix is None else dict(mix))
+    start = fit_carry_model(player, pitching_wedge_loft_deg)
+    longest = float(start.carries([pitching_wedge_loft_deg], start.swings[:1])[0, 0])
+    cells = [Cell(row.code, row.loft_deg, swing.key) for row in rows for swing in swings]
+    faced = faced_distances(player, longest, bands)
+    return fit_player_model(player, pitching_wedge_loft_deg, strikes, cells, swings, air, faced)

@@ -1,0 +1,365 @@
+"""Carries as JSON: the matrix of clubs and swings, the ladder in its conditions, shots for a distance, and from what."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Annotated, Literal
+
+import numpy as np
+
+from oblatus.core.bounds import FLIGHT, Bound
+from oblatus.core.fitting import Fitting
+from oblatus.core.fitting.carries_of import ClubRow, carries_of, faced_of
+from oblatus.core.flight import GREEN_FIRMNESS, Air, Green
+from oblatus.core.gapping import CellEstimate, PlayerModel, Swing
+from oblatus.core.gapping.conditions import (
+    Conditions,
+    LadderShot,
+    full_gaps,
+    holes_of,
+    overlaps_of,
+    shot_path,
+    shots_in,
+)
+from oblatus.core.gapping.finder import compared, find_shots, reasons_for
+from oblatus.core.gapping.ladder import overlap_limit, wanted_gap
+from oblatus.formats.fields import Strict, Within
+from oblatus.formats.strikes import StrikeDocument
+
+HOLE_FACTOR = 1.5
+NEXT_CELLS = 3
+
+
+class ConditionsIn(Strict):
+    """Wind at 10 m (against the ball positive), air, green and lie; and what to do with them."""
+
+    wind_head_mps: Annotated[float, Within(FLIGHT["wind_head_mps"])] = 0.0
+    wind_cross_mps: Annotated[float, Within(FLIGHT["wind_cross_mps"])] = 0.0
+    temperature_c: Annotated[float, Within(FLIGHT["temperature_c"])] = 20.0
+    altitude_m: Annotated[float, Within(FLIGHT["altitude_m"])] = 0.0
+    green: Literal["soft", "medium", "firm"] = "medium"
+    lie: Literal["dry", "damp", "wet", "light_rough", "heavy_rough"] = "dry"
+
+
+class CarriesIn(ConditionsIn):
+    """The ladder of the bag, or of the proposed set; with a distance [m] and a pin, the shots for it."""
+
+    clubs: Literal["bag", "proposed"] = "bag"
+    distance_m: Annotated[float, Within(Bound(5, 180, "m"))] | None = None
+    pin: Literal["front", "middle", "back"] = "middle"
+
+
+class ClubRowOut(Strict):
+    """A club of the matrix."""
+
+    code: str
+    name: str
+    loft_deg: float
+
+
+class SwingOut(Strict):
+    """A swing of the matrix, with this player's share of full head speed."""
+
+    key: str
+    name: str
+    speed_share: float
+
+
+class CellOut(Strict):
+    """A club with a swing in the given conditions: mean carry with its 80 % interval, spread of one ball, and flight.
+
+    `from_what` says what the figure rests on; `path_m` are points (x, height) of its flight.
+    """
+
+    club: str
+    name: str
+    loft_deg: float
+    swing: str
+    swing_name: str
+    source: Literal["measured", "modelled", "assumed"]
+    count: int
+    aside: int
+    carry_m: float
+    low_m: float
+    high_m: float
+    spread_m: float
+    still_m: float
+    club_speed_mps: float
+    dynamic_loft_deg: float
+    launch_deg: float
+    spin_rpm: float
+    apex_m: float
+    landing_deg: float
+    run_m: float
+    total_m: float
+    lateral_m: float
+    gust_m: float
+    from_what: str
+    path_m: list[list[float]]
+
+
+class HoleOut(Strict):
+    """Distances that no rung serves [m]."""
+
+    low_m: float
+    high_m: float
+
+
+class OverlapOut(Strict):
+    """Two rungs of different clubs that do the same job."""
+
+    words: str
+    carry_m: float
+
+
+class FullGapOut(Strict):
+    """Carry between neighbouring full swings [m]."""
+
+    from_club: str
+    to_club: str
+    gap_m: float
+    kind: Literal["even", "hole", "overlap"]
+
+
+class ParameterOut(Strict):
+    """An unknown of the player's model: what the strikes say beside what is usual."""
+
+    name: str
+    unit: str
+    value: float
+    error: float
+    usual: float
+    usual_error: float
+
+
+class OutlierOut(Strict):
+    """A strike that does not fit the others."""
+
+    strike: str
+    share: float
+    deviations: float
+    words: str
+
+
+class NextOut(Strict):
+    """A cell worth five more balls, and what they would do."""
+
+    club: str
+    swing: str
+    words: str
+
+
+class FoundOut(Strict):
+    """A shot for the asked distance, and how it differs from the first."""
+
+    club: str
+    swing: str
+    miss_m: float
+    on_green: float
+    near: float
+    reasons: str
+    against_first: str
+
+
+class CarriesOut(Strict):
+    """Everything of the Carries step in the given conditions."""
+
+    conditions: ConditionsIn
+    rows: list[ClubRowOut]
+    swings: list[SwingOut]
+    cells: list[CellOut]
+    strikes: list[StrikeDocument]
+    used: int
+    aside: int
+    scatter_share: float
+    leave_one_out_m: float | None
+    parameters: list[ParameterOut]
+    outliers: list[OutlierOut]
+    next: list[NextOut]
+    holes: list[HoleOut]
+    overlaps: list[OverlapOut]
+    gaps: list[FullGapOut]
+    faced: list[list[float]]
+    found: list[FoundOut]
+    rule: str
+
+
+def conditions_from(asked: ConditionsIn) -> Conditions:
+    """The engine's conditions."""
+    air = Air(asked.temperature_c, asked.altitude_m, 0.5, asked.wind_head_mps, asked.wind_cross_mps)
+    return Conditions(air, Green(GREEN_FIRMNESS[asked.green]), asked.lie)
+
+
+def carries_out(
+    fitting: Fitting, rows: Sequence[ClubRow], asked: CarriesIn, strikes: Sequence[StrikeDocument]
+) -> CarriesOut:
+    """The matrix, the ladder and the shots for a distance.
+
+    Raises
+    ------
+    InputError
+        As `oblatus.core.gapping.fit_player_model`.
+    """
+    model = carries_of(fitting, rows)
+    conditions = conditions_from(asked)
+    shown = {(row.code, row.loft_deg): row.name for row in rows}
+    shots = [
+        shot for shot in shots_in(model, conditions) if (shot.estimate.cell.club, shot.estimate.cell.loft_deg) in shown
+    ]
+    swings = {swing.key: swing for swing in model.carries.swings}
+    longest = max(
+        (s.carry for s in shots if s.estimate.cell.club == "pw" and s.estimate.cell.swing == "full"),
+        default=max(s.carry for s in shots),
+    )
+    name = _Names(shown, swings)
+    faced = faced_of(fitting, longest)
+    found = [] if asked.distance_m is None else find_shots(shots, asked.distance_m, asked.pin)
+    return CarriesOut(
+        conditions=ConditionsIn(**{field: getattr(asked, field) for field in ConditionsIn.model_fields}),
+        rows=[ClubRowOut(code=row.code, name=row.name, loft_deg=_round(row.loft_deg)) for row in rows],
+        swings=[
+            SwingOut(key=swing.key, name=swing.name, speed_share=_round(swing.speed_share, 4))
+            for swing in model.carries.swings
+        ],
+        cells=[_cell(shot, name, conditions, model) for shot in shots],
+        strikes=list(strikes),
+        used=model.used,
+        aside=model.aside,
+        scatter_share=_round(model.scatter, 4),
+        leave_one_out_m=None if model.leave_one_out is None else _round(model.leave_one_out, 2),
+        parameters=[
+            ParameterOut(
+                name=p.name, unit=p.unit, value=_round(p.value, 4), error=_round(p.error, 4), usual=_round(p.usual, 4),
+                usual_error=_round(p.usual_error, 4),
+            )
+            for p in model.parameters
+        ],
+        outliers=[
+            OutlierOut(
+                strike=o.strike, share=_round(o.share), deviations=_round(o.deviations, 1),
+                words=f"{abs(100 * o.share):.0f} % {'long' if o.share > 0 else 'short'} of its club and swing, "
+                f"{o.deviations:.1f} standard deviations off in its worst figure",
+            )
+            for o in model.outliers
+        ],
+        next=[
+            NextOut(
+                club=n.cell.club, swing=n.cell.swing,
+                words=f"5 balls with the {name.of(n.cell.club, n.cell.loft_deg)} at {swings[n.cell.swing].name}: "
+                f"its own doubt from ±{n.own_now:.1f} to ±{n.own_then:.1f} m, "
+                f"that of all carries from ±{n.all_now:.1f} to ±{n.all_then:.1f} m",
+            )
+            for n in model.next_cells
+            if (n.cell.club, n.cell.loft_deg) in shown
+        ][:NEXT_CELLS],
+        holes=[HoleOut(low_m=_round(h.low, 1), high_m=_round(h.high, 1)) for h in holes_of(shots, longest)],
+        overlaps=[
+            OverlapOut(
+                words=f"{name.shot(a)} and {name.shot(b)}: both {a.carry:.0f} m, landing and release alike",
+                carry_m=_round(a.carry, 1),
+            )
+            for a, b in overlaps_of(shots)
+        ],
+        gaps=_gaps(shots, longest, name),
+        faced=np.round(np.column_stack([faced.centres, faced.weights * len(faced.weights)]), 3).tolist(),
+        found=[
+            FoundOut(
+                club=f.shot.estimate.cell.club, swing=f.shot.estimate.cell.swing, miss_m=_round(f.miss, 2),
+                on_green=_round(f.on_green), near=_round(f.near), reasons=reasons_for(f, asked.distance_m or 0.0),
+                against_first="" if i == 0 else compared(found[0].shot, f.shot),
+            )
+            for i, f in enumerate(found)
+        ],
+        rule="A hole lies farther than 4 % of the carry (at least 2.5 m) from every rung; two rungs of different clubs "
+        "overlap when carries agree within 2 %, landings within 2.5° and releases within 1 m.",
+    )  # fmt: skip
+
+
+class _Names:
+    """Names of clubs and swings."""
+
+    def __init__(self, clubs: dict[tuple[str, float], str], swings: dict[str, Swing]) -> None:
+        self.clubs, self.swings = clubs, swings
+
+    def of(self, code: str, loft_deg: float) -> str:
+        """A club."""
+        return self.clubs[code, loft_deg]
+
+    def shot(self, shot: LadderShot) -> str:
+        """A club with its swing."""
+        cell = shot.estimate.cell
+        return f"{self.of(cell.club, cell.loft_deg)} {self.swings[cell.swing].name}"
+
+
+def _gaps(shots: Sequence[LadderShot], longest: float, name: _Names) -> list[FullGapOut]:
+    wanted = wanted_gap(longest)
+    found = []
+    for a, b, gap in full_gaps(shots):
+        if a.estimate.cell.club == "9i":
+            continue  # the gap above the pitching wedge is not the wedges' to fill
+        kind: Literal["even", "hole", "overlap"] = "even"
+        if gap > HOLE_FACTOR * wanted:
+            kind = "hole"
+        elif gap < overlap_limit(wanted):
+            kind = "overlap"
+        one, other = a.estimate.cell, b.estimate.cell
+        found.append(
+            FullGapOut(
+                from_club=name.of(one.club, one.loft_deg), to_club=name.of(other.club, other.loft_deg),
+                gap_m=_round(gap), kind=kind,
+            )
+        )  # fmt: skip
+    return found
+
+
+def _cell(shot: LadderShot, name: _Names, conditions: Conditions, model: PlayerModel) -> CellOut:
+    estimate = shot.estimate
+    cell = estimate.cell
+    return CellOut(
+        club=cell.club,
+        name=name.of(cell.club, cell.loft_deg),
+        loft_deg=_round(cell.loft_deg),
+        swing=cell.swing,
+        swing_name=name.swings[cell.swing].name,
+        source=estimate.source,
+        count=estimate.count,
+        aside=estimate.aside,
+        carry_m=_round(shot.carry),
+        low_m=_round(shot.low),
+        high_m=_round(shot.high),
+        spread_m=_round(shot.spread),
+        still_m=_round(shot.still),
+        club_speed_mps=_round(shot.club_speed),
+        dynamic_loft_deg=_round(shot.dynamic_loft_deg),
+        launch_deg=_round(shot.launch.launch_deg),
+        spin_rpm=_round(shot.launch.spin_rpm, 0),
+        apex_m=_round(shot.apex),
+        landing_deg=_round(shot.landing_deg),
+        run_m=_round(shot.run),
+        total_m=_round(shot.total),
+        lateral_m=_round(shot.lateral),
+        gust_m=_round(shot.gust),
+        from_what=from_what(estimate, model),
+        path_m=np.round(shot_path(shot, conditions), 2).tolist(),
+    )
+
+
+def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
+    """What a figure rests on."""
+    aside = f", {estimate.aside} set aside" if estimate.aside else ""
+    speed = f"{model.carries.speed:.1f} m/s of head speed with the full pitching wedge"
+    if estimate.source == "measured":
+        share = 100.0 * (estimate.own_share - 1.0)
+        return (
+            f"{estimate.count} {'strike' if estimate.count == 1 else 'strikes'} of its own{aside}, held {share:+.1f} % "
+            f"from the player's model ({model.used} strikes in all)"
+        )
+    if estimate.source == "modelled" and model.used:
+        return f"no strike of its own{aside}: the model of this player's {model.used} strikes, {speed}"
+    if estimate.source == "modelled":
+        return f"no strikes: the flight model, with {speed} from the one carry or speed that is known"
+    return f"nothing measured: a usual player, {speed}"
+
+
+def _round(value: float, places: int = 3) -> float:
+    return round(float(value), places) + 0.0

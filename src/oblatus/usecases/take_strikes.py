@@ -1,0 +1,64 @@
+"""Take strikes, set them aside with a reason, take that back, and undo."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from uuid import UUID
+
+from oblatus.errors import fault
+from oblatus.formats.convert import swings_from
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.strikes import StrikeDocument
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.usecases.actor import Actor
+
+MOST_STRIKES = 20_000
+
+
+def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Sequence[StrikeDocument]) -> int:
+    """Add strikes, all or none; those that stand there already are left as they are. Returns how many were new.
+
+    Raises
+    ------
+    InputError
+        If a strike names a swing that the fitting does not have, or there would be too many.
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        row = rows.fitting(fitting_id, lock=True)
+        known = {swing.key for swing in swings_from(FittingDocument.model_validate(row.document))}
+        for i, strike in enumerate(strikes):
+            if strike.swing not in known:
+                raise fault(f"strikes.{i}.swing", f"must be one of {', '.join(sorted(known))}", strike.swing)
+        if len(rows.strikes(fitting_id)) + len(strikes) > MOST_STRIKES:
+            raise fault("strikes", f"a fitting holds at most {MOST_STRIKES} strikes")
+        return rows.add_strikes(fitting_id, [strike.model_dump() for strike in strikes])
+
+
+def set_strike_aside(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID, reason: str | None) -> None:
+    """Say why a strike does not count, or with None that it counts after all.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such strike.
+    """
+    with database.transaction() as session:
+        row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id)
+        row.set_aside = reason
+        session.add(row)
+
+
+def undo_strike(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID) -> None:
+    """Take out a strike that was taken by mistake.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such strike.
+    """
+    with database.transaction() as session:
+        session.delete(StudioRows(session, actor.studio_id).strike(fitting_id, strike_id))

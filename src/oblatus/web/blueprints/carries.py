@@ -1,0 +1,68 @@
+"""Strikes and carries: take, set aside, undo, paste; the carry ladder in its conditions; ladders of lofts."""
+
+from flask_openapi3 import APIBlueprint
+
+from oblatus.formats.carries import CarriesIn, CarriesOut
+from oblatus.usecases.paste_strikes import paste_strikes
+from oblatus.usecases.show_carries import show_carries, show_front
+from oblatus.usecases.take_strikes import set_strike_aside, take_strikes, undo_strike
+from oblatus.web.answers import Answer, answer, nothing
+from oblatus.web.auth import actor, database
+from oblatus.web.schemas import (
+    AsideIn,
+    ErrorOut,
+    FittingPath,
+    LaddersOut,
+    PasteIn,
+    PasteOut,
+    StrikePath,
+    StrikesIn,
+    StrikesOut,
+)
+
+blueprint = APIBlueprint(
+    "carries", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
+)
+
+
+@blueprint.post("/carries", responses={200: CarriesOut})
+def post_carries(path: FittingPath, body: CarriesIn) -> Answer:
+    """Every club with every swing in the conditions asked for, and the shots for a distance."""
+    return answer(show_carries(database(), actor(), path.fitting_id, body))
+
+
+@blueprint.get("/ladders", responses={200: LaddersOut})
+def get_ladders(path: FittingPath) -> Answer:
+    """Ladders of lofts by cover against cost."""
+    return answer(LaddersOut(front=show_front(database(), actor(), path.fitting_id)))
+
+
+@blueprint.post("/strikes", responses={200: StrikesOut})
+def post_strikes(path: FittingPath, body: StrikesIn) -> Answer:
+    """Take strikes; sending them twice takes them once."""
+    return answer(StrikesOut(taken=take_strikes(database(), actor(), path.fitting_id, body.strikes)))
+
+
+@blueprint.post("/strikes/paste", responses={200: PasteOut})
+def post_paste(path: FittingPath, body: PasteIn) -> Answer:
+    """Read strikes from pasted text, and take them."""
+    cell = (body.cell.club, body.cell.swing) if body.cell is not None else None
+    found = paste_strikes(
+        database(), actor(), path.fitting_id, body.text, body.unit, body.paste_id, cell,
+        take=body.take, sure_of_unit=body.sure_of_unit,
+    )  # fmt: skip
+    return answer(PasteOut(strikes=list(found.strikes), unit=found.unit, question=found.question, taken=found.taken))
+
+
+@blueprint.patch("/strikes/<uuid:strike_id>", responses={204: None})
+def patch_strike(path: StrikePath, body: AsideIn) -> Answer:
+    """Set a strike aside with its reason, or count it again."""
+    set_strike_aside(database(), actor(), path.fitting_id, path.strike_id, body.set_aside)
+    return nothing()
+
+
+@blueprint.delete("/strikes/<uuid:strike_id>", responses={204: None})
+def delete_strike(path: StrikePath) -> Answer:
+    """Undo a strike that was taken by mistake."""
+    undo_strike(database(), actor(), path.fitting_id, path.strike_id)
+    return nothing()
