@@ -172,7 +172,7 @@ def test_ladders_at_the_shell(capsys, tmp_path):
     assert all(found["full_carry_m"][loft] < carry for loft, carry in still["full_carry_m"].items())
     code, out, _ = run(capsys, "ladder", str(file))
     assert "cover against cost" in out
-    assert "keep" in out
+    assert "bend old gap" in out
     for wrong, words in (
         ("4", "leave room for 3"),
         ("3..2", "rising"),

@@ -29,7 +29,8 @@ def test_a_list_of_carries_goes_to_the_cell_whatever_parts_it(text):
 
 
 def test_a_table_with_units_in_its_header():
-    text = "Club\tSwing\tCarry (yd)\tBall speed (mph)\tLaunch angle\tSpin rate\tApex (ft)\nold sand\t10:30\t70\t60\t31\t8000\t42\n46\tfull\t110\t\t\t\t"
+    header = "Club\tSwing\tCarry (yd)\tBall speed (mph)\tLaunch angle\tSpin rate\tApex (ft)"
+    text = f"{header}\nold sand\t10:30\t70\t60\t31\t8000\t42\n46\tfull\t110\t\t\t\t"
     first, second = read(text).strikes
     assert (first.club, first.swing, second.club, second.swing) == ("own:1", "1030", "pw", "full")
     assert first.carry_m == pytest.approx(70 * 0.9144)

@@ -45,7 +45,12 @@ STRIKE = {"id": str(uuid4()), "club": "pw", "loft_deg": 46, "swing": "full", "ca
 BODIES = {
     "/carries": {},
     "/strikes": {"strikes": [STRIKE]},
-    "/strikes/paste": {"text": "100", "unit": "m", "paste_id": str(uuid4()), "cell": {"club": "pw", "swing": "full"}},
+    "/strikes/paste": {
+        "text": "100",
+        "unit": "m",
+        "paste_id": str(uuid4()),
+        "cell": {"club": "pw", "loft_deg": 46, "swing": "full"},
+    },
     "/strikes/<uuid:strike_id>": {"set_aside": None},
 }
 

@@ -107,9 +107,23 @@ def test_a_distance_is_answered_with_ranked_shots_and_reasons(client, base):
     assert all("m high" in f["reasons"] for f in found)
 
 
+def test_a_pinned_rung_is_what_the_others_are_told_against(client, base):
+    pinned = {"club": "own:1", "loft_deg": 54.6, "swing": "full"}
+    found = carries(client, base, pinned=pinned)
+    assert cell(found, "own:1", "full")["against_pinned"] == ""
+    assert "less spin" in cell(found, "own:0", "1030")["against_pinned"]
+    assert {c["against_pinned"] for c in carries(client, base)["cells"]} == {""}
+
+
 def test_pasting_looks_first_asks_about_the_unit_and_takes_all_or_none(client, base):
     def paste(text, **more):
-        body = {"text": text, "unit": "m", "paste_id": str(uuid4()), "cell": {"club": "own:0", "swing": "full"}, **more}
+        body = {
+            "text": text,
+            "unit": "m",
+            "paste_id": str(uuid4()),
+            "cell": {"club": "own:0", "loft_deg": 50.8, "swing": "full"},
+            **more,
+        }
         return client.post(f"{base}/strikes/paste", json=body)
 
     before = len(carries(client, base)["strikes"])

@@ -482,6 +482,8 @@ export interface components {
         /**
          * CarriesIn
          * @description The ladder of the bag, or of the proposed set; with a distance [m] and a pin, the shots for it.
+         *
+         *     With a pinned rung, every other is told as it differs from it.
          */
         CarriesIn: {
             /**
@@ -518,6 +520,8 @@ export interface components {
              * @enum {string}
              */
             pin?: "front" | "middle" | "back";
+            /** @default null */
+            pinned?: components["schemas"]["CellKey"] | null;
             /**
              * Temperature C
              * @default 20
@@ -592,12 +596,14 @@ export interface components {
             };
         };
         /**
-         * CellIn
-         * @description A club with a swing.
+         * CellKey
+         * @description A club at a loft with a swing.
          */
-        CellIn: {
+        CellKey: {
             /** Club */
             club: string;
+            /** Loft Deg */
+            loft_deg: number;
             /** Swing */
             swing: string;
         };
@@ -608,6 +614,8 @@ export interface components {
          *     `from_what` says what the figure rests on; `path_m` are points (x, height) of its flight.
          */
         CellOut: {
+            /** Against Pinned */
+            against_pinned: string;
             /** Apex M */
             apex_m: number;
             /** Aside */
@@ -1218,6 +1226,8 @@ export interface components {
             against_first: string;
             /** Club */
             club: string;
+            /** Loft Deg */
+            loft_deg: number;
             /** Miss M */
             miss_m: number;
             /** Near */
@@ -1810,7 +1820,7 @@ export interface components {
          */
         PasteIn: {
             /** @default null */
-            cell?: components["schemas"]["CellIn"] | null;
+            cell?: components["schemas"]["CellKey"] | null;
             /**
              * Paste Id
              * Format: uuid
@@ -2079,7 +2089,7 @@ export interface components {
         };
         /**
          * RungOut
-         * @description One club with one swing; `path_m` are points (x, height) of the full swing's flight.
+         * @description One club with one swing.
          */
         RungOut: {
             /** Apex M */
@@ -2100,8 +2110,6 @@ export interface components {
             launch_deg: number;
             /** Loft Deg */
             loft_deg: number;
-            /** Path M */
-            path_m: number[][];
             /** Run M */
             run_m: number;
             /**

@@ -17,12 +17,7 @@ export const STEPS: readonly Step[] = [
     hotkey: "4",
     later: "Strikes will take every shot of the session as it is hit, and turn them into the player's habit.",
   },
-  {
-    key: "carries",
-    name: "Carries",
-    hotkey: "5",
-    later: "Carries will hold what every club carries with every clock swing, measured or modelled.",
-  },
+  { key: "carries", name: "Carries", hotkey: "5" },
   { key: "lofts", name: "Lofts", hotkey: "6" },
   { key: "soles", name: "Soles", hotkey: "7" },
   {

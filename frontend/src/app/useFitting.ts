@@ -1,11 +1,11 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, type Fault, type Fitting, type FittingDocument, RequestError, unwrap } from "../api/client";
 
-export type Section = "player" | "grounds" | "bag" | "choices";
+export type Section = "player" | "grounds" | "bag" | "choices" | "measuring";
 export type SaveState = "saved" | "saving" | "waiting" | "offline" | "refused" | "conflict";
 
 type Draft = Pick<FittingDocument, Section>;
-const SECTIONS: readonly Section[] = ["player", "grounds", "bag", "choices"];
+const SECTIONS: readonly Section[] = ["player", "grounds", "bag", "choices", "measuring"];
 const QUIET_MS = 90;
 const RETRY_MS = 3000;
 const UNDO_DEPTH = 50;
@@ -47,6 +47,7 @@ const pick = (document: FittingDocument): Draft => ({
   grounds: document.grounds,
   bag: document.bag,
   choices: document.choices,
+  measuring: document.measuring,
 });
 
 const sectionOf = (fault: Fault): Section | undefined =>
@@ -149,7 +150,9 @@ export function useFitting(initial: Fitting): FittingStore {
   const adopt = useCallback((fitting: Fitting) => setServer(fitting), []);
 
   const reload = useCallback(async () => {
-    setServer(await unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } })));
+    const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } }));
+    // an edit that was answered meanwhile is newer than this
+    setServer((current) => (reply.revision >= current.revision ? reply : current));
   }, [id]);
 
   const resolve = useCallback(

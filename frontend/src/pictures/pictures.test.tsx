@@ -1,11 +1,10 @@
-import { MantineProvider } from "@mantine/core";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import type { Ground, Recommendation } from "../api/client";
+import type { Carries, Ground } from "../api/client";
 import { USUAL_SAND, USUAL_TURF } from "../desk/setup";
 import type { DeskHead } from "../desk/useDesk";
+import { CarryLadder } from "./CarryLadder/CarryLadder";
 import { CoreSample } from "./CoreSample/CoreSample";
-import { FlightRuler } from "./FlightRuler/FlightRuler";
 import { entryScale, entryTicks } from "./ruler";
 import { SolePass } from "./SolePass/SolePass";
 import { StrikeWindows } from "./StrikeWindows/StrikeWindows";
@@ -107,31 +106,55 @@ describe("one ruler", () => {
   });
 });
 
-describe("FlightRuler", () => {
+describe("CarryLadder", () => {
+  const cell = (club: string, swing: string, carry: number, source = "measured") => ({
+    club,
+    name: club,
+    loft_deg: 50,
+    swing,
+    swing_name: swing,
+    source,
+    carry_m: carry,
+    spread_m: 4,
+    apex_m: 20,
+    landing_deg: 45,
+    path_m: [
+      [0, 0],
+      [carry / 2, 20],
+      [carry, 0],
+    ],
+  });
+  const carries = {
+    rows: [
+      { code: "pw", name: "pw", loft_deg: 50 },
+      { code: "gap", name: "gap", loft_deg: 50 },
+    ],
+    cells: [cell("pw", "full", 100), cell("gap", "full", 73.152, "modelled")],
+    faced: [
+      [30, 1],
+      [100, 2],
+    ],
+    holes: [{ low_m: 75, high_m: 93.288 }],
+  } as unknown as Carries;
+
   it("has a rung a club and swing, in the fitter's units, and marks holes", () => {
-    const rung = (club: string, swing: string, carry: number) => ({
-      club,
-      swing,
-      carry_m: carry,
-      apex_m: 20,
-      landing_deg: 45,
-      path_m: [
-        [0, 0],
-        [carry / 2, 20],
-        [carry, 0],
-      ],
-    });
-    const lofts = {
-      rungs: [rung("pitching wedge", "full", 100), rung("52°", "full", 73.152)],
-      gaps: [{ from_club: "pitching wedge", to_club: "52°", gap_m: 26.848, kind: "hole" }],
-    } as unknown as Recommendation["lofts"];
+    render(<CarryLadder carries={carries} unit="yd" focus={null} pinned={null} onFocus={() => {}} />);
+    expect(screen.getByLabelText(/^gap, full: carries 80 yd, modelled/)).toBeTruthy();
+    expect(screen.getByText("hole 20")).toBeTruthy();
+  });
+
+  it("pins a rung from the keyboard and tells the one in focus", () => {
+    const onPin = vi.fn();
+    const onFocus = vi.fn();
     render(
-      <MantineProvider>
-        <FlightRuler lofts={lofts} unit="yd" focus={null} onFocus={() => {}} />
-      </MantineProvider>,
+      <CarryLadder carries={carries} unit="m" focus="gap|50|full" pinned={null} onFocus={onFocus} onPin={onPin} />,
     );
-    expect(screen.getByLabelText(/^52°, full: carries 80 yd/)).toBeTruthy();
-    expect(screen.getByText("hole 29 yd")).toBeTruthy();
+    expect(screen.getByText(/gap full, 20 m high, 45°/)).toBeTruthy();
+    const rung = screen.getByLabelText(/^pw, full/);
+    fireEvent.focus(rung);
+    fireEvent.keyDown(rung, { key: "Enter" });
+    expect(onFocus).toHaveBeenCalledWith("pw|50|full");
+    expect(onPin).toHaveBeenCalledWith("pw|50|full");
   });
 });
 

@@ -11,7 +11,7 @@ from oblatus.core.bounds import FLIGHT, Bound
 from oblatus.core.fitting import Fitting
 from oblatus.core.fitting.carries_of import ClubRow, carries_of, faced_of
 from oblatus.core.flight import GREEN_FIRMNESS, Air, Green
-from oblatus.core.gapping import CellEstimate, PlayerModel, Swing
+from oblatus.core.gapping import Cell, CellEstimate, PlayerModel, Swing
 from oblatus.core.gapping.conditions import (
     Conditions,
     LadderShot,
@@ -23,8 +23,9 @@ from oblatus.core.gapping.conditions import (
 )
 from oblatus.core.gapping.finder import compared, find_shots, reasons_for
 from oblatus.core.gapping.ladder import overlap_limit, wanted_gap
+from oblatus.core.gapping.strikes import BOUNDS
 from oblatus.formats.fields import Strict, Within
-from oblatus.formats.strikes import StrikeDocument
+from oblatus.formats.strikes import ClubCode, StrikeDocument, SwingKey
 
 HOLE_FACTOR = 1.5
 NEXT_CELLS = 3
@@ -41,12 +42,24 @@ class ConditionsIn(Strict):
     lie: Literal["dry", "damp", "wet", "light_rough", "heavy_rough"] = "dry"
 
 
+class CellKey(Strict):
+    """A club at a loft with a swing."""
+
+    club: ClubCode
+    loft_deg: Annotated[float, Within(BOUNDS["loft_deg"])]
+    swing: SwingKey
+
+
 class CarriesIn(ConditionsIn):
-    """The ladder of the bag, or of the proposed set; with a distance [m] and a pin, the shots for it."""
+    """The ladder of the bag, or of the proposed set; with a distance [m] and a pin, the shots for it.
+
+    With a pinned rung, every other is told as it differs from it.
+    """
 
     clubs: Literal["bag", "proposed"] = "bag"
     distance_m: Annotated[float, Within(Bound(5, 180, "m"))] | None = None
     pin: Literal["front", "middle", "back"] = "middle"
+    pinned: CellKey | None = None
 
 
 class ClubRowOut(Strict):
@@ -95,6 +108,7 @@ class CellOut(Strict):
     lateral_m: float
     gust_m: float
     from_what: str
+    against_pinned: str
     path_m: list[list[float]]
 
 
@@ -153,6 +167,7 @@ class FoundOut(Strict):
     """A shot for the asked distance, and how it differs from the first."""
 
     club: str
+    loft_deg: float
     swing: str
     miss_m: float
     on_green: float
@@ -213,6 +228,8 @@ def carries_out(
     )
     name = _Names(shown, swings)
     faced = faced_of(fitting, longest)
+    wanted = None if asked.pinned is None else Cell(asked.pinned.club, asked.pinned.loft_deg, asked.pinned.swing)
+    pinned = next((shot for shot in shots if shot.estimate.cell == wanted), None)
     found = [] if asked.distance_m is None else find_shots(shots, asked.distance_m, asked.pin)
     return CarriesOut(
         conditions=ConditionsIn(**{field: getattr(asked, field) for field in ConditionsIn.model_fields}),
@@ -221,7 +238,7 @@ def carries_out(
             SwingOut(key=swing.key, name=swing.name, speed_share=_round(swing.speed_share, 4))
             for swing in model.carries.swings
         ],
-        cells=[_cell(shot, name, conditions, model) for shot in shots],
+        cells=[_cell(shot, name, conditions, model, pinned) for shot in shots],
         strikes=list(strikes),
         used=model.used,
         aside=model.aside,
@@ -247,7 +264,7 @@ def carries_out(
                 club=n.cell.club, swing=n.cell.swing,
                 words=f"5 balls with the {name.of(n.cell.club, n.cell.loft_deg)} at {swings[n.cell.swing].name}: "
                 f"its own doubt from ±{n.own_now:.1f} to ±{n.own_then:.1f} m, "
-                f"that of all carries from ±{n.all_now:.1f} to ±{n.all_then:.1f} m",
+                f"that of all carries from ±{n.all_now:.2f} to ±{n.all_then:.2f} m",
             )
             for n in model.next_cells
             if (n.cell.club, n.cell.loft_deg) in shown
@@ -264,7 +281,9 @@ def carries_out(
         faced=np.round(np.column_stack([faced.centres, faced.weights * len(faced.weights)]), 3).tolist(),
         found=[
             FoundOut(
-                club=f.shot.estimate.cell.club, swing=f.shot.estimate.cell.swing, miss_m=_round(f.miss, 2),
+                club=f.shot.estimate.cell.club,
+                loft_deg=_round(f.shot.estimate.cell.loft_deg), swing=f.shot.estimate.cell.swing,
+                miss_m=_round(f.miss, 2),
                 on_green=_round(f.on_green), near=_round(f.near), reasons=reasons_for(f, asked.distance_m or 0.0),
                 against_first="" if i == 0 else compared(found[0].shot, f.shot),
             )
@@ -312,7 +331,9 @@ def _gaps(shots: Sequence[LadderShot], longest: float, name: _Names) -> list[Ful
     return found
 
 
-def _cell(shot: LadderShot, name: _Names, conditions: Conditions, model: PlayerModel) -> CellOut:
+def _cell(
+    shot: LadderShot, name: _Names, conditions: Conditions, model: PlayerModel, pinned: LadderShot | None
+) -> CellOut:
     estimate = shot.estimate
     cell = estimate.cell
     return CellOut(
@@ -340,6 +361,7 @@ def _cell(shot: LadderShot, name: _Names, conditions: Conditions, model: PlayerM
         lateral_m=_round(shot.lateral),
         gust_m=_round(shot.gust),
         from_what=from_what(estimate, model),
+        against_pinned="" if pinned is None or pinned is shot else compared(pinned, shot),
         path_m=np.round(shot_path(shot, conditions), 2).tolist(),
     )
 
@@ -351,14 +373,18 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
     if estimate.source == "measured":
         share = 100.0 * (estimate.own_share - 1.0)
         return (
-            f"{estimate.count} {'strike' if estimate.count == 1 else 'strikes'} of its own{aside}, held {share:+.1f} % "
-            f"from the player's model ({model.used} strikes in all)"
+            f"{estimate.count} {'strike' if estimate.count == 1 else 'strikes'} of its own{aside}, "
+            f"held {_signed(share)} % from the player's model ({model.used} strikes in all)"
         )
     if estimate.source == "modelled" and model.used:
         return f"no strike of its own{aside}: the model of this player's {model.used} strikes, {speed}"
     if estimate.source == "modelled":
         return f"no strikes: the flight model, with {speed} from the one carry or speed that is known"
     return f"nothing measured: a usual player, {speed}"
+
+
+def _signed(value: float) -> str:
+    return f"{value:+.1f}".replace("-", "−")
 
 
 def _round(value: float, places: int = 3) -> float:

@@ -13,7 +13,6 @@ from oblatus.core import ENGINE_VERSION
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import Recommendation, Scenario, SoleJudge, explain
 from oblatus.core.fitting.recommend import wanted_top_loft
-from oblatus.core.flight import flight_path
 from oblatus.core.gapping import Ladder, MeasuredStrike, Rung
 from oblatus.core.gapping.ladder import overlap_limit
 from oblatus.core.geometry import deliver, head_outline
@@ -22,12 +21,11 @@ from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import FittingDocument, HeadDocument, RackHeadDocument
 from oblatus.formats.strike import GroundIn, SandIn, TurfIn
 
-PATH_EVERY = 4
 HOLE_FACTOR = 1.5
 
 
 class RungOut(Strict):
-    """One club with one swing; `path_m` are points (x, height) of the full swing's flight."""
+    """One club with one swing."""
 
     club: str
     loft_deg: float
@@ -42,7 +40,6 @@ class RungOut(Strict):
     landing_deg: float
     run_m: float
     source: Literal["modelled", "assumed"]
-    path_m: list[list[float]]
 
 
 class GapOut(Strict):
@@ -301,8 +298,6 @@ def ladder_out(ladder: Ladder, options: Sequence[Ladder], chosen: bool) -> Ladde
 
 
 def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
-    _, path = flight_path(rung.launch)
-    points = np.vstack([path[:-1:PATH_EVERY], path[-1:]])
     return RungOut(
         club=club,
         loft_deg=_round(rung.loft_deg),
@@ -317,7 +312,6 @@ def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
         landing_deg=_round(rung.flight.landing_deg),
         run_m=_round(rung.flight.run),
         source="assumed" if recommendation.carry_model.assumed and not recommendation.strikes else "modelled",
-        path_m=[[_round(x, 2), _round(y, 2)] for x, y, _ in points],
     )
 
 

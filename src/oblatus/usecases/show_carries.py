@@ -70,12 +70,5 @@ def proposed_rows(inputs: FittingInputs, fitting: Fitting) -> tuple[ClubRow, ...
     clubs = result.clubs if result is not None else []
     return (
         *above,
-        *(
-            ClubRow(club.candidates[0].code, _name(club.loft_deg, club.candidates[0].name), club.loft_deg)
-            for club in clubs
-        ),
+        *(ClubRow(club.candidates[0].code, club.candidates[0].name, club.loft_deg) for club in clubs),
     )
-
-
-def _name(loft_deg: float, name: str) -> str:
-    return name if f"{loft_deg:g}" in name else f"{name} {loft_deg:g}°"

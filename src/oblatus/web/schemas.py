@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import Field, StringConstraints
 
 from oblatus.core.bounds import Bound
+from oblatus.formats.carries import CellKey
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import (
     BagDocument,
@@ -22,7 +23,7 @@ from oblatus.formats.fitting import (
     RackHeadDocument,
 )
 from oblatus.formats.recommendation import LadderOut, RecommendationOut
-from oblatus.formats.strikes import ClubCode, Reason, StrikeDocument, SwingKey
+from oblatus.formats.strikes import Reason, StrikeDocument
 
 Revision = Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
 
@@ -203,20 +204,13 @@ class AsideIn(Strict):
     set_aside: Reason | None
 
 
-class CellIn(Strict):
-    """A club with a swing."""
-
-    club: ClubCode
-    swing: SwingKey
-
-
 class PasteIn(Strict):
     """Pasted text; looked at only unless `take`, and taken despite a question of unit when `sure_of_unit`."""
 
     text: Annotated[str, StringConstraints(max_length=200_000)]
     unit: Literal["m", "yd"]
     paste_id: UUID
-    cell: CellIn | None = None
+    cell: CellKey | None = None
     take: bool = False
     sure_of_unit: bool = False
 

@@ -6,15 +6,6 @@ import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Lofts.module.css";
 
-const PART_WORDS: Record<string, string> = {
-  uncovered: "uncovered distance",
-  gaps: "uneven gaps",
-  steps: "steps outside 4 to 6°",
-  overlaps: "overlaps",
-  top_loft: "top loft",
-  cost: "clubs and changes",
-};
-
 /** A ladder set by hand, scored beside the proposed ones. */
 export function LadderEditor({ lofts }: { lofts: Recommendation["lofts"] }) {
   const { draft, edit } = useStore();
@@ -59,12 +50,9 @@ export function LadderEditor({ lofts }: { lofts: Recommendation["lofts"] }) {
         </p>
       )}
       <p className={classes.score}>
-        Penalty <strong>{lofts.chosen.penalty.toFixed(2)}</strong>, less is better:{" "}
-        {Object.entries(lofts.chosen.parts)
-          .filter(([, value]) => value >= 0.005)
-          .map(([key, value]) => `${PART_WORDS[key] ?? key} ${value.toFixed(2)}`)
-          .join(", ")}
-        . The shot mix can use up to {trimmed(lofts.wanted_top_deg)}°.
+        {lofts.typed ? "By hand" : "As proposed"}, cheapest way to it: {lofts.chosen.changes.join("; ")}
+        {lofts.chosen.left_out.length > 0 && `; leave out ${lofts.chosen.left_out.join(", ")}`}. {lofts.chosen.gives_up}{" "}
+        The shot mix can use up to {trimmed(lofts.wanted_top_deg)}°.
       </p>
     </section>
   );

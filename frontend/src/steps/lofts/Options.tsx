@@ -29,6 +29,7 @@ export function Options({ lofts }: { lofts: Recommendation["lofts"] }) {
             <span className={classes.gaps}>
               gaps {option.gaps_m.map((g) => plain(inDistance(metres(g), units.distance))).join(", ")} {units.distance}
             </span>
+            <span className={classes.changes}>{option.changes.join("; ")}</span>
             <span className={classes.gives}>{option.gives_up}</span>
           </button>
         </li>

@@ -82,7 +82,7 @@ def score(
                 uneven = (step - mean_step) / 5.0
             gaps += min(0.5 * miss * miss + uneven * uneven, 2.0)
             beyond = max(step_low - step, step - step_high, 0.0)
-            steps += min(beyond * beyond / 4.0, 2.0)
+            steps += min(beyond * (1.0 + 0.5 * beyond), 2.0)
             if gap < overlap:
                 overlaps += 1.0
             previous_loft, previous_carry = lofts[index], carries[index]

@@ -31,6 +31,7 @@ ALTERNATIVE_DEG = 3.0
 WEDGE_COST = 0.30
 """A wedge by itself: a place among 14, and the practice that it wants."""
 BUY_COST, BEND_COST, BEND_COST_PER_DEG = 0.03, 0.004, 0.002
+COSTS_APART = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -173,18 +174,19 @@ class LadderSearch:
     def front(self, most: int, rounding: float = 0.03) -> list[Ladder]:
         """Cover against cost: of all ladders of up to `most` wedges those that none beats in both, cheapest first.
 
-        Uncovered shares are told apart from three per cent on; of ladders level in both, the one of least penalty.
+        Uncovered shares are told apart from three per cent on, costs from 0.02; of ladders level in both, the one of
+        least penalty.
         """
         found: list[tuple[float, float, float, Ladders, Floats]] = []
         for count in range(1, most + 1):
             ladders, parts = self._every(count)
             penalty = parts @ self.wish.weights.array()
             open_share = np.round(parts[:, _kernels.UNCOVERED] / rounding) * rounding
-            order = np.lexsort((penalty, parts[:, _kernels.COST], open_share))
+            price = np.round(parts[:, _kernels.COST] / COSTS_APART) * COSTS_APART
+            order = np.lexsort((penalty, price, open_share))
             _, first = np.unique(open_share[order], return_index=True)
             found.extend(
-                (float(parts[i, _kernels.COST]), float(open_share[i]), float(penalty[i]), ladders[i], parts[i])
-                for i in order[first]
+                (float(price[i]), float(open_share[i]), float(penalty[i]), ladders[i], parts[i]) for i in order[first]
             )
         found.sort(key=lambda row: row[:3])
         front: list[Ladder] = []

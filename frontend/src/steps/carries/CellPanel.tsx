@@ -1,0 +1,183 @@
+import { Button, Kbd, TextInput } from "@mantine/core";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import type { Carries, Cell, Strike } from "../../api/client";
+import { useUnits } from "../../app/context";
+import { newId } from "../../strikes/newId";
+import type { StrikeQueue } from "../../strikes/useStrikeQueue";
+import { fromDistance, inDistance, metres, parseNumber, plain } from "../../units/units";
+import classes from "./Carries.module.css";
+import { nameOf } from "./Finder";
+
+export const REASONS = ["thin", "heavy", "toe or heel", "not the swing meant", "misread"] as const;
+const BALLS = 5;
+const MOST_CARRY = 200;
+
+interface Props {
+  cell: Cell;
+  strikes: Strike[];
+  outliers: Carries["outliers"];
+  queue: StrikeQueue;
+  onMove: (rows: number, swings: number) => void;
+  onFull: () => void;
+}
+
+/** One club and swing: the next ball is typed, Enter takes it; M sets the last aside with its reason, U takes it back. */
+export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Props) {
+  const units = useUnits();
+  const field = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [asking, setAsking] = useState<string | null>(null);
+  const counting = strikes.filter((s) => s.set_aside === null);
+  const last = strikes.at(-1);
+  useEffect(() => field.current?.focus(), []);
+
+  const take = () => {
+    const number = parseNumber(text);
+    if (number === null) return setWrong("must be a number");
+    const carry_m = fromDistance(number, units.distance);
+    if (carry_m < 1 || carry_m > MOST_CARRY) return setWrong(`must be between 1 and ${MOST_CARRY} m`);
+    queue.take({
+      id: newId(),
+      club: cell.club,
+      loft_deg: cell.loft_deg,
+      swing: cell.swing,
+      carry_m,
+      set_aside: null,
+      origin: "typed",
+      club_speed_mps: null,
+      ball_speed_mps: null,
+      launch_deg: null,
+      spin_rpm: null,
+      apex_m: null,
+      landing_deg: null,
+    });
+    setText("");
+    setWrong(null);
+    if (counting.length + 1 === BALLS) onFull();
+  };
+
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    const key = event.key.toLowerCase();
+    if (asking !== null) {
+      const reason = REASONS[Number(key) - 1];
+      if (reason) queue.setAside(asking, reason);
+      if (reason || key === "escape") setAsking(null);
+    } else if (key === "enter") take();
+    else if (key === "m" && last) setAsking(last.id);
+    else if (key === "u" && last) queue.undo(last.id);
+    else if (key === "arrowup") onMove(-1, 0);
+    else if (key === "arrowdown") onMove(1, 0);
+    else if (key === "arrowleft" && text === "") onMove(0, -1);
+    else if (key === "arrowright" && text === "") onMove(0, 1);
+    else if (key === "escape") {
+      setText("");
+      setWrong(null);
+    } else return;
+    event.preventDefault();
+  };
+
+  return (
+    <section className={classes.panel} aria-label={nameOf(cell)}>
+      <div className={classes.entry}>
+        <h2>{nameOf(cell)}</h2>
+        <TextInput
+          ref={field}
+          aria-label={`Carry of the next ball, ${nameOf(cell)}`}
+          size="lg"
+          classNames={{ input: classes.far }}
+          value={text}
+          inputMode="decimal"
+          autoComplete="off"
+          placeholder={`ball ${counting.length + 1}${counting.length < BALLS ? ` of ${BALLS}` : ""}`}
+          rightSection={<span className={classes.farUnit}>{units.distance}</span>}
+          rightSectionPointerEvents="none"
+          error={wrong}
+          onChange={(event) => {
+            setText(event.currentTarget.value.replace(/[mu]/gi, ""));
+            setWrong(null);
+          }}
+          onKeyDown={onKey}
+        />
+        {asking === null ? (
+          <p className={classes.keys}>
+            <Kbd>Enter</Kbd> take <Kbd>M</Kbd> mishit <Kbd>U</Kbd> undo <Kbd>arrows</Kbd> cell
+          </p>
+        ) : (
+          <p className={classes.keys} role="alert">
+            Why?{" "}
+            {REASONS.map((reason, i) => (
+              <button
+                key={reason}
+                type="button"
+                className={classes.reason}
+                onClick={() => {
+                  queue.setAside(asking, reason);
+                  setAsking(null);
+                  field.current?.focus();
+                }}
+              >
+                <Kbd>{i + 1}</Kbd> {reason}
+              </button>
+            ))}
+          </p>
+        )}
+        {queue.failure && (
+          <p role="alert" className={classes.failure}>
+            {queue.failure}
+          </p>
+        )}
+        {queue.offline && (
+          <p role="status" className={classes.failure}>
+            No connection: {queue.waiting.length} kept in this browser until it is back.
+          </p>
+        )}
+      </div>
+      <ol className={classes.balls} aria-label="Strikes">
+        {strikes.map((strike) => {
+          const outlier = outliers.find((o) => o.strike === strike.id);
+          return (
+            <li key={strike.id} data-aside={strike.set_aside !== null}>
+              <strong>
+                {plain(inDistance(metres(strike.carry_m), units.distance), 1)} {units.distance}
+              </strong>
+              <span>{strike.set_aside ?? (outlier ? outlier.words : details(strike))}</span>
+              {strike.set_aside === null ? (
+                <Button size="compact-sm" variant="default" onClick={() => setAsking(strike.id)}>
+                  Set aside
+                </Button>
+              ) : (
+                <Button size="compact-sm" variant="default" onClick={() => queue.setAside(strike.id, null)}>
+                  Count it
+                </Button>
+              )}
+              <Button
+                size="compact-sm"
+                variant="subtle"
+                aria-label={`Undo the strike of ${plain(inDistance(metres(strike.carry_m), units.distance), 1)} ${units.distance}`}
+                onClick={() => queue.undo(strike.id)}
+              >
+                Undo
+              </Button>
+            </li>
+          );
+        })}
+        {strikes.length === 0 && (
+          <li className={classes.none}>
+            No ball yet. {cell.from_what.charAt(0).toUpperCase() + cell.from_what.slice(1)}.
+          </li>
+        )}
+      </ol>
+    </section>
+  );
+}
+
+/** What else was measured of a strike. */
+function details(strike: Strike) {
+  const found = [
+    strike.spin_rpm != null ? `${plain(strike.spin_rpm)} rpm` : "",
+    strike.launch_deg != null ? `${plain(strike.launch_deg, 1)}° launch` : "",
+    strike.ball_speed_mps != null ? `${plain(strike.ball_speed_mps, 1)} m/s ball` : "",
+  ].filter(Boolean);
+  return found.length > 0 ? found.join(", ") : strike.origin;
+}

@@ -1,0 +1,114 @@
+import { Button, Popover, SegmentedControl } from "@mantine/core";
+import type { CarriesAsked } from "../../api/client";
+import { useUnits } from "../../app/context";
+import { fromSpeed, inSpeed, metresPerSecond, plain, SPEED_LABEL } from "../../units/units";
+import { PlainNumber } from "../parts/PlainNumber";
+import classes from "./Carries.module.css";
+
+interface Props {
+  asked: CarriesAsked;
+  onChange: (changes: Partial<CarriesAsked>) => void;
+}
+
+const LIES = [
+  ["dry", "dry"],
+  ["damp", "damp"],
+  ["wet", "wet"],
+  ["light_rough", "light rough"],
+  ["heavy_rough", "heavy rough"],
+] as const;
+
+/** Wind, green, lie and air, all in one line; any other figure behind the last button. */
+export function Conditions({ asked, onChange }: Props) {
+  const units = useUnits();
+  const speed = (value: number) => `${plain(inSpeed(metresPerSecond(value), units.speed))} ${SPEED_LABEL[units.speed]}`;
+  const preset = asked.wind_cross_mps === 0 && [-4, 0, 4].includes(asked.wind_head_mps);
+  const wind = preset ? String(asked.wind_head_mps) : "other";
+  return (
+    <>
+      <SegmentedControl
+        aria-label="Wind"
+        size="xs"
+        value={wind}
+        data={[
+          { value: "0", label: "still" },
+          { value: "4", label: `${speed(4)} into` },
+          { value: "-4", label: "helping" },
+          ...(preset ? [] : [{ value: "other", label: windWords(asked, speed) }]),
+        ]}
+        onChange={(value) => value !== "other" && onChange({ wind_head_mps: Number(value), wind_cross_mps: 0 })}
+      />
+      <SegmentedControl
+        aria-label="Green"
+        size="xs"
+        value={asked.green}
+        data={[
+          { value: "soft", label: "soft green" },
+          { value: "medium", label: "medium" },
+          { value: "firm", label: "firm" },
+        ]}
+        onChange={(green) => onChange({ green: green as CarriesAsked["green"] })}
+      />
+      <Popover position="bottom-end" withinPortal>
+        <Popover.Target>
+          <Button size="xs" variant="default">
+            {LIES.find(([key]) => key === asked.lie)?.[1]} lie, {plain(asked.temperature_c)} °C
+          </Button>
+        </Popover.Target>
+        <Popover.Dropdown className={classes.air}>
+          <SegmentedControl
+            aria-label="Lie"
+            size="xs"
+            value={asked.lie}
+            data={LIES.map(([value, label]) => ({ value, label }))}
+            onChange={(lie) => onChange({ lie: lie as CarriesAsked["lie"] })}
+          />
+          <div className={classes.airFields}>
+            <PlainNumber
+              label="Wind against"
+              unit={SPEED_LABEL[units.speed]}
+              value={inSpeed(metresPerSecond(asked.wind_head_mps), units.speed)}
+              low={inSpeed(metresPerSecond(-25), units.speed)}
+              high={inSpeed(metresPerSecond(25), units.speed)}
+              onChange={(value) => onChange({ wind_head_mps: fromSpeed(value, units.speed) })}
+            />
+            <PlainNumber
+              label="Wind to the right"
+              unit={SPEED_LABEL[units.speed]}
+              value={inSpeed(metresPerSecond(asked.wind_cross_mps), units.speed)}
+              low={inSpeed(metresPerSecond(-25), units.speed)}
+              high={inSpeed(metresPerSecond(25), units.speed)}
+              onChange={(value) => onChange({ wind_cross_mps: fromSpeed(value, units.speed) })}
+            />
+            <PlainNumber
+              label="Temperature"
+              unit="°C"
+              value={asked.temperature_c}
+              low={-20}
+              high={50}
+              onChange={(temperature_c) => onChange({ temperature_c })}
+            />
+            <PlainNumber
+              label="Altitude"
+              unit="m"
+              value={asked.altitude_m}
+              low={-430}
+              high={4000}
+              onChange={(altitude_m) => onChange({ altitude_m })}
+            />
+          </div>
+        </Popover.Dropdown>
+      </Popover>
+    </>
+  );
+}
+
+function windWords(asked: CarriesAsked, speed: (value: number) => string) {
+  const head = asked.wind_head_mps;
+  const cross = asked.wind_cross_mps;
+  const parts = [
+    head > 0 ? `${speed(head)} into` : head < 0 ? `${speed(-head)} helping` : "",
+    cross > 0 ? `${speed(cross)} to the right` : cross < 0 ? `${speed(-cross)} to the left` : "",
+  ];
+  return parts.filter(Boolean).join(", ");
+}

@@ -1,0 +1,95 @@
+import { Button, TextInput } from "@mantine/core";
+import { useState } from "react";
+import { useFault, useStore } from "../../app/context";
+import { NumberField } from "../parts/NumberField";
+import parts from "../parts/parts.module.css";
+import classes from "./Carries.module.css";
+
+const MOST = 4;
+
+/** Swings of the fitter's own beside the clock swings, and the air in which balls are measured. */
+export function OwnSwings() {
+  const { draft, edit } = useStore();
+  const [name, setName] = useState("");
+  const fault = useFault("measuring.swings");
+  const { measuring } = draft;
+  const set = (changes: Partial<typeof measuring>) => edit("measuring", { ...measuring, ...changes });
+  const add = () => {
+    const key = keyOf(name);
+    if (key === "") return;
+    set({ swings: [...measuring.swings, { key, name: name.trim(), speed_share: 0.8, extra_lean_deg: 0 }] });
+    setName("");
+  };
+  return (
+    <section className={classes.own} aria-label="Swings and air">
+      <div className={parts.fields}>
+        <NumberField
+          label="Temperature"
+          unit="°C"
+          width={110}
+          path="measuring.temperature_c"
+          value={measuring.temperature_c}
+          onChange={(v) => v !== null && set({ temperature_c: v })}
+        />
+        <NumberField
+          label="Altitude"
+          unit="m"
+          width={110}
+          path="measuring.altitude_m"
+          value={measuring.altitude_m}
+          onChange={(v) => v !== null && set({ altitude_m: v })}
+        />
+        {measuring.swings.map((swing, i) => (
+          <div key={swing.key} className={classes.ownSwing}>
+            <NumberField
+              label={`${swing.name}, % of full speed`}
+              unit="%"
+              width={170}
+              path={`measuring.swings.${i}.speed_share`}
+              value={100 * swing.speed_share}
+              onChange={(v) =>
+                v !== null &&
+                set({ swings: measuring.swings.map((s, j) => (j === i ? { ...s, speed_share: v / 100 } : s)) })
+              }
+            />
+            <Button
+              variant="default"
+              size="xs"
+              aria-label={`Remove the swing ${swing.name}`}
+              onClick={() => set({ swings: measuring.swings.filter((_, j) => j !== i) })}
+            >
+              Remove
+            </Button>
+          </div>
+        ))}
+        {measuring.swings.length < MOST && (
+          <div className={classes.ownSwing}>
+            <TextInput
+              label="Another swing"
+              placeholder="hip high"
+              value={name}
+              maxLength={24}
+              width={150}
+              onChange={(event) => setName(event.currentTarget.value)}
+              onKeyDown={(event) => event.key === "Enter" && add()}
+              error={fault?.message}
+            />
+            <Button variant="default" size="xs" disabled={keyOf(name) === ""} onClick={add}>
+              Add a swing
+            </Button>
+          </div>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** A key from a name: small letters and figures. */
+export function keyOf(name: string) {
+  return name
+    .trim()
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "_")
+    .replace(/^_+|_+$/g, "")
+    .slice(0, 24);
+}

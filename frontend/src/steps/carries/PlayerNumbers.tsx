@@ -1,0 +1,43 @@
+import type { Carries } from "../../api/client";
+import { plain } from "../../units/units";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+
+/** What the strikes say of this player, beside what is usual: the unknowns of the model. */
+export function PlayerNumbers({ carries }: { carries: Carries }) {
+  return (
+    <CopyTable
+      caption={carries.used > 0 ? `What ${carries.used} strikes say of this player` : "What is assumed so far"}
+    >
+      <thead>
+        <tr>
+          <th>Unknown</th>
+          <th className={parts.num}>Now</th>
+          <th className={parts.num}>Usual</th>
+          <th>Told by</th>
+        </tr>
+      </thead>
+      <tbody>
+        {carries.parameters.map((p) => {
+          const places = Math.abs(p.usual) < 2 ? 3 : 1;
+          const learnt = 1 - p.error / p.usual_error;
+          return (
+            <tr key={p.name}>
+              <td>
+                {p.name}
+                {p.unit && <span className={parts.unit}> {p.unit}</span>}
+              </td>
+              <td className={parts.num}>
+                {plain(p.value, places)} ± {plain(p.error, places)}
+              </td>
+              <td className={parts.num}>
+                {plain(p.usual, places)} ± {plain(p.usual_error, places)}
+              </td>
+              <td>{learnt > 0.5 ? "the strikes" : learnt > 0.1 ? "both" : "what is usual"}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </CopyTable>
+  );
+}
