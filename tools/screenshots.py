@@ -9,7 +9,7 @@ import argparse
 import shutil
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 
@@ -24,7 +24,8 @@ FLAGS = [
     "--disable-dev-shm-usage",
 ]
 PLAYER = "Orla Wethercote"
-VIEWS = ("players", "player", "ground", "bag", "lofts", "soles", "desk", "kept")
+VIEW_OF = {"measure": "carries?view=measure"}
+VIEWS = ("players", "player", "ground", "bag", "carries", "measure", "lofts", "soles", "desk", "kept")
 
 
 def main() -> None:
@@ -69,11 +70,17 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     if view not in {"players", "desk"}:
         page.get_by_role("link", name=PLAYER).click()
         page.locator("aside article").first.wait_for(state="attached")
-        page.goto(page.url.rsplit("/", 1)[0] + f"/{view}")
+        page.goto(page.url.rsplit("/", 1)[0] + f"/{VIEW_OF.get(view, view)}")
         page.locator("aside article").first.wait_for(state="attached")
+    if view not in {"players", "desk"}:  # the sure-figures come a moment later, and what is made ahead says so meanwhile
+        expect(page.locator("aside article strong", has_text="…")).to_have_count(0, timeout=20_000)
+        expect(page.get_by_text("Working ahead")).to_have_count(0, timeout=60_000)
     if view == "kept" and page.get_by_text("nothing kept yet").count():
         page.get_by_role("button", name="Keep this proposal").click()
         page.get_by_role("table").first.wait_for()
+    if view == "carries":
+        page.get_by_label("How far is it?").fill("68")
+        page.get_by_text("instead", exact=True).wait_for()
     if view == "soles":
         page.get_by_role("slider", name="Sole pass").wait_for()
     if view == "desk":

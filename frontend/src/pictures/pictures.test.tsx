@@ -140,7 +140,7 @@ describe("CarryLadder", () => {
   it("has a rung a club and swing, in the fitter's units, and marks holes", () => {
     render(<CarryLadder carries={carries} unit="yd" focus={null} pinned={null} onFocus={() => {}} />);
     expect(screen.getByLabelText(/^gap, full: carries 80 yd, modelled/)).toBeTruthy();
-    expect(screen.getByText("hole 20")).toBeTruthy();
+    expect(screen.getAllByText("hole 20").length).toBeGreaterThan(0);
   });
 
   it("pins a rung from the keyboard and tells the one in focus", () => {
@@ -149,7 +149,7 @@ describe("CarryLadder", () => {
     render(
       <CarryLadder carries={carries} unit="m" focus="gap|50|full" pinned={null} onFocus={onFocus} onPin={onPin} />,
     );
-    expect(screen.getByText(/gap full, 20 m high, 45°/)).toBeTruthy();
+    expect(screen.getAllByText(/gap full, 20 m high, 45°/).length).toBeGreaterThan(0);
     const rung = screen.getByLabelText(/^pw, full/);
     fireEvent.focus(rung);
     fireEvent.keyDown(rung, { key: "Enter" });

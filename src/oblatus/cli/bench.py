@@ -18,13 +18,12 @@ from numpy.typing import NDArray
 from threadpoolctl import threadpool_limits
 
 from oblatus.cli.arguments import show
-from oblatus.cli.bench_reference import fly_with_solve_ivp, strike_with_solve_ivp
+from oblatus.cli.bench_carries import measure_carries, measure_flight, times
+from oblatus.cli.bench_reference import strike_with_solve_ivp
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import recommend
 from oblatus.core.fitting.evidence import resample
 from oblatus.core.fitting.strike_judge import quadrature
-from oblatus.core.flight import Delivery, fly_ball, strike_ball
-from oblatus.core.flight import _kernels as flight_kernels
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, Swing, build_solid, ground_row
 from oblatus.core.strike import _kernels as strike_kernels
@@ -64,20 +63,10 @@ def add_bench(commands: Any) -> None:
 def run_bench(args: Namespace) -> int:
     """Run every measurement and print it; nothing is left behind."""
     figures: dict[str, Any] = {}
-    for measure in (_recommendation, _flight, _strike, _growth, _ceiling, _round_trip):
+    for measure in (_recommendation, measure_flight, measure_carries, _strike, _growth, _ceiling, _round_trip):
         figures |= measure()
     show({key: round(value, 4) for key, value in figures.items()}, args.json)
     return 0
-
-
-def _times(act: Callable[[int], Any], count: int) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
-    """Seconds of `count` calls."""
-    found = np.empty(count)
-    for i in range(count):
-        start = time.perf_counter()
-        act(i)
-        found[i] = time.perf_counter() - start
-    return found
 
 
 def _recommendation() -> dict[str, float]:
@@ -88,9 +77,9 @@ def _recommendation() -> dict[str, float]:
     recommend(fitting, judge)
     return {
         "recommendation_cold_process_s": cold,
-        "recommendation_warm_ms": 1e3 * float(np.median(_times(lambda _: recommend(fitting, judge), 20))),
+        "recommendation_warm_ms": 1e3 * float(np.median(times(lambda _: recommend(fitting, judge), 20))),
         "recommendation_document_warm_ms": 1e3
-        * float(np.median(_times(lambda _: recommend_document(document, rack, judge), 20))),
+        * float(np.median(times(lambda _: recommend_document(document, rack, judge), 20))),
     }
 
 
@@ -109,13 +98,13 @@ def _strike() -> dict[str, float]:
             strike_kernels.strike(*arguments)
 
     direct(0)
-    one = float(np.median(_times(direct, 9))) / 100
-    reference = float(np.median(_times(lambda _: strike_with_solve_ivp(solid, kind, row, swing), 3)))
+    one = float(np.median(times(direct, 9))) / 100
+    reference = float(np.median(times(lambda _: strike_with_solve_ivp(solid, kind, row, swing), 3)))
     return {
         "strike_direct_us": 1e6 * one,
         "strike_solve_ivp_ms": 1e3 * reference,
         "strike_ratio_solve_ivp_to_direct": reference / one,
-        "desk_six_heads_ms": 1e3 * float(np.median(_times(_desk, 20))),
+        "desk_six_heads_ms": 1e3 * float(np.median(times(_desk, 20))),
     }
 
 
@@ -129,7 +118,7 @@ def _beside_two(ask: Callable[[], Any]) -> dict[str, float]:
             recommend(fittings[n], judge)
 
     def both(when: str) -> dict[str, float]:
-        desk, plain = 1e3 * _times(_desk, 60), 1e3 * _times(lambda _: ask(), 60)
+        desk, plain = 1e3 * times(_desk, 60), 1e3 * times(lambda _: ask(), 60)
         return {
             f"desk_{when}_p50_ms": float(np.percentile(desk, 50)),
             f"desk_{when}_p95_ms": float(np.percentile(desk, 95)),
@@ -166,7 +155,7 @@ def _growth() -> dict[str, float]:
         pool.expect(jobs, means, roots, nodes, entries)
         cold = time.perf_counter() - start
         moved = means + np.array([0.01, 0.02, 0.001])
-        warm = float(np.median(_times(lambda _: pool.expect(jobs, moved, roots, nodes, entries), 3)))  # noqa: B023
+        warm = float(np.median(times(lambda _: pool.expect(jobs, moved, roots, nodes, entries), 3)))  # noqa: B023
         figures |= {
             f"{heads}_heads_{scenarios}_scenarios_cold_s": cold,
             f"{heads}_heads_{scenarios}_scenarios_warm_s": warm,
@@ -175,7 +164,7 @@ def _growth() -> dict[str, float]:
     fitting = fitting_from(demo_fittings()[0], demo_rack())
     found = recommend(fitting, judge)
     resample(fitting, found, judge)
-    figures["resample_500_ms"] = 1e3 * float(np.median(_times(lambda _: resample(fitting, found, judge), 5)))
+    figures["resample_500_ms"] = 1e3 * float(np.median(times(lambda _: resample(fitting, found, judge), 5)))
     return figures
 
 
@@ -209,7 +198,7 @@ def _ceiling() -> dict[str, float]:
     a = np.random.default_rng(0).random((1024, 1024), dtype=np.float32)
     with threadpool_limits(1):
         a @ a
-        peak = 2 * 1024**3 / float(np.median(_times(lambda _: a @ a, 9)))
+        peak = 2 * 1024**3 / float(np.median(times(lambda _: a @ a, 9)))
     figures["peak_float32_gflops_one_thread"] = peak / 1e9
     for name, ground, per_plate, plates in (("turf", Turf(90), 35, 24), ("sand", Sand(2.1), 66, 39)):
         kind, row = ground_row(ground)
@@ -220,44 +209,11 @@ def _ceiling() -> dict[str, float]:
             )  # fmt: skip
 
         make(0)
-        took = float(np.median(_times(make, 30)))
+        took = float(np.median(times(make, 30)))
         operations = 2 * lanes.ROWS * lanes.PAD * (per_plate * plates + 40)
         figures[f"family_{name}_us"] = 1e6 * took
         figures[f"family_{name}_share_of_ceiling"] = operations / took / peak
     return figures
-
-
-def _flight() -> dict[str, float]:
-    launch = strike_ball(Delivery(28.0, 42.0))
-    vectors = launch.vectors()
-    nothing = np.empty((0, 3))
-    air = (1.17691, 1.83723e-5)
-
-    def kernels(_: int) -> None:
-        for _ in range(200):
-            flight_kernels.fly(*vectors, -3.0, 2.0, *air, 0.25, 0.0, nothing)
-
-    kernels(0)
-    count = 20_000
-    batch = [np.full(count, value) for value in (28.0, np.radians(42.0), np.radians(-5.0))]
-    out = np.empty((count, 6))
-
-    def chain(_: int) -> None:
-        flight_kernels.carries(batch[0], batch[1], batch[2], 0.285, 0.3, 0.027, 0.875, *air, 0.25, out)
-
-    chain(0)
-    reference = float(np.median(_times(lambda _: fly_with_solve_ivp(vectors, (-3.0, 2.0), air), 9)))
-    called = float(np.median(_times(kernels, 9))) / 200
-    inside = float(np.median(_times(chain, 9))) / count
-    wrapped = float(np.median(_times(lambda _: fly_ball(launch), 200)))
-    return {
-        "flight_solve_ivp_us": 1e6 * reference,
-        "flight_kernel_called_from_python_us": 1e6 * called,
-        "flight_kernel_in_a_batch_with_impact_us": 1e6 * inside,
-        "flight_with_checks_and_run_us": 1e6 * wrapped,
-        "flight_ratio_solve_ivp_to_kernel_called": reference / called,
-        "flight_ratio_solve_ivp_to_batch": reference / inside,
-    }
 
 
 def _round_trip() -> dict[str, float]:
@@ -295,7 +251,16 @@ def _round_trip() -> dict[str, float]:
                 if reply.status_code != 200:
                     raise RuntimeError(reply.get_data(as_text=True))
 
-            taken = 1e3 * _times(edit, EDITS)
+            taken = 1e3 * times(edit, EDITS)
+
+            def redraw(i: int) -> None:
+                body = {"wind_head_mps": -5.0 + 0.1 * i, "temperature_c": 17.0}
+                reply = client.post(f"/api/fittings/{line['id']}/carries", json=body, headers=headers)
+                if reply.status_code != 200:
+                    raise RuntimeError(reply.get_data(as_text=True))
+
+            redraw(0)
+            redrawn = 1e3 * times(redraw, EDITS)
             crowd = _beside_two(lambda: client.get("/api/session"))
             database.engine.dispose()
         finally:
@@ -305,6 +270,8 @@ def _round_trip() -> dict[str, float]:
         "database_made_migrated_seeded_s": ready,
         "families_ahead_of_a_fitting_s": ahead,
         **crowd,
+        "ladder_redraw_p50_ms": float(np.percentile(redrawn, 50)),
+        "ladder_redraw_p95_ms": float(np.percentile(redrawn, 95)),
         "edit_round_trip_p50_ms": float(np.percentile(taken, 50)),
         "edit_round_trip_p95_ms": float(np.percentile(taken, 95)),
     }

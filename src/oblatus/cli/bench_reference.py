@@ -7,12 +7,14 @@ from collections.abc import Callable
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.integrate import solve_ivp
 
 from oblatus.core import constants
 from oblatus.core.strike import Solid, Swing
 from oblatus.core.strike import _kernels as strike_kernels
 
+Floats = NDArray[np.float64]
 Six = tuple[float, float, float, float, float, float]
 
 R, M, A = constants.BALL_RADIUS.value, constants.BALL_MASS.value, constants.BALL_AREA.value
@@ -49,6 +51,57 @@ def fly_with_solve_ivp(vectors: Six, wind: tuple[float, float], air: tuple[float
     start = [0.0, 1e-9, 0.0, *vectors[:3], spin]
     found = solve_ivp(rates, (0.0, 30.0), start, events=landing, rtol=rtol, atol=1e-7)
     return float(found.y[0, -1])
+
+
+def fly_with_numpy(starts: Floats, air: tuple[float, float], step: float = 0.25) -> tuple[Floats, Floats]:
+    """Carry [m] and steps of many balls in still air, in lock-step: the same Runge-Kutta steps over whole columns.
+
+    starts (n, 6): velocity and spin after impact. The landing is found on the cubic of the last step by Newton.
+    """
+    rho, viscosity = air
+    spin = np.linalg.norm(starts[:, 3:], axis=1)
+    axis = starts[:, 3:] / spin[:, None]
+    state = np.column_stack([np.zeros((len(starts), 3)), starts[:, :3], spin])
+    carry, steps, up = np.zeros(len(starts)), np.zeros(len(starts)), np.arange(len(starts))
+
+    def rates(s: Floats) -> Floats:
+        v, w = s[:, 3:6], s[:, 6]
+        speed = np.linalg.norm(v, axis=1)
+        across = np.cross(axis[up], v)
+        rwc = R * w * np.linalg.norm(across, axis=1)
+        q = np.clip((2 * R * rho * speed / viscosity - 3e4) / 5e4, 0.0, 1.0)
+        blend = q * q * (3 - 2 * q)
+        drag = 0.50 + (0.240 + 0.209 * rwc / speed**2 - 0.50) * blend
+        lift = 0.435 * (1 - 0.30 * (1 - blend)) * speed**2 * R * w / (rwc + 0.15 * speed**2)
+        force = 0.5 * rho * A / M * (lift[:, None] * across - (speed * drag)[:, None] * v)
+        force[:, 1] -= G
+        fall = -rho * A * 2 * R * 0.012 * R / (2 * K * M * R * R) * speed * w
+        return np.column_stack([v, force, fall])
+
+    while len(up):
+        a = rates(state)
+        b = rates(state + 0.5 * step * a)
+        c = rates(state + 0.5 * step * b)
+        after = state + step / 6 * (a + 2 * b + 2 * c + rates(state + step * c))
+        steps[up] += 1
+        down = (after[:, 4] < 0.0) & (after[:, 1] <= 0.0)
+        if down.any():
+            p, q = state[down], after[down]
+            u = p[:, 1] / (p[:, 1] - q[:, 1])
+            for _ in range(4):
+                y = _cubic(u, step, p[:, 1], p[:, 4], q[:, 1], q[:, 4])
+                u -= y / ((_cubic(u + 1e-6, step, p[:, 1], p[:, 4], q[:, 1], q[:, 4]) - y) / 1e-6)
+            carry[up[down]] = _cubic(u, step, p[:, 0], p[:, 3], q[:, 0], q[:, 3])
+        state, up = after[~down], up[~down]
+    return carry, steps
+
+
+def _cubic(u: Floats, step: float, p0: Floats, d0: Floats, p1: Floats, d1: Floats) -> Floats:
+    """Hermite's cubic through two positions and slopes."""
+    return (
+        p0 * (2 * u**3 - 3 * u**2 + 1) + step * d0 * (u**3 - 2 * u**2 + u) + p1 * (3 * u**2 - 2 * u**3)
+        + step * d1 * (u**3 - u**2)
+    )  # fmt: skip
 
 
 def _plain(kernel: Any) -> Callable[..., Any]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from functools import lru_cache
 from typing import Any
 
 from oblatus.core.clubs import Head, StockHead
@@ -19,8 +20,9 @@ PITCHING_WEDGE_SOLE_WIDTH = 0.018
 LOFT_CORRECTED_DEG = 3.0
 
 
+@lru_cache(maxsize=4096)
 def head_from(document: HeadDocument) -> Head:
-    """Static geometry in SI."""
+    """Static geometry in SI; equal documents give the same head."""
     return Head(
         loft_deg=document.loft_deg,
         bounce_deg=document.bounce_deg,

@@ -145,3 +145,17 @@ def test_every_other_school_is_asked_and_says_what_it_asks():
     assert all(o.asks for o in outcomes)
     assert any(o.changed for o in outcomes)
     assert all(getattr(fitting.player.schools, o.question) != o.choice for o in outcomes)
+
+
+def test_what_was_asked_before_is_remembered_and_equal():
+    fitting = fitting_from(demo_fittings()[0], demo_rack())
+    fresh, used = StrikeJudge(FamilyPool()), StrikeJudge(FamilyPool())
+    first = recommend(fitting, used)
+    moved = replace(fitting, ladder_deg=tuple(loft + 0.5 for loft in first.ladder.lofts_deg))
+    recommend(moved, used)
+    calls = []
+    used.pool.expect = lambda *asked: calls.append(asked)  # whatever is asked twice must not get here
+    again = recommend(fitting, used)
+    assert calls == []
+    assert (again.judgement.values == first.judgement.values).all()
+    assert (recommend(fitting, fresh).judgement.values == first.judgement.values).all()

@@ -1,6 +1,7 @@
 import { scaleLinear } from "d3-scale";
 import type { Carries, Cell } from "../../api/client";
 import { type DistanceUnit, inDistance, metres, plain } from "../../units/units";
+import { Label } from "../Label";
 
 interface Props {
   carries: Carries;
@@ -94,16 +95,16 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
             fill="url(#ladder-hole)"
           />
           {x(hole.high_m) - x(hole.low_m) > 22 && (
-            <text
+            <Label
               x={(x(hole.low_m) + x(hole.high_m)) / 2}
               y={TOP + 11}
               fontSize={11}
               fontWeight={650}
               textAnchor="middle"
-              style={{ fill: "var(--rust)", paintOrder: "stroke", stroke: "var(--chalk)", strokeWidth: 4 }}
+              style={{ fill: "var(--rust)" }}
             >
               hole {plain(inDistance(metres(hole.high_m - hole.low_m), unit))}
-            </text>
+            </Label>
           )}
         </g>
       ))}
@@ -183,17 +184,16 @@ function Peak({
 }) {
   const top = cell.path_m.reduce((best, point) => ((point[1] ?? 0) > (best[1] ?? 0) ? point : best), [0, 0]);
   return (
-    <text
+    <Label
       x={x(top[0] ?? 0)}
       y={above ? Math.max(y - 7, 12) : y + 18}
       fontSize={12}
       fontWeight={above ? 650 : 500}
       textAnchor="middle"
-      style={{ paintOrder: "stroke", stroke: "var(--chalk)", strokeWidth: 5 }}
     >
       {cell.name} {cell.swing_name}, {plain(inDistance(metres(cell.apex_m), unit))} {unit} high,{" "}
       {plain(cell.landing_deg)}°
-    </text>
+    </Label>
   );
 }
 
@@ -244,23 +244,12 @@ function RungMark({ cell, x, half, y, unit, place, isPinned, onFocus, onPin }: M
         strokeDasharray={cell.source === "assumed" ? "1 3" : "4 2"}
       />
       <line y1={15} y2={30} stroke={place ? "var(--gorse)" : "var(--ink)"} strokeWidth={2} />
-      <text
-        y={13}
-        fontSize={13}
-        fontWeight={650}
-        textAnchor="middle"
-        style={{ paintOrder: "stroke", stroke: "var(--chalk)", strokeWidth: 4 }}
-      >
+      <Label y={13} fontSize={13} fontWeight={650} textAnchor="middle">
         {carry}
-      </text>
-      <text
-        y={39}
-        fontSize={10.5}
-        textAnchor="middle"
-        style={{ fill: "var(--ink-2)", paintOrder: "stroke", stroke: "var(--chalk)", strokeWidth: 4 }}
-      >
+      </Label>
+      <Label y={39} fontSize={10.5} textAnchor="middle" style={{ fill: "var(--ink-2)" }}>
         {cell.swing_name}
-      </text>
+      </Label>
     </g>
   );
 }

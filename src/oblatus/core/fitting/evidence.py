@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from oblatus.core.delivery import Estimate, Habit, Player
 from oblatus.core.fitting.judge import SoleJudge
-from oblatus.core.fitting.recommend import Fitting, Recommendation
+from oblatus.core.fitting.recommend import Fitting, Recommendation, recommend
 from oblatus.core.fitting.scenarios import build_scenarios
 from oblatus.core.grounds import Ground
 
@@ -221,21 +221,21 @@ class _Decision:
 
     def flip(self, axis: Axis) -> Flip | None:
         """The change nearest to the present value that makes another set the choice."""
-        now = self._choose(self.values(self.fitting.player, self.fitting.grounds)[None])[0]
-        best: Flip | None = None
-        for sign in (1.0, -1.0):
-            before = 0.0
-            for step in range(1, STEPS + 1):
-                by = sign * axis.reach * (step / STEPS) ** 1.5
-                then = self._choose(self.values(*axis.moved(by))[None])[0]
-                if then != now and self.sets[then] != self.sets[now]:
-                    at = self._nearest(axis, before, by, int(now))
-                    found = self._flip(axis, at, int(now))
-                    if found is not None and (best is None or abs(at) < abs(best.at - best.value)):
-                        best = found
-                    break
-                before = by
-        return best
+        now = int(self._choose(self.values(self.fitting.player, self.fitting.grounds)[None])[0])
+        changes = [by for sign in (1.0, -1.0) if (by := self._first(axis, sign, now)) is not None]
+        found = (self._flip(axis, by) for by in sorted(changes, key=abs))
+        return next((flip for flip in found if flip is not None), None)
+
+    def _first(self, axis: Axis, sign: float, now: int) -> float | None:
+        """The least change in one direction at which the shortlist has another choice."""
+        before = 0.0
+        for step in range(1, STEPS + 1):
+            by = sign * axis.reach * (step / STEPS) ** 1.5
+            then = int(self._choose(self.values(*axis.moved(by))[None])[0])
+            if then != now and self.sets[then] != self.sets[now]:
+                return self._nearest(axis, before, by, now)
+            before = by
+        return None
 
     def _nearest(self, axis: Axis, same: float, other: float, now: int) -> float:
         """Halve the stretch between a change that keeps the choice and one that flips it."""
@@ -247,9 +247,13 @@ class _Decision:
                 other = middle
         return other
 
-    def _flip(self, axis: Axis, by: float, now: int) -> Flip | None:
-        then = int(self._choose(self.values(*axis.moved(by))[None])[0])
-        for slot, (old, new) in enumerate(zip(self.sets[now], self.sets[then], strict=True)):
-            if old != new:
-                return Flip(axis.key, axis.unit, axis.value, axis.value + by, slot, self.candidates[new].stock.code)
+    def _flip(self, axis: Axis, by: float) -> Flip | None:
+        """What the whole proposal says there, of all heads and not only of the shortlist; None if it stays as it is."""
+        player, grounds = axis.moved(by)
+        ladder = self.recommendation.ladder.lofts_deg
+        then = recommend(replace(self.fitting, player=player, grounds=tuple(grounds), ladder_deg=ladder), self.judge)
+        for slot, (old, new) in enumerate(zip(self.recommendation.clubs, then.clubs, strict=False)):
+            code = then.candidates[new.pick].stock.code
+            if code != self.recommendation.candidates[old.pick].stock.code:
+                return Flip(axis.key, axis.unit, axis.value, axis.value + by, slot, code)
         return None

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+import threading
+from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -38,6 +40,7 @@ REACH_SCALE = 0.04
 ENTRY_NODES = 10
 ENTRY_SPAN = 2.4
 JOBS_KEPT = 80_000
+SETUPS_REMEMBERED = 400
 
 _SetupKey = tuple[float, int, tuple[float, ...], float]
 
@@ -75,14 +78,14 @@ class StrikeJudge:
         self.progress = progress
         self._numbers: dict[Head | _SetupKey, int] = {}
         self._made: dict[tuple[int, int, float], FamilyJob] = {}
+        self._memos: OrderedDict[tuple[bytes, bytes], dict[FamilyJob, Floats]] = OrderedDict()
+        self._guard = threading.Lock()
 
     def judge(self, heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player, model: CarryModel) -> Judgement:
         """Values (heads, scenarios) = strike x stop x lip x reach."""
         delivered = deliver_all(heads, scenarios)
         question = self.ask(heads, scenarios, model, delivered)
-        nodes, entries = quadrature()
-        roots = np.broadcast_to(covariance_root(player.habit), (len(question.jobs), 3, 3)).copy()
-        found = self.pool.expect(question.jobs, question.means, roots, nodes, entries, self.progress)
+        found = self._expect(question, len(scenarios), covariance_root(player.habit))
         shape = (len(heads), len(scenarios))
         parts = {"strike": found[:, _quality.QUALITY].reshape(shape)}
         parts |= self._fitness(heads, scenarios, model, question, found)
@@ -91,6 +94,38 @@ class StrikeJudge:
             values = values * part
         wanted = np.array([wanted_bounce(scenario) for scenario in scenarios]).reshape(len(scenarios), 2)
         return Judgement(self.name, values, parts, delivered, wanted, TIE, SERVED_WELL, question.speeds)
+
+    def _expect(self, question: Question, setups: int, root: Floats) -> Floats:
+        """What the pool expects of every row; rows that were asked before with the same setup and spread are remembered.
+
+        A change of ladder, shares, weights or pins asks mostly what was asked already.
+        """
+        memos = [self._memo((mean.tobytes(), root.tobytes())) for mean in question.means[:setups]]
+        found = np.empty((len(question.jobs), _quality.RESULTS))
+        new = []
+        for row, job in enumerate(question.jobs):
+            known = memos[row % setups].get(job)
+            if known is None:
+                new.append(row)
+            else:
+                found[row] = known
+        if new:
+            nodes, entries = quadrature()
+            roots = np.broadcast_to(root, (len(new), 3, 3)).copy()
+            jobs = [question.jobs[row] for row in new]
+            found[new] = self.pool.expect(jobs, question.means[new], roots, nodes, entries, self.progress)
+            for row, job in zip(new, jobs, strict=True):
+                memos[row % setups][job] = found[row].copy()
+        return found
+
+    def _memo(self, key: tuple[bytes, bytes]) -> dict[FamilyJob, Floats]:
+        """Results by family for one setup and spread; the setups asked for longest ago are forgotten."""
+        with self._guard:
+            memo = self._memos.setdefault(key, {})
+            self._memos.move_to_end(key)
+            while len(self._memos) > SETUPS_REMEMBERED:
+                self._memos.popitem(last=False)
+        return memo
 
     def ask(self, heads: Sequence[Head], scenarios: Sequence[Scenario], model: CarryModel, delivered: Floats) -> Question:
         """The families and habit means behind a judgement. Speeds stand on a grid of 2 m/s, so families are shared."""

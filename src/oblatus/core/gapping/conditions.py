@@ -75,7 +75,7 @@ class Hole:
 def shots_in(model: PlayerModel, conditions: Conditions) -> tuple[LadderShot, ...]:
     """Every cell of the player's model in the given conditions, in the order of the model."""
     found = []
-    for estimate in model.cells:
+    for estimate, still in zip(model.cells, _still(model), strict=True):
         cell = estimate.cell
         swing = model.carries.swing(cell.swing)
         delivery = model.carries.delivery(cell.loft_deg, swing, conditions.lie)
@@ -89,7 +89,7 @@ def shots_in(model: PlayerModel, conditions: Conditions) -> tuple[LadderShot, ..
         found.append(
             LadderShot(
                 estimate, launch, delivery.speed, delivery.dynamic_loft_deg, carry, estimate.low * factor,
-                estimate.high * factor, estimate.spread * factor, _still(model, estimate),
+                estimate.high * factor, estimate.spread * factor, still * estimate.own_share,
                 flight.apex * estimate.own_share, flight.landing_deg, flight.run, flight.lateral * estimate.own_share,
                 (windier.carry - flight.carry) * estimate.own_share,
             )
@@ -101,10 +101,12 @@ def _with_wind(air: Air, head: float) -> Air:
     return Air(air.temperature_c, air.altitude, air.humidity, min(head, 25.0), air.wind_cross)
 
 
-def _still(model: PlayerModel, estimate: CellEstimate) -> float:
-    cell = estimate.cell
-    swing = model.carries.swing(cell.swing)
-    return float(model.carries.carries([cell.loft_deg], [swing])[0, 0]) * estimate.own_share
+def _still(model: PlayerModel) -> list[float]:
+    """Carry of every cell in still reference air [m], its own factor left out."""
+    lofts = sorted({estimate.cell.loft_deg for estimate in model.cells})
+    keys = [swing.key for swing in model.carries.swings]
+    table = model.carries.carries(lofts)
+    return [float(table[lofts.index(e.cell.loft_deg), keys.index(e.cell.swing)]) for e in model.cells]
 
 
 def shot_path(shot: LadderShot, conditions: Conditions, every: int = 4) -> Floats:
