@@ -4,9 +4,11 @@ import type { SVGProps } from "react";
 export function Label({ halo = 4, children, style, ...text }: SVGProps<SVGTextElement> & { halo?: number }) {
   return (
     <>
-      <text {...text} aria-hidden="true" stroke="var(--chalk)" strokeWidth={halo} strokeLinejoin="round">
-        {children}
-      </text>
+      <g aria-hidden="true">
+        <text {...text} stroke="var(--chalk)" strokeWidth={halo} strokeLinejoin="round">
+          {children}
+        </text>
+      </g>
       <text {...text} style={style}>
         {children}
       </text>
