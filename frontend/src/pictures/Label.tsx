@@ -1,15 +1,33 @@
-import type { SVGProps } from "react";
+import type { CSSProperties, ReactNode } from "react";
 
-/** Text on a drawing with the ground's colour around it, drawn under the whole text so that no letter cuts another. */
-export function Label({ halo = 4, children, style, ...text }: SVGProps<SVGTextElement> & { halo?: number }) {
+interface Props {
+  x?: number;
+  y?: number;
+  fontSize: number;
+  fontWeight?: number;
+  style?: CSSProperties;
+  children: ReactNode;
+}
+
+/** Text in the middle of its place, with the ground's colour around it, drawn under the whole text so that no letter cuts another. */
+export function Label({ x, y, fontSize, fontWeight, style, children }: Props) {
   return (
     <>
-      <g aria-hidden="true">
-        <text {...text} stroke="var(--chalk)" strokeWidth={halo} strokeLinejoin="round">
-          {children}
-        </text>
-      </g>
-      <text {...text} style={style}>
+      {/* biome-ignore lint/a11y/noAriaHiddenOnFocusable: a text of a drawing takes no focus, and is to be read out once */}
+      <text
+        aria-hidden="true"
+        x={x}
+        y={y}
+        fontSize={fontSize}
+        fontWeight={fontWeight}
+        textAnchor="middle"
+        stroke="var(--chalk)"
+        strokeWidth={4}
+        strokeLinejoin="round"
+      >
+        {children}
+      </text>
+      <text x={x} y={y} fontSize={fontSize} fontWeight={fontWeight} textAnchor="middle" style={style}>
         {children}
       </text>
     </>

@@ -100,7 +100,6 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
               y={TOP + 11}
               fontSize={11}
               fontWeight={650}
-              textAnchor="middle"
               style={{ fill: "var(--rust)" }}
             >
               hole {plain(inDistance(metres(hole.high_m - hole.low_m), unit))}
@@ -184,13 +183,7 @@ function Peak({
 }) {
   const top = cell.path_m.reduce((best, point) => ((point[1] ?? 0) > (best[1] ?? 0) ? point : best), [0, 0]);
   return (
-    <Label
-      x={x(top[0] ?? 0)}
-      y={above ? Math.max(y - 7, 12) : y + 18}
-      fontSize={12}
-      fontWeight={above ? 650 : 500}
-      textAnchor="middle"
-    >
+    <Label x={x(top[0] ?? 0)} y={above ? Math.max(y - 7, 12) : y + 18} fontSize={12} fontWeight={above ? 650 : 500}>
       {cell.name} {cell.swing_name}, {plain(inDistance(metres(cell.apex_m), unit))} {unit} high,{" "}
       {plain(cell.landing_deg)}°
     </Label>
@@ -244,10 +237,10 @@ function RungMark({ cell, x, half, y, unit, place, isPinned, onFocus, onPin }: M
         strokeDasharray={cell.source === "assumed" ? "1 3" : "4 2"}
       />
       <line y1={15} y2={30} stroke={place ? "var(--gorse)" : "var(--ink)"} strokeWidth={2} />
-      <Label y={13} fontSize={13} fontWeight={650} textAnchor="middle">
+      <Label y={13} fontSize={13} fontWeight={650}>
         {carry}
       </Label>
-      <Label y={39} fontSize={10.5} textAnchor="middle" style={{ fill: "var(--ink-2)" }}>
+      <Label y={39} fontSize={10.5} style={{ fill: "var(--ink-2)" }}>
         {cell.swing_name}
       </Label>
     </g>
