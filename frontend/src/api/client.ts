@@ -20,6 +20,7 @@ export type Scenario = Schemas["ScenarioOut"];
 export type Carries = Schemas["CarriesOut"];
 export type CarriesAsked = Required<Schemas["CarriesIn"]>;
 export type Cell = Schemas["CellOut"];
+export type SessionSummary = Schemas["SessionSummaryOut"];
 export type Strike = Schemas["StrikeDocument"];
 export type KeptLine = Schemas["KeptLine"];
 export type Kept = Schemas["KeptOut"];

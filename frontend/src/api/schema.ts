@@ -247,6 +247,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the session's strikes say: the habit with its doubt, drift, faults. */
+        get: operations["carries_get_session_session_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/strikes": {
         parameters: {
             query?: never;
@@ -1066,6 +1083,32 @@ export interface components {
             message: string;
             /** Value */
             value: string;
+        };
+        /**
+         * FigureOut
+         * @description A quantity over the strikes that count: mean, its 80 % interval, spread, count, and the strikes kept out.
+         */
+        FigureOut: {
+            /** Count */
+            count: number;
+            /** High */
+            high: number;
+            /** Inferred */
+            inferred: number;
+            /** Key */
+            key: string;
+            /** Low */
+            low: number;
+            /** Mean */
+            mean: number;
+            /** Name */
+            name: string;
+            /** Outliers */
+            outliers: string[];
+            /** Spread */
+            spread: number;
+            /** Unit */
+            unit: string;
         };
         /**
          * FittingDocument
@@ -2310,6 +2353,29 @@ export interface components {
             schools: components["schemas"]["SchoolOut"][];
         };
         /**
+         * SessionFaultOut
+         * @description A fault by its rule, with the strikes that show it.
+         */
+        SessionFaultOut: {
+            /** Key */
+            key: string;
+            /** Of */
+            of: number;
+            /**
+             * Picture
+             * @enum {string}
+             */
+            picture: "entries" | "sole_pass" | "set_plane";
+            /** Rule */
+            rule: string;
+            /** Shown */
+            shown: number;
+            /** Strikes */
+            strikes: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * SessionOut
          * @description Who is signed in (null when nobody is) and the token that every change must carry.
          */
@@ -2328,6 +2394,23 @@ export interface components {
             studio: string | null;
             /** @default null */
             units: components["schemas"]["UnitsIO"] | null;
+        };
+        /**
+         * SessionSummaryOut
+         * @description The session: partial swings together (the habit), every station, drift, faults, and every strike in its order.
+         */
+        SessionSummaryOut: {
+            /** Faults */
+            faults: components["schemas"]["SessionFaultOut"][];
+            overall: components["schemas"]["StationOut"];
+            /** Simulated */
+            simulated: number;
+            /** Stations */
+            stations: components["schemas"]["StationOut"][];
+            /** Strikes */
+            strikes: components["schemas"]["StrikeDocument"][];
+            /** Trends */
+            trends: components["schemas"]["TrendOut"][];
         };
         /**
          * SetOut
@@ -2391,11 +2474,28 @@ export interface components {
             player_name: string;
         };
         /**
+         * StationOut
+         * @description A station of the session.
+         */
+        StationOut: {
+            /** Aside */
+            aside: number;
+            /** Count */
+            count: number;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Name */
+            name: string;
+            /** Station */
+            station: string;
+        };
+        /**
          * StrikeDocument
-         * @description One ball. `id` is given where the strike is taken, so that it is never counted twice.
+         * @description One strike. `id` is given where it is taken, so that it is never counted twice.
          *
          *     `club` is 9i, pw, own:N (the Nth owned wedge) or a head's code on the rack; `loft_deg` its loft when it was hit;
-         *     `swing` full, 1030, 900 or a swing of the fitter's own. `set_aside` says why it does not count.
+         *     `swing` full, 1030, 900, a swing of the fitter's own, or a station: pitch, chip, sand, practice. At least one figure
+         *     is measured. `set_aside` says why it does not count; `simulated` that a stand-in device made it up.
          */
         StrikeDocument: {
             /**
@@ -2404,12 +2504,20 @@ export interface components {
              */
             apex_m: number | null;
             /**
+             * Attack Deg
+             * @default null
+             */
+            attack_deg: number | null;
+            /**
              * Ball Speed Mps
              * @default null
              */
             ball_speed_mps: number | null;
-            /** Carry M */
-            carry_m: number;
+            /**
+             * Carry M
+             * @default null
+             */
+            carry_m: number | null;
             /** Club */
             club: string;
             /**
@@ -2418,10 +2526,30 @@ export interface components {
              */
             club_speed_mps: number | null;
             /**
+             * Divot
+             * @default null
+             */
+            divot: ("none" | "bruise" | "shallow" | "deep") | null;
+            /**
+             * Dynamic Loft Deg
+             * @default null
+             */
+            dynamic_loft_deg: number | null;
+            /**
+             * Entry Mm
+             * @default null
+             */
+            entry_mm: number | null;
+            /**
              * Id
              * Format: uuid
              */
             id: string;
+            /**
+             * Impact Height Mm
+             * @default null
+             */
+            impact_height_mm: number | null;
             /**
              * Landing Deg
              * @default null
@@ -2432,8 +2560,18 @@ export interface components {
              * @default null
              */
             launch_deg: number | null;
+            /**
+             * Lean Deg
+             * @default null
+             */
+            lean_deg: number | null;
             /** Loft Deg */
             loft_deg: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /**
              * Origin
              * @default typed
@@ -2445,6 +2583,11 @@ export interface components {
              * @default null
              */
             set_aside: string | null;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
             /**
              * Spin Rpm
              * @default null
@@ -2537,6 +2680,16 @@ export interface components {
             name: string;
             /** Speed Share */
             speed_share: number;
+        };
+        /**
+         * TrendOut
+         * @description A drift from the first strike to the last.
+         */
+        TrendOut: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
         };
         /**
          * TurfDocument
@@ -3421,6 +3574,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SchoolsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    carries_get_session_session_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionSummaryOut"];
                 };
             };
             /** @description Not Found */

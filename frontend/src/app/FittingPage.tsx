@@ -15,6 +15,7 @@ const PAGES: Record<string, React.LazyExoticComponent<React.ComponentType>> = {
   player: lazy(() => import("../steps/player/PlayerStep")),
   ground: lazy(() => import("../steps/ground/GroundStep")),
   bag: lazy(() => import("../steps/bag/BagStep")),
+  strikes: lazy(() => import("../steps/strikes/StrikesStep")),
   carries: lazy(() => import("../steps/carries/CarriesStep")),
   lofts: lazy(() => import("../steps/lofts/LoftsStep")),
   soles: lazy(() => import("../steps/soles/SolesStep")),

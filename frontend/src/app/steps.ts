@@ -11,12 +11,7 @@ export const STEPS: readonly Step[] = [
   { key: "player", name: "Player", hotkey: "1" },
   { key: "ground", name: "Ground", hotkey: "2" },
   { key: "bag", name: "Bag", hotkey: "3" },
-  {
-    key: "strikes",
-    name: "Strikes",
-    hotkey: "4",
-    later: "Strikes will take every shot of the session as it is hit, and turn them into the player's habit.",
-  },
+  { key: "strikes", name: "Strikes", hotkey: "4" },
   { key: "carries", name: "Carries", hotkey: "5" },
   { key: "lofts", name: "Lofts", hotkey: "6" },
   { key: "soles", name: "Soles", hotkey: "7" },

@@ -83,7 +83,7 @@ export function useStrikeQueue(): StrikeQueue {
       busy.current = false;
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
-        await client.invalidateQueries({ queryKey: ["carries", id] });
+        await Promise.all(["carries", "session"].map((key) => client.invalidateQueries({ queryKey: [key, id] })));
         await store.reload().catch(() => setOffline(true));
         setLanded((before) => before.filter((act) => !sent.includes(act)));
       }

@@ -2,43 +2,61 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 from uuid import UUID
 
-from pydantic import StringConstraints
+from pydantic import StringConstraints, model_validator
 
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.gapping.strikes import BOUNDS
-from oblatus.formats.fields import Strict, Within
+from oblatus.formats.fields import Strict, Within, at_field
 
 ClubCode = Annotated[str, StringConstraints(min_length=1, max_length=40)]
 SwingKey = Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{1,24}$")]
 Reason = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 Origin = Literal["typed", "pasted", "file", "device"]
 
-ASIDE_REASONS = ("thin", "heavy", "toe or heel", "not the swing meant", "misread")
+FIGURES = (
+    "carry_m", "club_speed_mps", "ball_speed_mps", "launch_deg", "spin_rpm", "apex_m", "landing_deg", "attack_deg",
+    "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "divot",
+)  # fmt: skip
 
 
 class StrikeDocument(Strict):
-    """One ball. `id` is given where the strike is taken, so that it is never counted twice.
+    """One strike. `id` is given where it is taken, so that it is never counted twice.
 
     `club` is 9i, pw, own:N (the Nth owned wedge) or a head's code on the rack; `loft_deg` its loft when it was hit;
-    `swing` full, 1030, 900 or a swing of the fitter's own. `set_aside` says why it does not count.
+    `swing` full, 1030, 900, a swing of the fitter's own, or a station: pitch, chip, sand, practice. At least one figure
+    is measured. `set_aside` says why it does not count; `simulated` that a stand-in device made it up.
     """
 
     id: UUID
     club: ClubCode
     loft_deg: Annotated[float, Within(BOUNDS["loft_deg"])]
     swing: SwingKey
-    carry_m: Annotated[float, Within(BOUNDS["carry_m"])]
+    carry_m: Annotated[float, Within(BOUNDS["carry_m"])] | None = None
     club_speed_mps: Annotated[float, Within(BOUNDS["club_speed_mps"])] | None = None
     ball_speed_mps: Annotated[float, Within(BOUNDS["ball_speed_mps"])] | None = None
     launch_deg: Annotated[float, Within(BOUNDS["launch_deg"])] | None = None
     spin_rpm: Annotated[float, Within(BOUNDS["spin_rpm"])] | None = None
     apex_m: Annotated[float, Within(BOUNDS["apex_m"])] | None = None
     landing_deg: Annotated[float, Within(BOUNDS["landing_deg"])] | None = None
+    attack_deg: Annotated[float, Within(BOUNDS["attack_deg"])] | None = None
+    lean_deg: Annotated[float, Within(BOUNDS["lean_deg"])] | None = None
+    entry_mm: Annotated[float, Within(BOUNDS["entry_mm"])] | None = None
+    dynamic_loft_deg: Annotated[float, Within(BOUNDS["dynamic_loft_deg"])] | None = None
+    impact_height_mm: Annotated[float, Within(BOUNDS["impact_height_mm"])] | None = None
+    divot: Literal["none", "bruise", "shallow", "deep"] | None = None
+    note: Annotated[str, StringConstraints(max_length=200)] = ""
     set_aside: Reason | None = None
     origin: Origin = "typed"
+    simulated: bool = False
+
+    @model_validator(mode="after")
+    def _something_is_measured(self) -> Self:
+        if all(getattr(self, name) is None for name in FIGURES):
+            raise at_field("carry_m", "nothing was measured of this strike")
+        return self
 
 
 def strike_from(document: StrikeDocument) -> MeasuredStrike:
@@ -56,4 +74,9 @@ def strike_from(document: StrikeDocument) -> MeasuredStrike:
         apex=document.apex_m,
         landing_deg=document.landing_deg,
         set_aside=document.set_aside,
+        attack_deg=document.attack_deg,
+        lean_deg=document.lean_deg,
+        entry=None if document.entry_mm is None else document.entry_mm / 1000.0,
+        dynamic_loft_deg=document.dynamic_loft_deg,
+        impact_height=None if document.impact_height_mm is None else document.impact_height_mm / 1000.0,
     )

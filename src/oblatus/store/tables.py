@@ -157,13 +157,21 @@ class StrikeRow(SQLModel, table=True):
     club: str = Field(max_length=40)
     loft_deg: float
     swing: str = Field(max_length=24)
-    carry_m: float
+    carry_m: float | None = None
     club_speed_mps: float | None = None
     ball_speed_mps: float | None = None
     launch_deg: float | None = None
     spin_rpm: float | None = None
     apex_m: float | None = None
     landing_deg: float | None = None
+    attack_deg: float | None = None
+    lean_deg: float | None = None
+    entry_mm: float | None = None
+    dynamic_loft_deg: float | None = None
+    impact_height_mm: float | None = None
+    divot: str | None = Field(default=None, max_length=8)
+    note: str = Field(default="", max_length=200, sa_column_kwargs={"server_default": ""})
+    simulated: bool = Field(default=False, sa_column_kwargs={"server_default": "false"})
     set_aside: str | None = Field(default=None, max_length=120)
     origin: str = Field(max_length=8)
     taken_at: datetime = Field(default_factory=now, sa_column=_moment())

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from uuid import UUID
 
+from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import fault
 from oblatus.formats.convert import swings_from
 from oblatus.formats.fitting import FittingDocument
@@ -29,7 +30,7 @@ def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Se
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row = rows.fitting(fitting_id, lock=True)
-        known = {swing.key for swing in swings_from(FittingDocument.model_validate(row.document))}
+        known = {swing.key for swing in swings_from(FittingDocument.model_validate(row.document))} | {*SHORT_STATIONS}
         for i, strike in enumerate(strikes):
             if strike.swing not in known:
                 raise fault(f"strikes.{i}.swing", f"must be one of {', '.join(sorted(known))}", strike.swing)

@@ -1,14 +1,14 @@
-import { Button, Kbd, TextInput } from "@mantine/core";
+import { Kbd, TextInput } from "@mantine/core";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { Carries, Cell, Strike } from "../../api/client";
 import { useUnits } from "../../app/context";
-import { newId } from "../../strikes/newId";
+import { newStrike } from "../../strikes/newStrike";
+import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
 import { fromDistance, inDistance, metres, parseNumber, plain } from "../../units/units";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
 
-export const REASONS = ["thin", "heavy", "toe or heel", "not the swing meant", "misread"] as const;
 const BALLS = 5;
 const MOST_CARRY = 200;
 
@@ -37,21 +37,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
     if (number === null) return setWrong("must be a number");
     const carry_m = fromDistance(number, units.distance);
     if (carry_m < 1 || carry_m > MOST_CARRY) return setWrong(`must be between 1 and ${MOST_CARRY} m`);
-    queue.take({
-      id: newId(),
-      club: cell.club,
-      loft_deg: cell.loft_deg,
-      swing: cell.swing,
-      carry_m,
-      set_aside: null,
-      origin: "typed",
-      club_speed_mps: null,
-      ball_speed_mps: null,
-      launch_deg: null,
-      spin_rpm: null,
-      apex_m: null,
-      landing_deg: null,
-    });
+    queue.take({ ...newStrike(cell.club, cell.loft_deg, cell.swing), carry_m });
     setText("");
     setWrong(null);
     if (counting.length + 1 === BALLS) onFull();
@@ -104,70 +90,24 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
             <Kbd>Enter</Kbd> take <Kbd>M</Kbd> mishit <Kbd>U</Kbd> undo <Kbd>arrows</Kbd> cell
           </p>
         ) : (
-          <p className={classes.keys} role="alert">
-            Why?{" "}
-            {REASONS.map((reason, i) => (
-              <button
-                key={reason}
-                type="button"
-                className={classes.reason}
-                onClick={() => {
-                  queue.setAside(asking, reason);
-                  setAsking(null);
-                  field.current?.focus();
-                }}
-              >
-                <Kbd>{i + 1}</Kbd> {reason}
-              </button>
-            ))}
-          </p>
+          <AskReason
+            onReason={(reason) => {
+              queue.setAside(asking, reason);
+              setAsking(null);
+              field.current?.focus();
+            }}
+          />
         )}
-        {queue.failure && (
-          <p role="alert" className={classes.failure}>
-            {queue.failure}
-          </p>
-        )}
-        {queue.offline && (
-          <p role="status" className={classes.failure}>
-            No connection: {queue.waiting.length} kept in this browser until it is back.
-          </p>
-        )}
+        <QueueState queue={queue} />
       </div>
-      <ol className={classes.balls} aria-label="Strikes">
-        {strikes.map((strike) => {
-          const outlier = outliers.find((o) => o.strike === strike.id);
-          return (
-            <li key={strike.id} data-aside={strike.set_aside !== null}>
-              <strong>
-                {plain(inDistance(metres(strike.carry_m), units.distance), 1)} {units.distance}
-              </strong>
-              <span>{strike.set_aside ?? (outlier ? outlier.words : details(strike))}</span>
-              {strike.set_aside === null ? (
-                <Button size="compact-sm" variant="default" onClick={() => setAsking(strike.id)}>
-                  Set aside
-                </Button>
-              ) : (
-                <Button size="compact-sm" variant="default" onClick={() => queue.setAside(strike.id, null)}>
-                  Count it
-                </Button>
-              )}
-              <Button
-                size="compact-sm"
-                variant="subtle"
-                aria-label={`Undo the strike of ${plain(inDistance(metres(strike.carry_m), units.distance), 1)} ${units.distance}`}
-                onClick={() => queue.undo(strike.id)}
-              >
-                Undo
-              </Button>
-            </li>
-          );
-        })}
-        {strikes.length === 0 && (
-          <li className={classes.none}>
-            No ball yet. {cell.from_what.charAt(0).toUpperCase() + cell.from_what.slice(1)}.
-          </li>
-        )}
-      </ol>
+      <StrikeList
+        strikes={strikes}
+        figure={(strike) => `${plain(inDistance(metres(strike.carry_m ?? 0), units.distance), 1)} ${units.distance}`}
+        told={(strike) => outliers.find((o) => o.strike === strike.id)?.words ?? details(strike)}
+        queue={queue}
+        onAside={setAsking}
+        empty={`No ball yet. ${cell.from_what.charAt(0).toUpperCase() + cell.from_what.slice(1)}.`}
+      />
     </section>
   );
 }

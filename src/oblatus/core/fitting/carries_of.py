@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from oblatus.core.delivery import Habit, Player
-from oblatus.core.fitting.recommend import Fitting
+from oblatus.core.fitting.recommend import Fitting, measured_carries
 from oblatus.core.flight import Air
 from oblatus.core.gapping import (
     Band,
@@ -41,7 +41,7 @@ def bag_rows(fitting: Fitting) -> tuple[ClubRow, ...]:
     rows += sorted(owned, key=lambda row: row.loft_deg)
     names = {item.code: item.name for item in fitting.stock}
     known = {(row.code, row.loft_deg) for row in rows}
-    others = dict.fromkeys((s.club, s.loft_deg) for s in fitting.strikes if (s.club, s.loft_deg) not in known)
+    others = dict.fromkeys((s.club, s.loft_deg) for s in measured_carries(fitting) if (s.club, s.loft_deg) not in known)
     return (*rows, *(ClubRow(code, names.get(code, code), loft) for code, loft in sorted(others, key=lambda o: o[1])))
 
 

@@ -169,7 +169,7 @@ def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendatio
     clubs, values, served = search.explain(sets)
     return Recommendation(
         carry_model=model,
-        strikes=sum(strike.counts for strike in fitting.strikes),
+        strikes=sum(strike.counts for strike in measured_carries(fitting)),
         rungs=_rungs(model, bag, ladder, fitting.grounds),
         options=choice.options,
         ladder=ladder,
@@ -219,11 +219,17 @@ def choose_ladder(fitting: Fitting) -> LadderChoice:
 def carry_model_of(fitting: Fitting) -> CarryModel:
     """The player's carry model: fitted to the strikes if there are any, else to the one carry or speed that is known."""
     player = fitting.player
-    strikes = tuple(strike for strike in fitting.strikes if strike.counts)
+    strikes = tuple(strike for strike in measured_carries(fitting) if strike.counts)
     return _carry_model(
         player.habit, player.pitching_wedge_carry, player.pitching_wedge_speed, fitting.bag.pitching_wedge.loft_deg,
         strikes, fitting.swings, fitting.air,
     )  # fmt: skip
+
+
+def measured_carries(fitting: Fitting) -> list[MeasuredStrike]:
+    """The strikes that tell a carry: full and clock swings, set aside or not."""
+    known = {swing.key for swing in fitting.swings}
+    return [strike for strike in fitting.strikes if strike.carry is not None and strike.swing in known]
 
 
 @lru_cache(maxsize=32)

@@ -26,7 +26,7 @@ def fit_player_model(
 
     Parameters
     ----------
-    strikes : measured strikes; those of a swing that `swings` does not have are kept out
+    strikes : measured strikes; those without a carry, or of a swing that `swings` does not have, are kept out
     cells : cells to be told besides those that were measured
     air : the air in which the strikes were measured
     faced : how often each distance is faced, by which the doubt of each cell matters
@@ -38,8 +38,9 @@ def fit_player_model(
     """
     start = fit_carry_model(player, pitching_wedge_loft_deg)
     known = {swing.key for swing in swings}
-    usable = [strike for strike in strikes if strike.counts and strike.swing in known]
-    every = list(dict.fromkeys([*cells, *(cell_of(strike) for strike in strikes if strike.swing in known)]))
+    strikes = [strike for strike in strikes if strike.carry is not None and strike.swing in known]
+    usable = [strike for strike in strikes if strike.counts]
+    every = list(dict.fromkeys([*cells, *(cell_of(strike) for strike in strikes)]))
     problem = Problem(player, start, every, swings, air, usable)
     problem.solve()
     return problem.result(strikes, faced)

@@ -23,7 +23,7 @@ def other_unit_odds(model: PlayerModel, strikes: Sequence[MeasuredStrike], state
     place = {estimate.cell: i for i, estimate in enumerate(model.cells)}
     where = [place[cell_of(strike)] for strike in strikes]
     told = np.log([model.cells[i].carry for i in where])
-    off = np.log([strike.carry for strike in strikes]) - told
+    off = np.array([math.log(strike.carry) for strike in strikes if strike.carry is not None]) - told
     share = np.bincount(where, minlength=len(model.cells)) / len(strikes)
     doubt = float(share @ model.covariance @ share) + ONE_BALL**2 / len(strikes)
     step = math.log(1.0 / METRES_PER_YARD) * (1.0 if stated == "m" else -1.0)

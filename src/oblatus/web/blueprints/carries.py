@@ -3,8 +3,10 @@
 from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.carries import CarriesIn, CarriesOut
+from oblatus.formats.session import SessionSummaryOut
 from oblatus.usecases.paste_strikes import paste_strikes
 from oblatus.usecases.show_carries import show_carries, show_front
+from oblatus.usecases.show_session import show_session
 from oblatus.usecases.take_strikes import set_strike_aside, take_strikes, undo_strike
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
@@ -35,6 +37,12 @@ def post_carries(path: FittingPath, body: CarriesIn) -> Answer:
 def get_ladders(path: FittingPath) -> Answer:
     """Ladders of lofts by cover against cost."""
     return answer(LaddersOut(front=show_front(database(), actor(), path.fitting_id)))
+
+
+@blueprint.get("/session", responses={200: SessionSummaryOut})
+def get_session(path: FittingPath) -> Answer:
+    """What the session's strikes say: the habit with its doubt, drift, faults."""
+    return answer(show_session(database(), actor(), path.fitting_id))
 
 
 @blueprint.post("/strikes", responses={200: StrikesOut})

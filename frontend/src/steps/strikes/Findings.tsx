@@ -1,0 +1,114 @@
+import { Button } from "@mantine/core";
+import { Link } from "react-router";
+import type { Schemas, SessionSummary } from "../../api/client";
+import { useStore } from "../../app/context";
+import { plain } from "../../units/units";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import classes from "./Strikes.module.css";
+
+type Figure = Schemas["FigureOut"];
+const HABIT = { attack_deg: "attack_deg", lean_deg: "lean_deg", entry: "entry_mm" } as const;
+const PICTURES = { entries: "above", sole_pass: "on Soles", set_plane: "on Soles" } as const;
+
+/** What the strikes say together: figures by station, drift and faults; and the habit, to be taken over for the fitting. */
+export function Findings({ session, station }: { session: SessionSummary; station: string }) {
+  const { server, draft, edit } = useStore();
+  const habit = session.overall.figures.filter((f) => f.key in HABIT);
+  const delivery = draft.player.delivery;
+  const known = habit.filter((f) => {
+    const now = delivery[HABIT[f.key as keyof typeof HABIT]];
+    return now.source === "measured" && now.count === f.count && Math.abs(now.mean - f.mean) < 0.05;
+  });
+  const take = () => {
+    const changes = Object.fromEntries(
+      habit.map((f) => [
+        HABIT[f.key as keyof typeof HABIT],
+        { mean: round(f.mean), spread: round(f.spread), count: f.count, source: "measured" as const },
+      ]),
+    );
+    edit("player", { ...draft.player, delivery: { ...delivery, ...changes } });
+  };
+  const rows = [session.overall, ...session.stations];
+  return (
+    <>
+      {(session.faults.length > 0 || session.trends.length > 0) && (
+        <ul className={classes.faults} aria-label="Findings">
+          {session.faults.map((fault) => (
+            <li key={fault.key}>
+              <strong>{fault.words}</strong> {fault.shown} of {fault.of}: {fault.rule}.{" "}
+              {fault.picture === "entries" ? (
+                "See the marks above."
+              ) : (
+                <Link to={`/fittings/${server.id}/soles`}>See it {PICTURES[fault.picture]}.</Link>
+              )}
+            </li>
+          ))}
+          {session.trends.map((trend) => (
+            <li key={trend.name}>{trend.words}.</li>
+          ))}
+        </ul>
+      )}
+      <CopyTable caption="What the strikes say">
+        <thead>
+          <tr>
+            <th>Station</th>
+            <th>Strikes</th>
+            <th>Attack °</th>
+            <th>Lean °</th>
+            <th>Entry mm</th>
+            <th>Head speed m/s</th>
+            <th>Contact height mm</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.station} data-on={row.station === station}>
+              <td>{row.name}</td>
+              <td>
+                {row.count}
+                {row.aside > 0 && `, ${row.aside} aside`}
+              </td>
+              {["attack_deg", "lean_deg", "entry", "club_speed", "impact_height"].map((key) => (
+                <td key={key}>{shown(row.figures.find((f) => f.key === key))}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </CopyTable>
+      <div className={classes.habit}>
+        <Button disabled={habit.length === 0 || known.length === habit.length} onClick={take}>
+          Use as the habit
+        </Button>
+        <span className={parts.unit}>
+          {habit.length === 0
+            ? "The habit follows from partial swings: attack, lean and entry of at least one strike."
+            : known.length === habit.length
+              ? "The fitting stands on these strikes."
+              : `Partial swings together: ${habit.map((f) => `${f.name} ${plain(f.mean, 1)} ± ${plain(f.spread, 1)} ${f.unit} from ${f.count}`).join("; ")}. Player says ${plain(delivery.attack_deg.mean, 1)}, ${plain(delivery.lean_deg.mean, 1)} and ${plain(delivery.entry_mm.mean)} mm now.`}
+        </span>
+      </div>
+    </>
+  );
+}
+
+/** Mean with its interval, count, and what was inferred or kept out. */
+function shown(figure: Figure | undefined) {
+  if (!figure) return "";
+  const places = figure.unit === "mm" ? 0 : 1;
+  const notes = [
+    figure.inferred > 0 ? `${figure.inferred} inferred` : "",
+    figure.outliers.length > 0 ? `${figure.outliers.length} kept out` : "",
+  ].filter(Boolean);
+  return (
+    <>
+      {plain(figure.mean, places)} ± {plain(figure.spread, places)}{" "}
+      <span className={parts.unit}>
+        ({plain(figure.low, places)} to {plain(figure.high, places)}; {figure.count}
+        {notes.length > 0 && `, ${notes.join(", ")}`})
+      </span>
+    </>
+  );
+}
+
+const round = (value: number) => Math.round(100 * value) / 100;

@@ -1,0 +1,39 @@
+import type { Strike } from "../../api/client";
+import { plain } from "../../units/units";
+import classes from "./Strikes.module.css";
+
+/** The strike just hit: the figures that matter, large enough to be read from beside the player. */
+export function LastStrike({ strike, names }: { strike: Strike | undefined; names: Record<string, string> }) {
+  if (!strike)
+    return (
+      <p className={classes.nothing}>No strike yet. The first one shows here, large enough to read from the mat.</p>
+    );
+  const figures: readonly (readonly [string, number | null, string, number])[] = [
+    ["entry", strike.entry_mm, "mm", 0],
+    ["attack", strike.attack_deg, "°", 1],
+    ["lean", strike.lean_deg, "°", 1],
+    ["carry", strike.carry_m, "m", 1],
+    ["head speed", strike.club_speed_mps, "m/s", 1],
+  ];
+  return (
+    <dl className={classes.last} data-aside={strike.set_aside !== null} aria-label="Last strike">
+      <div>
+        <dt>last strike</dt>
+        <dd className={classes.where}>
+          {names[strike.swing] ?? strike.swing}
+          {strike.simulated && ", simulated"}
+          {strike.set_aside !== null && `, ${strike.set_aside}`}
+        </dd>
+      </div>
+      {figures.map(([name, value, unit, places]) => (
+        <div key={name}>
+          <dt>{name}</dt>
+          <dd>
+            {value === null ? "–" : plain(value, places)}
+            <small>{value === null ? "" : unit}</small>
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}

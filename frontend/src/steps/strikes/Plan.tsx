@@ -1,0 +1,40 @@
+import type { Strike } from "../../api/client";
+import classes from "./Strikes.module.css";
+
+interface Props {
+  stations: readonly (readonly (string | undefined)[])[];
+  strikes: Strike[];
+  current: string;
+  onChoose: (station: string) => void;
+}
+
+const WANTED: Record<string, number> = { practice: 10 };
+const USUAL = 5;
+
+/** What is still to be hit: strikes that count of those wanted, station by station. */
+export function Plan({ stations, strikes, current, onChoose }: Props) {
+  const left = stations.reduce((sum, [key = ""]) => sum + Math.max(wanted(key) - count(strikes, key), 0), 0);
+  return (
+    <section className={classes.plan} aria-label="Plan">
+      <h2>{left === 0 ? "Everything in the plan is hit" : `${left} still to hit`}</h2>
+      <ul>
+        {stations.map(([key = "", name]) => (
+          <li key={key}>
+            <button type="button" data-on={key === current} onClick={() => onChoose(key)}>
+              {name}{" "}
+              <strong>
+                {count(strikes, key)} of {wanted(key)}
+              </strong>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const wanted = (station: string) => WANTED[station] ?? USUAL;
+
+function count(strikes: Strike[], station: string) {
+  return strikes.filter((s) => s.swing === station && s.set_aside === null).length;
+}

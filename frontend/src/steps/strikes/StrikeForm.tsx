@@ -1,0 +1,115 @@
+import { Button, SegmentedControl } from "@mantine/core";
+import { type FormEvent, useRef, useState } from "react";
+import type { Strike } from "../../api/client";
+import { useUnits } from "../../app/context";
+import {
+  fromDistance,
+  fromSpeed,
+  inDistance,
+  inSpeed,
+  metres,
+  metresPerSecond,
+  parseNumber,
+  plain,
+  SPEED_LABEL,
+} from "../../units/units";
+import classes from "./Strikes.module.css";
+
+type Figures = Partial<Strike>;
+type Name = "entry_mm" | "attack_deg" | "lean_deg" | "club_speed_mps" | "carry_m";
+
+const RANGES: Record<Name, readonly [number, number]> = {
+  entry_mm: [-250, 120],
+  attack_deg: [-25, 15],
+  lean_deg: [-25, 35],
+  club_speed_mps: [3, 55],
+  carry_m: [1, 200],
+};
+const DIVOTS = ["none", "bruise", "shallow", "deep"] as const;
+
+/** A strike typed by hand: whatever was measured; Enter takes it and the first field waits for the next. */
+export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
+  const units = useUnits();
+  const first = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState<Partial<Record<Name, string>>>({});
+  const [divot, setDivot] = useState("");
+  const fields: readonly (readonly [Name, string, string, (value: number) => number, (value: number) => number])[] = [
+    ["entry_mm", "Entry", "mm", same, same],
+    ["attack_deg", "Attack", "°", same, same],
+    ["lean_deg", "Lean", "°", same, same],
+    [
+      "club_speed_mps",
+      "Speed",
+      SPEED_LABEL[units.speed],
+      (v) => fromSpeed(v, units.speed),
+      (v) => inSpeed(metresPerSecond(v), units.speed),
+    ],
+    [
+      "carry_m",
+      "Carry",
+      units.distance,
+      (v) => fromDistance(v, units.distance),
+      (v) => inDistance(metres(v), units.distance),
+    ],
+  ];
+  const wrong = (name: Name, from: (value: number) => number, to: (value: number) => number) => {
+    const typed = text[name]?.trim() ?? "";
+    if (typed === "") return null;
+    const number = parseNumber(typed);
+    const [low, high] = RANGES[name];
+    if (number === null) return "must be a number";
+    return from(number) < low || from(number) > high ? `${plain(to(low))} to ${plain(to(high))}` : null;
+  };
+  const bad = fields.some(([name, , , from, to]) => wrong(name, from, to) !== null);
+  const empty = divot === "" && fields.every(([name]) => (text[name]?.trim() ?? "") === "");
+  const take = (event: FormEvent) => {
+    event.preventDefault();
+    if (bad || empty) return;
+    const figures: Figures = divot === "" ? {} : { divot: divot as Strike["divot"] };
+    for (const [name, , , from] of fields) {
+      const number = parseNumber(text[name] ?? "");
+      if (number !== null) figures[name] = from(number);
+    }
+    onTake(figures);
+    setText({});
+    setDivot("");
+    first.current?.focus();
+  };
+  return (
+    <form className={classes.form} onSubmit={take} aria-label="A strike by hand">
+      <div className={classes.fields}>
+        {fields.map(([name, label, unit, from, to], i) => {
+          const fault = wrong(name, from, to);
+          return (
+            <label key={name}>
+              {label}, {unit}
+              <input
+                ref={i === 0 ? first : undefined}
+                value={text[name] ?? ""}
+                inputMode="decimal"
+                autoComplete="off"
+                aria-invalid={fault !== null}
+                onChange={(event) => setText({ ...text, [name]: event.currentTarget.value })}
+              />
+              {fault && <span role="alert">{fault}</span>}
+            </label>
+          );
+        })}
+      </div>
+      <div className={classes.fields}>
+        <SegmentedControl
+          aria-label="Divot"
+          size="xs"
+          value={divot}
+          data={[{ value: "", label: "divot?" }, ...DIVOTS.map((value) => ({ value, label: value }))]}
+          onChange={setDivot}
+        />
+        <Button type="submit" size="xs" disabled={bad || empty}>
+          Take strike
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+const same = (value: number) => value;

@@ -1,0 +1,126 @@
+import { SegmentedControl, Select } from "@mantine/core";
+import { useHotkeys } from "@mantine/hooks";
+import { useState } from "react";
+import { useStore } from "../../app/context";
+import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
+import { newStrike } from "../../strikes/newStrike";
+import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
+import { useStrikeQueue, withAhead } from "../../strikes/useStrikeQueue";
+import { plain } from "../../units/units";
+import { StepHead } from "../parts/StepHead";
+import { Findings } from "./Findings";
+import { LastStrike } from "./LastStrike";
+import { Plan } from "./Plan";
+import { StrikeForm } from "./StrikeForm";
+import classes from "./Strikes.module.css";
+import { useSession } from "./useSession";
+import { headline, told } from "./words";
+
+const SHOWN = 12;
+
+/** Every strike of the session as it is hit, and what they say together: the habit, its drift, its faults. */
+export default function StrikesStep() {
+  const { server } = useStore();
+  const { bag, measuring } = server.document;
+  const queue = useStrikeQueue();
+  const query = useSession();
+  const clubs = [
+    ...bag.wedges.map((wedge, i) => ({ value: `own:${i}`, label: wedge.name, loft: wedge.loft_deg })),
+    { value: "pw", label: "pitching wedge", loft: bag.pitching_wedge_loft_deg },
+    { value: "9i", label: "nine-iron", loft: bag.nine_iron_loft_deg },
+  ];
+  const [station, setStation] = useState("pitch");
+  const [club, setClub] = useState(clubs[Math.min(1, clubs.length - 1)]?.value ?? "pw");
+  const [asking, setAsking] = useState<string | null>(null);
+  const stations = [
+    ["full", "full"],
+    ["1030", "10:30"],
+    ["900", "9:00"],
+    ...measuring.swings.map((swing) => [swing.key, swing.name]),
+    ["pitch", "pitch"],
+    ["chip", "chip"],
+    ["sand", "sand"],
+    ["practice", "practice"],
+  ] as const;
+  const strikes = withAhead(query.data?.strikes ?? [], queue.ahead);
+  const here = strikes.filter((s) => s.swing === station);
+  const last = strikes.at(-1);
+  const loft = clubs.find((c) => c.value === club)?.loft ?? 56;
+  const aside = (id: string, reason: string) => {
+    queue.setAside(id, reason);
+    setAsking(null);
+  };
+  useHotkeys([
+    ["m", () => last && setAsking(last.id)],
+    ["u", () => last && queue.undo(last.id)],
+    ["Escape", () => setAsking(null)],
+  ]);
+  const mine = query.data?.stations.find((s) => s.station === station);
+  const entry = mine?.figures.find((f) => f.key === "entry");
+  const names = Object.fromEntries(stations);
+  return (
+    <>
+      <StepHead
+        title="Strikes"
+        aside={query.data && query.data.simulated > 0 ? `${query.data.simulated} of ${strikes.length} simulated` : ""}
+      >
+        <SegmentedControl
+          aria-label="Station"
+          size="xs"
+          value={station}
+          data={stations.map(([value, label]) => ({ value: value ?? "", label: label ?? "" }))}
+          onChange={setStation}
+        />
+        <Select
+          aria-label="Club"
+          size="xs"
+          w={160}
+          allowDeselect={false}
+          value={club}
+          data={clubs.map(({ value, label }) => ({ value, label }))}
+          onChange={(value) => value && setClub(value)}
+        />
+      </StepHead>
+      <LastStrike strike={last} names={names} />
+      <EntryMarks
+        strikes={here}
+        outliers={entry?.outliers ?? []}
+        mean={entry?.mean ?? null}
+        spread={entry?.spread ?? null}
+        low={entry?.low ?? null}
+        high={entry?.high ?? null}
+        sand={station === "sand"}
+        onMark={(entry_mm) => queue.take({ ...newStrike(club, loft, station), entry_mm })}
+      />
+      <div className={classes.middle}>
+        <div className={classes.left}>
+          <StrikeForm
+            key={station + club}
+            onTake={(figures) => queue.take({ ...newStrike(club, loft, station), ...figures })}
+          />
+          {asking !== null && <AskReason onReason={(reason) => aside(asking, reason)} />}
+          <QueueState queue={queue} />
+          <Plan stations={stations} strikes={strikes} current={station} onChoose={setStation} />
+        </div>
+        <StrikeList
+          strikes={[...here].reverse().slice(0, SHOWN)}
+          figure={headline}
+          told={(strike) => `${clubs.find((c) => c.value === strike.club)?.label ?? strike.club}: ${told(strike)}`}
+          queue={queue}
+          onAside={setAsking}
+          empty={
+            station === "practice"
+              ? "Ten practice swings first: press the ground where the sole brushed it. Does it find the same spot?"
+              : `No strike at this station yet. Type what was measured, or press the ground where the sole landed. Reasons for setting one aside: ${REASONS.join(", ")}.`
+          }
+        />
+      </div>
+      {query.data && <Findings session={query.data} station={station} />}
+      {mine && mine.count > SHOWN && (
+        <p className={classes.foot}>
+          {plain(mine.count)} strikes count at this station; the last {SHOWN} are shown.
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,6 @@
+"""What a session of strikes says of the player: the habit with its doubt, its trend, and faults with their evidence."""
+
+from oblatus.core.session.faults import Fault, find_faults
+from oblatus.core.session.summary import Figure, Session, StationSummary, Trend, summarise
+
+__all__ = ["Fault", "Figure", "Session", "StationSummary", "Trend", "find_faults", "summarise"]

@@ -1,0 +1,163 @@
+"""Mean, spread and doubt of attack, lean, speed, entry and loft by station, robustly; lean inferred where it must be."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core import constants
+from oblatus.core.gapping._player_fit import interval_width
+from oblatus.core.gapping.strikes import MeasuredStrike
+
+Floats = NDArray[np.float64]
+
+KEYS = ("attack_deg", "lean_deg", "club_speed", "entry", "dynamic_loft_deg", "impact_height", "carry")
+FLOORS = np.array([0.6, 0.8, 0.25, 0.006, 0.8, 0.002, 1.0])
+"""Scatter below which nothing is called an outlier: how well such figures can be measured at all (judgement)."""
+OUTLIER_DEVIATIONS = 3.5
+LEAST_FOR_OUTLIERS = 5
+NORMAL_MAD = 1.4826
+TREND_LEAST = 12
+TREND_T = 2.8
+SPIN_ARM = constants.BALL_INERTIA_FACTOR.value * constants.BALL_RADIUS.value
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A quantity over strikes: mean with its 80 % interval, spread, count, strikes kept out, how many inferred."""
+
+    key: str
+    mean: float
+    low: float
+    high: float
+    spread: float
+    count: int
+    outliers: tuple[str, ...]
+    inferred: int
+
+
+@dataclass(frozen=True, slots=True)
+class Trend:
+    """A drift over the session: change from its first to its last strike, and its t value."""
+
+    key: str
+    change: float
+    t: float
+
+
+@dataclass(frozen=True, slots=True)
+class StationSummary:
+    """One station: strikes that count, set aside, and its figures."""
+
+    station: str
+    count: int
+    aside: int
+    figures: tuple[Figure, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Session:
+    """The whole session: overall, by station, and what drifts."""
+
+    overall: StationSummary
+    stations: tuple[StationSummary, ...]
+    trends: tuple[Trend, ...]
+
+
+def inferred_lean(strike: MeasuredStrike) -> float | None:
+    """Shaft lean [degrees] of a square strike from launch, spin and ball speed; None if one of them is missing.
+
+    A centred hit obeys sin(D - launch) = k r w / v exactly, whatever friction and restitution (docs/models/flight.md, 1);
+    lean is the loft less the dynamic loft D. Off-centre hits and an opened face are read as lean.
+    """
+    if strike.dynamic_loft_deg is not None:
+        return strike.loft_deg - strike.dynamic_loft_deg
+    if strike.launch_deg is None or strike.spin_rpm is None or strike.ball_speed is None:
+        return None
+    share = SPIN_ARM * strike.spin_rpm * math.pi / 30.0 / strike.ball_speed
+    if share >= 1.0:
+        return None
+    return strike.loft_deg - strike.launch_deg - math.degrees(math.asin(share))
+
+
+def summarise(strikes: Sequence[MeasuredStrike], partial: Sequence[str]) -> Session:
+    """The session in its order. `partial` are the stations whose strikes make the habit of partial swings (overall).
+
+    Robust: values beyond 3.5 scaled median deviations from the median are kept out and named (from five values on); the
+    interval of the mean is Student's.
+    """
+    table, inferred = _table(strikes)
+    counts = np.array([strike.counts for strike in strikes], dtype=bool)
+    where = np.array([strike.swing for strike in strikes])
+    ids = [strike.id for strike in strikes]
+    stations = tuple(
+        _station(name, table, inferred, counts, where == name, ids)
+        for name in dict.fromkeys(strike.swing for strike in strikes)
+    )
+    mine = np.isin(where, list(partial))
+    return Session(_station("overall", table, inferred, counts, mine, ids), stations, _trends(table[counts & mine]))
+
+
+def _table(strikes: Sequence[MeasuredStrike]) -> tuple[Floats, NDArray[np.bool_]]:
+    """Quantities (n, keys), not-a-number where unknown, and whether lean was inferred (n,)."""
+    rows, inferred = [], []
+    for s in strikes:
+        lean, guess = s.lean_deg, s.lean_deg is None
+        if lean is None:
+            lean = inferred_lean(s)
+        rows.append([s.attack_deg, lean, s.club_speed, s.entry, s.dynamic_loft_deg, s.impact_height, s.carry])
+        inferred.append(guess and lean is not None)
+    return np.array(rows, dtype=float).reshape(-1, len(KEYS)), np.array(inferred, dtype=bool)
+
+
+def _station(
+    name: str, table: Floats, inferred: NDArray[np.bool_], counts: NDArray[np.bool_], mine: NDArray[np.bool_],
+    ids: Sequence[str],
+) -> StationSummary:  # fmt: skip
+    rows = np.flatnonzero(mine & counts)
+    figures = []
+    for column, key in enumerate(KEYS):
+        known = rows[np.isfinite(table[rows, column])]
+        if len(known) == 0:
+            continue
+        guessed = int(inferred[known].sum()) if key == "lean_deg" else 0
+        figures.append(_figure(key, table[known, column], [ids[i] for i in known], float(FLOORS[column]), guessed))
+    return StationSummary(name, len(rows), int((mine & ~counts).sum()), tuple(figures))
+
+
+def _figure(key: str, values: Floats, ids: Sequence[str], floor: float, inferred: int) -> Figure:
+    kept = np.ones(len(values), dtype=bool)
+    if len(values) >= LEAST_FOR_OUTLIERS:
+        middle = np.median(values)
+        scale = max(NORMAL_MAD * float(np.median(np.abs(values - middle))), floor)
+        kept = np.abs(values - middle) <= OUTLIER_DEVIATIONS * scale
+    used = values[kept]
+    n = len(used)
+    mean = float(used.mean())
+    # one or two values say nothing of the spread: the usual measuring scatter stands in
+    spread = float(used.std(ddof=1)) if n > 1 else floor
+    half = interval_width(max(n - 1.0, 1.0)) * max(spread, 0.3 * floor) / math.sqrt(n)
+    outliers = tuple(ids[i] for i in np.flatnonzero(~kept).tolist())
+    return Figure(key, mean, mean - half, mean + half, spread, n, outliers, inferred)
+
+
+def _trends(table: Floats) -> tuple[Trend, ...]:
+    """Straight lines over the order of the strikes, where they are many and the slope is far from none."""
+    found = []
+    for column, key in enumerate(KEYS):
+        if key in ("carry", "dynamic_loft_deg"):
+            continue  # they change with the club that is hit
+        known = np.flatnonzero(np.isfinite(table[:, column]))
+        if len(known) < TREND_LEAST:
+            continue
+        x, y = known - known.mean(), table[known, column]
+        slope = float(x @ y / (x @ x))
+        rest = y - y.mean() - slope * x
+        error = math.sqrt(float(rest @ rest) / (len(y) - 2) / float(x @ x))
+        if error > 0.0 and abs(slope) / error > TREND_T:
+            found.append(Trend(key, slope * float(known[-1] - known[0]), slope / error))
+    return tuple(found)

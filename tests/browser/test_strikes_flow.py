@@ -1,0 +1,59 @@
+"""Strikes by hand: practice marks, a station's plan, one set aside, and the habit taken over for the fitting."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import saved
+
+pytestmark = pytest.mark.browser
+
+
+def test_strikes_become_the_habit_by_keyboard(orla: Page):
+    orla.locator("#work").focus()
+    orla.keyboard.press("4")
+    expect(orla.get_by_role("heading", name="Strikes", exact=True)).to_be_visible()
+    expect(orla.get_by_text("No strike at this station yet", exact=False)).to_be_visible()
+    keys, form = orla.keyboard, orla.get_by_role("form", name="A strike by hand")
+    form.get_by_label("Entry, mm").focus()
+    for entry, attack, lean in ((-60, -8, 9), (-66, -7.5, 10), (-70, -9, "9,5"), (-62, -8.2, 11), (-64, -7.7, 10)):
+        keys.type(str(entry))
+        keys.press("Tab")
+        keys.type(str(attack))
+        keys.press("Tab")
+        keys.type(str(lean))
+        keys.press("Enter")
+    plan = orla.get_by_role("region", name="Plan")
+    expect(plan.get_by_role("button", name="pitch 5 of 5")).to_be_visible()
+    findings = orla.get_by_role("list", name="Findings")
+    expect(findings).to_contain_text("ground before ball 5 of 5")
+    strikes = orla.get_by_role("list", name="Strikes")
+    strikes.get_by_role("button", name="Set aside").first.click()
+    orla.get_by_role("button", name=re.compile("heavy")).click()
+    expect(plan.get_by_role("button", name="pitch 4 of 5")).to_be_visible()
+    expect(findings.get_by_text("ground before ball")).to_have_count(0)
+    orla.get_by_role("button", name="Use as the habit").click()
+    saved(orla)
+    expect(orla.get_by_text("The fitting stands on these strikes.")).to_be_visible()
+    orla.locator("#work").focus()
+    keys.press("1")
+    expect(orla.get_by_role("group", name="Shaft lean").get_by_label("mean")).to_have_value(re.compile(r"^9\.[89]|^10"))
+    expect(orla.get_by_text("4 strikes").first).to_be_visible()
+
+
+def test_practice_marks_are_made_on_the_ground_and_bad_figures_are_said(orla: Page):
+    orla.get_by_role("link", name="Strikes").click()
+    orla.get_by_role("radiogroup", name="Station").get_by_text("practice").click()
+    picture = orla.get_by_role("group", name="Where the sole landed")
+    box = picture.bounding_box()
+    for share in (0.40, 0.44, 0.42):
+        orla.mouse.click(box["x"] + share * box["width"], box["y"] + 0.72 * box["height"])
+    expect(orla.get_by_role("button", name="practice 3 of 10")).to_be_visible()
+    expect(picture.get_by_text(re.compile(r"\d+ mm behind")).first).to_be_visible()
+    form = orla.get_by_role("form", name="A strike by hand")
+    form.get_by_label("Lean, °").fill("90")
+    expect(form.get_by_role("alert")).to_have_text("−25 to 35")
+    expect(form.get_by_role("button", name="Take strike")).to_be_disabled()

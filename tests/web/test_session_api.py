@@ -1,0 +1,57 @@
+"""The session through the API: figures by station, faults, and strikes that tell the habit but no carry."""
+
+from __future__ import annotations
+
+from uuid import uuid4
+
+import pytest
+
+
+def strike(**figures) -> dict:
+    return {"id": str(uuid4()), "club": "own:1", "loft_deg": 54.6, "swing": "pitch", **figures}
+
+
+@pytest.fixture
+def base(fitting) -> str:
+    return f"/api/fittings/{fitting['id']}"
+
+
+def take(client, base, strikes):
+    reply = client.post(f"{base}/strikes", json={"strikes": strikes})
+    assert reply.status_code == 200, reply.get_json()
+
+
+def test_strikes_of_short_stations_tell_the_habit_and_leave_carries_alone(client, base):
+    before = client.post(f"{base}/carries", json={}).get_json()
+    take(client, base, [strike(attack_deg=-6.0 - 0.2 * i, lean_deg=5.0, entry_mm=-40.0, carry_m=30) for i in range(6)])
+    found = client.get(f"{base}/session").get_json()
+    pitch = next(s for s in found["stations"] if s["station"] == "pitch")
+    attack = next(f for f in pitch["figures"] if f["key"] == "attack_deg")
+    assert (pitch["count"], attack["count"], attack["mean"]) == (6, 6, pytest.approx(-6.5))
+    assert attack["low"] < -6.5 < attack["high"]
+    after = client.post(f"{base}/carries", json={}).get_json()
+    assert [c["carry_m"] for c in after["cells"]] == [c["carry_m"] for c in before["cells"]]
+    assert client.get(base).get_json()["steps"]["strikes"] == "done"
+
+
+def test_lean_is_inferred_from_the_demo_players_launch_and_spin(client, base):
+    full = next(s for s in client.get(f"{base}/session").get_json()["stations"] if s["station"] == "full")
+    lean = next(f for f in full["figures"] if f["key"] == "lean_deg")
+    assert lean["inferred"] == lean["count"] > 10
+    assert 6.0 < lean["mean"] < 14.0
+
+
+def test_faults_name_their_strikes_and_rule(client, base):
+    take(client, base, [strike(entry_mm=-75.0) for _ in range(5)])
+    fault = client.get(f"{base}/session").get_json()["faults"][0]
+    assert (fault["key"], fault["shown"], fault["of"], fault["picture"]) == ("ground_first", 5, 5, "entries")
+    assert "55 mm" in fault["rule"]
+
+
+@pytest.mark.parametrize(
+    ("figures", "field"), [({}, "carry_m"), ({"lean_deg": 80}, "lean_deg"), ({"divot": "huge"}, "divot")]
+)
+def test_a_strike_needs_a_figure_and_each_has_its_range(client, base, figures, field):
+    reply = client.post(f"{base}/strikes", json={"strikes": [strike(**figures)]})
+    assert reply.status_code == 422
+    assert reply.get_json()["faults"][0]["field"] == f"strikes.0.{field}"
