@@ -16,6 +16,7 @@ class Settings:
     """What a running application needs to know.
 
     `families_dir` keeps computed families between starts; without it they live in memory only.
+    `monitor` is host:port of the studio's strike monitor, the stand-in unless something else is said.
     `argon_time_cost` and `argon_memory_kib` set the cost of a password check; tests lower them.
     """
 
@@ -26,6 +27,7 @@ class Settings:
     sign_in_limit: str = "8 per minute"
     argon_time_cost: int = 3
     argon_memory_kib: int = 65536
+    monitor: str | None = None
     testing: bool = False
 
     def __post_init__(self) -> None:
@@ -53,4 +55,5 @@ def settings_from(environment: Mapping[str, str]) -> Settings:
         environment["OBLATUS_DATABASE_URL"],
         environment["OBLATUS_SECRET_KEY"],
         families_dir=Path(families) if families else None,
+        monitor=environment.get("OBLATUS_MONITOR") or None,
     )

@@ -230,6 +230,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A `change` event whenever strikes or the monitor change, and a heartbeat every ten seconds. */
+        get: operations["live_get_live_live_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/monitor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the strike monitor goes. */
+        get: operations["live_get_monitor_monitor_get"];
+        /** Want the monitor or not, and say what is hit next. */
+        put: operations["live_put_monitor_monitor_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/schools": {
         parameters: {
             query?: never;
@@ -1684,6 +1719,47 @@ export interface components {
              * @default 20
              */
             temperature_c: number;
+        };
+        /**
+         * MonitorIn
+         * @description Whether the strike monitor is wanted, and the club and station of the next strikes.
+         */
+        MonitorIn: {
+            /** Club */
+            club: string;
+            /** Swing */
+            swing: string;
+            /** Wanted */
+            wanted: boolean;
+        };
+        /**
+         * MonitorOut
+         * @description How the strike monitor goes: strikes taken, lines refused with the last reason. `available`: the studio has one.
+         */
+        MonitorOut: {
+            /** Available */
+            available: boolean;
+            /** Club */
+            club: string;
+            /** Device */
+            device: string;
+            /** Last Refusal */
+            last_refusal: string;
+            /** Refused */
+            refused: number;
+            /** Simulated */
+            simulated: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "off" | "connecting" | "live" | "lost";
+            /** Swing */
+            swing: string;
+            /** Taken */
+            taken: number;
+            /** Wanted */
+            wanted: boolean;
         };
         /**
          * NextOut
@@ -3534,6 +3610,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LaddersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    live_get_live_live_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    live_get_monitor_monitor_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MonitorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    live_put_monitor_monitor_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MonitorIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MonitorOut"];
                 };
             };
             /** @description Not Found */

@@ -10,6 +10,7 @@ from oblatus import __version__
 from oblatus.cli.arguments import Parser
 from oblatus.cli.bench import add_bench
 from oblatus.cli.carries import add_carries, add_ladder
+from oblatus.cli.devices import add_bridge, add_simulate
 from oblatus.cli.engine import add_deliver, add_flight
 from oblatus.cli.export import add_export
 from oblatus.cli.recommend import add_recommend
@@ -32,6 +33,8 @@ def main(argv: Sequence[str] | None = None) -> int:
         add_strike,
         add_bench,
         add_serve,
+        add_simulate,
+        add_bridge,
         add_export,
     ):
         add(commands)

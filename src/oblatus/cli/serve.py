@@ -31,7 +31,8 @@ from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, seed_once
 
 DEFAULT_PORT = 8420
 PORTS_TRIED = 20
-WORKERS, THREADS = 2, 16
+WORKERS, THREADS = 2, 40
+MONITOR_PORT = 9470
 PATIENCE = 400.0
 PR_SET_PDEATHSIG = 1
 
@@ -57,11 +58,16 @@ def run_serve(args: Namespace) -> int:
         try:
             say("Starting PostgreSQL ...")
             url = server.start()
-            settings = Settings(url, _secret(folder / "secret"))
+            monitor = _port(None, MONITOR_PORT)
+            settings = Settings(url, _secret(folder / "secret"), monitor=f"127.0.0.1:{monitor}")
             _prepare(settings, demo=not args.empty)
-            port = _port(None if args.port is None else int(args.port))
+            port = _port(None if args.port is None else int(args.port), DEFAULT_PORT)
             say("Warming the engine (compiled once, the first start takes a minute longer) ...")
             child = _gunicorn(settings, port, run_folder, folder / "log")
+            helpers = [
+                _helper("monitor.log", ["simulate", "monitor", "--port", str(monitor)], settings, folder / "log"),
+                _helper("bridge.log", ["bridge"], settings, folder / "log"),
+            ]
             try:
                 _wait_until_healthy(port, child)
                 address = f"http://127.0.0.1:{port}"
@@ -71,7 +77,8 @@ def run_serve(args: Namespace) -> int:
                 code = child.wait()
                 raise SetUpError(f"the web server stopped by itself with code {code} (log: {folder / 'log' / 'web.log'})")
             finally:
-                _end(child)
+                for process in (child, *helpers):
+                    _end(process)
         except (SystemExit, KeyboardInterrupt):
             say("Stopping ...")
             return 0
@@ -137,15 +144,15 @@ def _secret(path: Path) -> str:
     return path.read_text()
 
 
-def _port(asked: int | None) -> int:
+def _port(asked: int | None, usual: int) -> int:
     if asked is not None:
         if not _is_free(asked):
             raise SetUpError(f"port {asked} is taken by another program, or may not be used: give another --port")
         return asked
-    for port in range(DEFAULT_PORT, DEFAULT_PORT + PORTS_TRIED):
+    for port in range(usual, usual + PORTS_TRIED):
         if _is_free(port):
             return port
-    raise SetUpError(f"ports {DEFAULT_PORT} to {DEFAULT_PORT + PORTS_TRIED - 1} are all taken: give --port")
+    raise SetUpError(f"ports {usual} to {usual + PORTS_TRIED - 1} are all taken: end what holds them, or give --port")
 
 
 def _is_free(port: int) -> bool:
@@ -159,19 +166,32 @@ def _is_free(port: int) -> bool:
 
 
 def _gunicorn(settings: Settings, port: int, run_folder: Path, log_folder: Path) -> subprocess.Popen[bytes]:
-    log_folder.mkdir(exist_ok=True)
-    environment = {
-        **os.environ,
-        "OBLATUS_DATABASE_URL": settings.database_url,
-        "OBLATUS_SECRET_KEY": settings.secret_key,
-        "OBLATUS_FAMILIES": str(run_folder.parent / "families"),
-    }
+    environment = _environment(settings) | {"OBLATUS_FAMILIES": str(run_folder.parent / "families")}
     command = [
         sys.executable, "-m", "gunicorn", "oblatus.web.app:create_app()", "--config", "python:oblatus.web.gunicorn_conf",
         "--bind", f"127.0.0.1:{port}", "--workers", str(WORKERS), "--threads", str(THREADS),
         "--pid", str(run_folder / "gunicorn.pid"),
     ]  # fmt: skip
-    log: IO[bytes] = (log_folder / "web.log").open("ab")
+    return _child(command, environment, log_folder / "web.log")
+
+
+def _helper(log: str, arguments: list[str], settings: Settings, log_folder: Path) -> subprocess.Popen[bytes]:
+    """Another command of ours beside the web server."""
+    return _child([sys.executable, "-m", "oblatus.cli.main", *arguments], _environment(settings), log_folder / log)
+
+
+def _environment(settings: Settings) -> dict[str, str]:
+    return {
+        **os.environ,
+        "OBLATUS_DATABASE_URL": settings.database_url,
+        "OBLATUS_SECRET_KEY": settings.secret_key,
+        "OBLATUS_MONITOR": settings.monitor or "",
+    }
+
+
+def _child(command: list[str], environment: dict[str, str], log_path: Path) -> subprocess.Popen[bytes]:
+    log_path.parent.mkdir(exist_ok=True)
+    log: IO[bytes] = log_path.open("ab")
     with log:
         return subprocess.Popen(
             command, env=environment, stdin=subprocess.DEVNULL, stdout=log, stderr=log,

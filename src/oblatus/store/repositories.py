@@ -13,7 +13,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlmodel import Session, col, delete, select
 
 from oblatus.errors import ConflictError, NotFoundError
-from oblatus.store.tables import Fitter, FittingRow, RackRow, SnapshotRow, StrikeRow, Studio, now
+from oblatus.store.tables import Fitter, FittingRow, LinkRow, RackRow, SnapshotRow, StrikeRow, Studio, now
 
 Row = TypeVar("Row")
 Json = dict[str, Any]
@@ -162,6 +162,16 @@ class StudioRows:
             StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id, StrikeRow.id == strike_id
         )
         return _found(self.session.exec(query).first(), "strike")
+
+    def link(self, fitting_id: UUID) -> LinkRow | None:
+        """The fitting's strike monitor, if it ever had one."""
+        query = select(LinkRow).where(LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id)
+        return self.session.exec(query).first()
+
+
+def wanted_links(session: Session) -> Sequence[LinkRow]:
+    """Every monitor that some fitter wants, in whichever studio: the bridge serves them all."""
+    return session.exec(select(LinkRow).where(LinkRow.wanted)).all()
 
 
 def fitter_by_email(session: Session, email: str) -> Fitter | None:

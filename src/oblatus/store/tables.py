@@ -175,3 +175,31 @@ class StrikeRow(SQLModel, table=True):
     set_aside: str | None = Field(default=None, max_length=120)
     origin: str = Field(max_length=8)
     taken_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class LinkRow(SQLModel, table=True):
+    """A fitting's strike monitor: whether it is wanted, what is hit next, and how it goes."""
+
+    __tablename__ = "device_link"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "fitting_id"],
+            ["fitting.studio_id", "fitting.id"],
+            name="fk_link_fitting",
+            ondelete="CASCADE",
+        ),
+        CheckConstraint("state in ('off', 'connecting', 'live', 'lost')", name="ck_link_state"),
+    )
+
+    fitting_id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    wanted: bool = False
+    club: str = Field(default="pw", max_length=40)
+    swing: str = Field(default="pitch", max_length=24)
+    armed: int = 0
+    state: str = Field(default="off", max_length=12)
+    device: str = Field(default="", max_length=40)
+    simulated: bool = False
+    taken: int = 0
+    refused: int = 0
+    last_refusal: str = Field(default="", max_length=200)

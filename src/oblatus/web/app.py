@@ -13,8 +13,9 @@ from oblatus import __version__
 from oblatus.settings import Settings, settings_from
 from oblatus.store.database import Database
 from oblatus.usecases.engine import keep_families_in
+from oblatus.usecases.live import LiveFeed
 from oblatus.web.auth import configure_auth
-from oblatus.web.blueprints import carries, engine, fittings, rack, session, system
+from oblatus.web.blueprints import carries, engine, fittings, live, rack, session, system
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
 from oblatus.web.schemas import ErrorOut
 
@@ -58,12 +59,13 @@ def configure_core(app: OpenAPI, settings: Settings) -> None:
     )
     app.extensions["oblatus_settings"] = settings
     app.extensions["oblatus_database"] = Database(settings.database_url)
+    app.extensions["oblatus_live"] = LiveFeed(settings.database_url)
     keep_families_in(settings.families_dir)
 
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (system, session, fittings, carries, rack, engine):
+    for module in (system, session, fittings, carries, live, rack, engine):
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 

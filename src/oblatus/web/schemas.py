@@ -23,7 +23,7 @@ from oblatus.formats.fitting import (
     RackHeadDocument,
 )
 from oblatus.formats.recommendation import LadderOut, RecommendationOut
-from oblatus.formats.strikes import Reason, StrikeDocument
+from oblatus.formats.strikes import ClubCode, Reason, StrikeDocument, SwingKey
 
 Revision = Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
 
@@ -222,6 +222,29 @@ class PasteOut(Strict):
     unit: str
     question: str | None
     taken: int
+
+
+class MonitorIn(Strict):
+    """Whether the strike monitor is wanted, and the club and station of the next strikes."""
+
+    wanted: bool
+    club: ClubCode
+    swing: SwingKey
+
+
+class MonitorOut(Strict):
+    """How the strike monitor goes: strikes taken, lines refused with the last reason. `available`: the studio has one."""
+
+    available: bool
+    wanted: bool
+    state: Literal["off", "connecting", "live", "lost"]
+    device: str
+    simulated: bool
+    club: str
+    swing: str
+    taken: int
+    refused: int
+    last_refusal: str
 
 
 class LaddersOut(Strict):

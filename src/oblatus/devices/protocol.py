@@ -1,0 +1,121 @@
+"""The line protocol: one JSON object a line, UTF-8, at most 8 kB; numbered by the device, acknowledged by the listener.
+
+`docs/formats/device-protocol.md` describes every line with an example.
+"""
+
+from __future__ import annotations
+
+import json
+import math
+from dataclasses import dataclass, field
+from typing import Any
+from uuid import UUID
+
+from oblatus.errors import OblatusError
+
+PROTOCOL = 1
+LONGEST_LINE = 8192
+
+
+class LineError(OblatusError):
+    """A line that cannot be used, with the reason in words."""
+
+
+@dataclass(frozen=True, slots=True)
+class Hello:
+    """The first line of a device: what it is, its serial, and whether it is simulated."""
+
+    device: str
+    serial: str
+    simulated: bool
+
+
+@dataclass(frozen=True, slots=True)
+class StrikeLine:
+    """A strike: number of the line, id from the source, figures with their units in the names."""
+
+    seq: int
+    id: UUID
+    figures: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class TroubleLine:
+    """What the device says is wrong with it."""
+
+    seq: int
+    words: str
+
+
+Line = Hello | StrikeLine | TroubleLine
+
+
+def encode(message: dict[str, Any]) -> bytes:
+    """A message as a line."""
+    return json.dumps(message, ensure_ascii=False, allow_nan=False).encode() + b"\n"
+
+
+def read_line(raw: bytes) -> Line:
+    """A device's line.
+
+    Raises
+    ------
+    LineError
+        If it is too long, cut, no JSON object, of no kind that is known, or a figure is not a finite number.
+    """
+    if len(raw) > LONGEST_LINE:
+        raise LineError(f"is longer than {LONGEST_LINE} bytes")
+    if not raw.endswith(b"\n"):
+        raise LineError("ends in the middle")
+    try:
+        data = json.loads(raw)
+    except (ValueError, RecursionError):
+        raise LineError("is not JSON") from None
+    if not isinstance(data, dict):
+        raise LineError("is not an object")
+    if "hello" in data:
+        return _hello(data)
+    seq = data.get("seq")
+    if not isinstance(seq, int) or isinstance(seq, bool) or seq < 1:
+        raise LineError("has no number")
+    if isinstance(data.get("trouble"), str):
+        return TroubleLine(seq, data["trouble"][:200])
+    if "strike" in data:
+        return StrikeLine(seq, _id(data.get("id")), _figures(data["strike"]))
+    raise LineError("is of no kind that is known")
+
+
+def number_of(raw: bytes) -> int | None:
+    """The number of a line that could not be used otherwise, so that it can be acknowledged and is not sent for ever."""
+    try:
+        seq = json.loads(raw).get("seq")
+    except (ValueError, AttributeError, RecursionError):
+        return None
+    return seq if isinstance(seq, int) and not isinstance(seq, bool) and seq > 0 else None
+
+
+def _hello(data: dict[str, Any]) -> Hello:
+    if data.get("hello") != PROTOCOL:
+        raise LineError(f"speaks version {data.get('hello')!r} of the protocol, not {PROTOCOL}")
+    device, serial = data.get("device"), data.get("serial")
+    if not isinstance(device, str) or not isinstance(serial, str):
+        raise LineError("does not say which device it is")
+    return Hello(device[:40], serial[:40], bool(data.get("simulated", False)))
+
+
+def _id(value: Any) -> UUID:
+    try:
+        return UUID(value)
+    except (ValueError, TypeError, AttributeError):
+        raise LineError("has no id") from None
+
+
+def _figures(value: Any) -> dict[str, float]:
+    if not isinstance(value, dict) or len(value) > 40:
+        raise LineError("has no figures")
+    found = {}
+    for name, figure in value.items():
+        if isinstance(figure, bool) or not isinstance(figure, (int, float)) or not math.isfinite(figure):
+            raise LineError(f"has a figure that is no number: {str(name)[:40]}")
+        found[str(name)] = float(figure)
+    return found

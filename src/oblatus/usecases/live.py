@@ -1,0 +1,68 @@
+"""Word of new strikes, as it comes: one listening thread a process feeds every screen that waits."""
+
+from __future__ import annotations
+
+import logging
+import queue
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from uuid import UUID
+
+import psycopg
+
+LOG = logging.getLogger(__name__)
+CHANNEL = "oblatus"
+RETRY_SECONDS = 1.0
+
+
+class LiveFeed:
+    """Listens to the database and tells those who asked about a fitting that something changed."""
+
+    def __init__(self, database_url: str) -> None:
+        self._url = database_url.replace("postgresql+psycopg://", "postgresql://")
+        self._waiting: dict[str, set[queue.SimpleQueue[str]]] = {}
+        self._lock = threading.Lock()
+        self._thread: threading.Thread | None = None
+
+    @contextmanager
+    def about(self, fitting_id: UUID) -> Iterator[queue.SimpleQueue[str]]:
+        """A queue that gets a word whenever the fitting's strikes or its monitor change."""
+        mine: queue.SimpleQueue[str] = queue.SimpleQueue()
+        with self._lock:
+            self._waiting.setdefault(str(fitting_id), set()).add(mine)
+            if self._thread is None:
+                self._thread = threading.Thread(target=self._listen, name="live feed", daemon=True)
+                self._thread.start()
+        try:
+            yield mine
+        finally:
+            with self._lock:
+                others = self._waiting.get(str(fitting_id), set())
+                others.discard(mine)
+                if not others:
+                    self._waiting.pop(str(fitting_id), None)
+
+    def _listen(self) -> None:
+        pause = threading.Event()
+        while True:
+            try:
+                with psycopg.connect(self._url, autocommit=True) as connection:
+                    connection.execute(f"listen {CHANNEL}")
+                    self._tell_all()  # what came while nobody listened is looked up afresh
+                    for word in connection.notifies():
+                        self._tell(word.payload)
+            except psycopg.Error as error:
+                LOG.warning("the live feed lost the database: %s", error)
+                pause.wait(RETRY_SECONDS)
+
+    def _tell(self, fitting_id: str) -> None:
+        with self._lock:
+            for waiting in self._waiting.get(fitting_id, ()):
+                waiting.put("change")
+
+    def _tell_all(self) -> None:
+        with self._lock:
+            names = list(self._waiting)
+        for name in names:
+            self._tell(name)

@@ -1,0 +1,149 @@
+"""From a monitor that misbehaves into the database: every strike once, whatever is cut off in between."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+import pytest
+from sqlalchemy import text
+
+from oblatus.devices.monitor import Misbehaviour, MonitorStandIn
+from oblatus.store.repositories import StudioRows
+from oblatus.store.tables import LinkRow
+from oblatus.usecases.bridge import Bridge, connect_to
+from oblatus.usecases.live import LiveFeed
+
+
+def until(holds: Callable[[], bool], seconds: float = 30.0) -> None:
+    deadline = time.monotonic() + seconds
+    while not holds():
+        assert time.monotonic() < deadline, "waited too long"
+        time.sleep(0.02)
+
+
+@pytest.fixture
+def base(fitting) -> str:
+    return f"/api/fittings/{fitting['id']}"
+
+
+def strikes(client, base) -> list[dict]:
+    return [s for s in client.get(f"{base}/session").get_json()["strikes"] if s["origin"] == "device"]
+
+
+def taken(client, base) -> int:
+    return client.get(f"{base}/monitor").get_json()["taken"]
+
+
+def connect(client, base, swing="pitch", club="own:1", *, wanted=True) -> dict:
+    reply = client.put(f"{base}/monitor", json={"wanted": wanted, "club": club, "swing": swing})
+    assert reply.status_code == 200, reply.get_json()
+    return reply.get_json()
+
+
+def test_a_monitor_that_repeats_shuffles_and_sends_rubbish_is_taken_once_each(client, base, database):
+    wrong = Misbehaviour(repeat=0.3, rubbish=0.2, shuffle=0.2, drop=0.1)
+    stand_in = MonitorStandIn(seed=3, every=0.01, most=120, wrong=wrong).start()
+    bridge = Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}")).start()
+    connect(client, base)
+    until(lambda: taken(client, base) >= 120)
+    found = strikes(client, base)
+    monitor = client.get(f"{base}/monitor").get_json()
+    bridge.close()
+    stand_in.close()
+    assert len({s["id"] for s in found}) == len(found) == 120
+    assert {(s["club"], s["swing"], s["simulated"]) for s in found} == {("own:1", "pitch", True)}
+    assert monitor["taken"] == 120
+    assert monitor["refused"] > 0
+    assert monitor["last_refusal"]
+
+
+def test_a_thousand_strikes_arrive_once_though_bridge_and_database_are_cut_off(client, base, database):
+    """The bridge is ended twice and every connection of the database killed again and again on the way."""
+    stand_in = MonitorStandIn(seed=9, every=0.001, most=1000).start()
+    address = f"127.0.0.1:{stand_in.port}"
+    bridge = Bridge(database, connect_to(address)).start()
+    connect(client, base)
+    for cut in range(4):
+        until(lambda goal=200 * (cut + 1): taken(client, base) >= goal, 60)
+        if cut % 2:
+            bridge.close()
+            bridge = Bridge(database, connect_to(address)).start()
+        else:
+            with database.engine.connect() as connection:
+                connection.execute(
+                    text("select pg_terminate_backend(pid) from pg_stat_activity where pid <> pg_backend_pid() "
+                         "and datname = current_database()")
+                )  # fmt: skip
+    until(lambda: taken(client, base) >= 1000, 90)
+    found = strikes(client, base)
+    bridge.close()
+    stand_in.close()
+    assert len({s["id"] for s in found}) == len(found) == 1000
+
+
+def test_another_station_gets_the_next_strikes_and_nobody_gets_any_after_the_end(client, base, database):
+    stand_in = MonitorStandIn(every=0.05).start()
+    bridge = Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}")).start()
+    connect(client, base, "pitch")
+    until(lambda: any(s["swing"] == "pitch" for s in strikes(client, base)))
+    connect(client, base, "sand", "own:2")
+    until(lambda: any(s["swing"] == "sand" for s in strikes(client, base)))
+    assert connect(client, base, wanted=False)["state"] == "off"
+    time.sleep(0.5)
+    count = len(strikes(client, base))
+    time.sleep(0.5)
+    bridge.close()
+    stand_in.close()
+    assert len(strikes(client, base)) == count
+    assert client.get(f"{base}/monitor").get_json()["state"] == "off"
+
+
+def test_a_device_that_is_gone_is_said_and_found_again(client, base, database):
+    stand_in = MonitorStandIn(every=0.05).start()
+    port = stand_in.port
+    bridge = Bridge(database, connect_to(f"127.0.0.1:{port}")).start()
+    connect(client, base)
+    until(lambda: client.get(f"{base}/monitor").get_json()["state"] == "live")
+    stand_in.close()
+    until(lambda: client.get(f"{base}/monitor").get_json()["state"] == "lost")
+    again = MonitorStandIn(port=port, seed=8, every=0.05).start()
+    until(lambda: client.get(f"{base}/monitor").get_json()["state"] == "live")
+    bridge.close()
+    again.close()
+
+
+def test_an_absurd_figure_is_refused_with_its_field_and_the_session_goes_on(client, base, database, monkeypatch):
+    from oblatus.devices import monitor
+
+    told = iter([{"attack_deg": -500.0, "carry_m": 30.0}, {"attack_deg": -5.0, "carry_m": 30.0}])
+    monkeypatch.setattr(monitor, "simulate_strike", lambda *_: next(told))
+    stand_in = MonitorStandIn(every=0.05, most=2).start()
+    bridge = Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}")).start()
+    connect(client, base)
+    until(lambda: len(strikes(client, base)) == 1)
+    bridge.close()
+    stand_in.close()
+    found = client.get(f"{base}/monitor").get_json()
+    assert found["refused"] == 1
+    assert "attack_deg must be between" in found["last_refusal"]
+
+
+def test_word_of_a_strike_comes_at_once_and_only_to_its_own_fitting(app, client, base, database, fitting):
+    feed: LiveFeed = app.extensions["oblatus_live"]
+    other = next(f for f in client.get("/api/fittings").get_json()["fittings"] if f["id"] != fitting["id"])
+    from uuid import UUID
+
+    with feed.about(UUID(fitting["id"])) as mine, feed.about(UUID(other["id"])) as theirs:
+        time.sleep(0.5)
+        while not mine.empty():
+            mine.get()
+        while not theirs.empty():
+            theirs.get()
+        start = time.monotonic()
+        with database.transaction() as session:
+            rows = StudioRows(session, session.execute(text("select id from studio")).scalar())
+            session.add(LinkRow(fitting_id=UUID(fitting["id"]), studio_id=rows.studio_id))
+        assert mine.get(timeout=5) == "change"
+        assert time.monotonic() - start < 1.0
+        assert theirs.empty()
