@@ -43,6 +43,7 @@ def settings(server: LocalServer) -> Settings:
         sign_in_limit="100000 per minute",
         argon_time_cost=1,
         argon_memory_kib=64,
+        monitor="the stand-in of the tests",
         testing=True,
     )
 

@@ -7,6 +7,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from oblatus.devices.monitor import Misbehaviour, MonitorStandIn
+from oblatus.usecases.bridge import Bridge, connect_to
 from tests.browser.conftest import saved
 
 pytestmark = pytest.mark.browser
@@ -58,3 +60,31 @@ def test_practice_marks_are_made_on_the_ground_and_bad_figures_are_said(orla: Pa
     form.get_by_label("Lean, °").fill("90")
     expect(form.get_by_role("alert")).to_have_text("−25 to 35")
     expect(form.get_by_role("button", name="Take strike")).to_be_disabled()
+
+
+def test_a_session_from_the_stand_in_to_the_summary(orla: Page, database):
+    """A monitor that repeats itself and sends rubbish: strikes show as they are hit, marked as simulated, and add up."""
+    stand_in = MonitorStandIn(seed=4, every=0.3, most=12, wrong=Misbehaviour(repeat=0.3, rubbish=0.3)).start()
+    bridge = Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}")).start()
+    try:
+        orla.get_by_role("link", name="Strikes").click()
+        monitor = orla.get_by_role("region", name="Strike monitor")
+        monitor.get_by_role("button", name="Connect the monitor").click()
+        expect(monitor.get_by_role("status")).to_contain_text("stand-in monitor, live, simulated")
+        expect(orla.get_by_label("Last strike")).to_contain_text("pitch, simulated")
+        plan = orla.get_by_role("region", name="Plan")
+        expect(plan.get_by_role("button", name=re.compile("pitch [5-9] of 5"))).to_be_visible()
+        orla.get_by_role("radiogroup", name="Station").get_by_text("chip").click()
+        expect(plan.get_by_role("button", name=re.compile("chip [3-9] of 5"))).to_be_visible()
+        expect(monitor.get_by_role("status")).to_contain_text("12 taken")
+        expect(monitor).to_contain_text("refused")
+        expect(orla.get_by_text("12 of 56 simulated")).to_be_visible()
+        orla.get_by_role("list", name="Strikes").get_by_role("button", name="Set aside").first.click()
+        orla.get_by_role("button", name=re.compile("thin")).click()
+        says = orla.get_by_role("table", name="What the strikes say")
+        expect(says.get_by_role("row", name=re.compile("^pitch"))).to_contain_text("±")
+        monitor.get_by_role("button", name="Stop the monitor").click()
+        expect(monitor.get_by_role("status")).to_have_text("Strike monitor off")
+    finally:
+        bridge.close()
+        stand_in.close()

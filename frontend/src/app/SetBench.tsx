@@ -22,7 +22,9 @@ export function SetBench({ open }: { open: boolean }) {
   });
   const failure = failures.at(-1);
   const result = server.recommendation;
-  const since = server.kept ? server.revision - server.kept.revision : null;
+  const since = server.kept
+    ? server.revision - server.kept.revision + Math.abs(server.strikes - server.kept.strikes)
+    : null;
   return (
     <aside className={`${frame.bench} ${classes.bench}`} data-open={open} aria-label="The set">
       <header className={classes.head}>

@@ -7,6 +7,7 @@ from typing import Any
 
 worker_class = "gthread"
 accesslog = None
+graceful_timeout = 2  # screens that wait for word of strikes never end by themselves
 loglevel = "warning"
 control_socket_disable = True
 

@@ -10,6 +10,7 @@ import { plain } from "../../units/units";
 import { StepHead } from "../parts/StepHead";
 import { Findings } from "./Findings";
 import { LastStrike } from "./LastStrike";
+import { MonitorBar } from "./MonitorBar";
 import { Plan } from "./Plan";
 import { StrikeForm } from "./StrikeForm";
 import classes from "./Strikes.module.css";
@@ -81,6 +82,7 @@ export default function StrikesStep() {
           onChange={(value) => value && setClub(value)}
         />
       </StepHead>
+      <MonitorBar club={club} station={station} />
       <LastStrike strike={last} names={names} />
       <EntryMarks
         strikes={here}

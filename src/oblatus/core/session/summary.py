@@ -99,7 +99,9 @@ def summarise(strikes: Sequence[MeasuredStrike], partial: Sequence[str]) -> Sess
         for name in dict.fromkeys(strike.swing for strike in strikes)
     )
     mine = np.isin(where, list(partial))
-    return Session(_station("overall", table, inferred, counts, mine, ids), stations, _trends(table[counts & mine]))
+    groups = np.array([f"{strike.swing}|{strike.club}" for strike in strikes])
+    used = counts & mine
+    return Session(_station("overall", table, inferred, counts, mine, ids), stations, _trends(table[used], groups[used]))
 
 
 def _table(strikes: Sequence[MeasuredStrike]) -> tuple[Floats, NDArray[np.bool_]]:
@@ -145,8 +147,11 @@ def _figure(key: str, values: Floats, ids: Sequence[str], floor: float, inferred
     return Figure(key, mean, mean - half, mean + half, spread, n, outliers, inferred)
 
 
-def _trends(table: Floats) -> tuple[Trend, ...]:
-    """Straight lines over the order of the strikes, where they are many and the slope is far from none."""
+def _trends(table: Floats, groups: NDArray[np.str_]) -> tuple[Trend, ...]:
+    """Straight lines over the order of the strikes, where they are many and the slope is far from none.
+
+    Order and value are taken from the middle of their own station and club: going from chips to pitches is no drift.
+    """
     found = []
     for column, key in enumerate(KEYS):
         if key in ("carry", "dynamic_loft_deg"):
@@ -154,10 +159,17 @@ def _trends(table: Floats) -> tuple[Trend, ...]:
         known = np.flatnonzero(np.isfinite(table[:, column]))
         if len(known) < TREND_LEAST:
             continue
-        x, y = known - known.mean(), table[known, column]
+        x, y = known.astype(float), table[known, column].copy()
+        for group in np.unique(groups[known]):
+            here = groups[known] == group
+            x[here] -= x[here].mean()
+            y[here] -= y[here].mean()
+        free = len(y) - 1 - len(np.unique(groups[known]))
+        if free < 1 or x @ x == 0.0:
+            continue
         slope = float(x @ y / (x @ x))
-        rest = y - y.mean() - slope * x
-        error = math.sqrt(float(rest @ rest) / (len(y) - 2) / float(x @ x))
+        rest = y - slope * x
+        error = math.sqrt(float(rest @ rest) / free / float(x @ x))
         if error > 0.0 and abs(slope) / error > TREND_T:
             found.append(Trend(key, slope * float(known[-1] - known[0]), slope / error))
     return tuple(found)

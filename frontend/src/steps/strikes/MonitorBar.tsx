@@ -1,0 +1,69 @@
+import { Button } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import { useLive } from "../../strikes/useLive";
+import classes from "./Strikes.module.css";
+
+type Monitor = Schemas["MonitorOut"];
+
+/** The strike monitor: connected or not, whose strikes come next, what it sent that could not be used. */
+export function MonitorBar({ club, station }: { club: string; station: string }) {
+  const { server } = useStore();
+  const client = useQueryClient();
+  const { hearing } = useLive();
+  const path = { fitting_id: server.id };
+  const key = ["monitor", server.id];
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/monitor", { params: { path } })),
+  });
+  const put = useMutation({
+    mutationFn: (body: Schemas["MonitorIn"]) =>
+      unwrap(api.PUT("/api/fittings/{fitting_id}/monitor", { params: { path }, body })),
+    onSuccess: (found) => client.setQueryData(key, found),
+  });
+  const monitor = query.data;
+  const stale = monitor?.wanted === true && (monitor.club !== club || monitor.swing !== station);
+  // the next strikes belong to what is chosen here
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a choice that differs from the monitor's is sent once
+  useEffect(() => {
+    if (stale && !put.isPending) put.mutate({ wanted: true, club, swing: station });
+  }, [stale, club, station]);
+  if (!monitor) return null;
+  return (
+    <section className={classes.monitor} aria-label="Strike monitor">
+      <span className={classes.state} data-state={monitor.wanted ? monitor.state : "off"} role="status">
+        {words(monitor, hearing)}
+      </span>
+      {monitor.refused > 0 && (
+        <span className={classes.refused}>
+          {monitor.refused} {monitor.refused === 1 ? "line" : "lines"} refused, the last: {monitor.last_refusal}
+        </span>
+      )}
+      <Button
+        size="xs"
+        variant="default"
+        disabled={!monitor.available || put.isPending}
+        onClick={() => put.mutate({ wanted: !monitor.wanted, club, swing: station })}
+      >
+        {monitor.wanted ? "Stop the monitor" : "Connect the monitor"}
+      </Button>
+      {put.isError && (
+        <span role="alert" className={classes.refused}>
+          {put.error.message}
+        </span>
+      )}
+    </section>
+  );
+}
+
+function words(monitor: Monitor, hearing: boolean) {
+  if (!monitor.available) return "No strike monitor is set up: strikes are typed.";
+  if (!monitor.wanted) return "Strike monitor off";
+  if (!hearing) return "No word from the server: strikes are kept there and show when it is back";
+  if (monitor.state === "lost") return "Strike monitor lost, trying again";
+  if (monitor.state !== "live") return "Strike monitor: connecting";
+  return `${monitor.device}, live${monitor.simulated ? ", simulated" : ""}: ${monitor.taken} taken`;
+}

@@ -1,0 +1,31 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { useStore } from "../app/context";
+
+const RELOAD_MS = 1200;
+
+/** Word of strikes and of the monitor as it comes: what shows them is asked again, the proposal a moment later. */
+export function useLive(): { hearing: boolean } {
+  const { server, reload } = useStore();
+  const client = useQueryClient();
+  const [hearing, setHearing] = useState(false);
+  const later = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const again = useRef(reload);
+  again.current = reload;
+  const id = server.id;
+  useEffect(() => {
+    const source = new EventSource(`/api/fittings/${id}/live`);
+    source.onopen = () => setHearing(true);
+    source.onerror = () => setHearing(false); // the browser tries again by itself
+    source.addEventListener("change", () => {
+      for (const key of ["session", "monitor", "carries"]) client.invalidateQueries({ queryKey: [key, id] });
+      clearTimeout(later.current);
+      later.current = setTimeout(() => again.current().catch(() => setHearing(false)), RELOAD_MS);
+    });
+    return () => {
+      source.close();
+      clearTimeout(later.current);
+    };
+  }, [id, client]);
+  return { hearing };
+}
