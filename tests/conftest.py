@@ -53,7 +53,8 @@ def app(settings: Settings):
     """The application on a migrated database."""
     application = create_app(settings)
     migrate(application.extensions["oblatus_database"].engine)
-    return application
+    yield application
+    application.extensions["oblatus_live"].close()
 
 
 @pytest.fixture

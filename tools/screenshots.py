@@ -25,7 +25,7 @@ FLAGS = [
 ]
 PLAYER = "Orla Wethercote"
 VIEW_OF = {"measure": "carries?view=measure"}
-VIEWS = ("players", "player", "ground", "bag", "carries", "measure", "lofts", "soles", "desk", "kept")
+VIEWS = ("players", "player", "ground", "bag", "strikes", "carries", "measure", "lofts", "soles", "desk", "kept")
 
 
 def main() -> None:
@@ -78,6 +78,11 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     if view == "kept" and page.get_by_text("nothing kept yet").count():
         page.get_by_role("button", name="Keep this proposal").click()
         page.get_by_role("table").first.wait_for()
+    if view == "strikes":
+        orla = page.get_by_role("region", name="Strike monitor")
+        orla.get_by_role("button", name="Connect the monitor").click()
+        page.get_by_role("button", name="pitch 5 of 5").wait_for(timeout=60_000)
+        orla.get_by_role("button", name="Stop the monitor").click()
     if view == "carries":
         page.get_by_label("How far is it?").fill("68")
         page.get_by_text("instead", exact=True).wait_for()

@@ -15,10 +15,12 @@ from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
+from sqlmodel import select
 from threadpoolctl import threadpool_limits
 
 from oblatus.cli.arguments import show
 from oblatus.cli.bench_carries import measure_carries, measure_flight, times
+from oblatus.cli.bench_live import measure_live
 from oblatus.cli.bench_reference import strike_with_solve_ivp
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import recommend
@@ -35,6 +37,7 @@ from oblatus.formats.recommendation import recommend_document
 from oblatus.settings import Settings
 from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer
+from oblatus.store.tables import Studio
 from oblatus.usecases.at_desk import DeskIn, at_desk
 from oblatus.usecases.engine import engine
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, demo_fittings, seed_once
@@ -261,7 +264,11 @@ def _round_trip() -> dict[str, float]:
 
             redraw(0)
             redrawn = 1e3 * times(redraw, EDITS)
-            crowd = _beside_two(lambda: client.get("/api/session"))
+            with database.transaction() as session:
+                studio_id = session.exec(select(Studio)).one().id
+            crowd = _beside_two(lambda: client.get("/api/session")) | measure_live(
+                database, settings.database_url, studio_id
+            )
             database.engine.dispose()
         finally:
             server.stop()

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import time
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -25,6 +26,7 @@ from oblatus.core.gapping import (
     fit_carry_model,
     fit_player_model,
 )
+from oblatus.core.session import summarise
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
 from oblatus.usecases.seed import demo_fittings
@@ -57,6 +59,13 @@ def measure_carries() -> dict[str, float]:
         fit_player_model(player, 46.0, few[:30], CELLS)
         took = np.median(times(lambda _: fit_player_model(player, 46.0, few, CELLS), repeats))  # noqa: B023
         figures[f"player_model_{count}_strikes_ms"] = 1e3 * float(took)
+    rng = np.random.default_rng(6)
+    session = [
+        replace(
+            s, attack_deg=float(rng.normal(-6, 1)), lean_deg=float(rng.normal(5, 2)), entry=float(rng.normal(-0.03, 0.01))
+        )
+        for s in strikes[:10_000]
+    ]
     fitting = fitting_from(demo_fittings()[3], demo_rack())
     choice = choose_ladder(fitting)
     grid = tuple(float(x) for x in np.arange(48.0, 64.25, 0.5))
@@ -67,6 +76,7 @@ def measure_carries() -> dict[str, float]:
 
     search(0)
     figures["ladder_search_4_wedges_full_grid_ms"] = 1e3 * float(np.median(times(search, 9)))
+    figures["session_summary_10000_strikes_ms"] = 1e3 * float(np.median(times(lambda _: summarise(session, ("900",)), 5)))
     figures["ladders_of_4_wedges_scored"] = float(math.comb(len(grid), 4))
     return figures
 

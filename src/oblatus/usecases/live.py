@@ -24,6 +24,7 @@ class LiveFeed:
         self._waiting: dict[str, set[queue.SimpleQueue[str]]] = {}
         self._lock = threading.Lock()
         self._thread: threading.Thread | None = None
+        self._closed = threading.Event()
 
     @contextmanager
     def about(self, fitting_id: UUID) -> Iterator[queue.SimpleQueue[str]]:
@@ -43,18 +44,24 @@ class LiveFeed:
                 if not others:
                     self._waiting.pop(str(fitting_id), None)
 
+    def close(self) -> None:
+        """Stop listening as soon as the database is gone or tells of anything."""
+        self._closed.set()
+
     def _listen(self) -> None:
-        pause = threading.Event()
-        while True:
+        while not self._closed.is_set():
             try:
                 with psycopg.connect(self._url, autocommit=True) as connection:
                     connection.execute(f"listen {CHANNEL}")
                     self._tell_all()  # what came while nobody listened is looked up afresh
                     for word in connection.notifies():
                         self._tell(word.payload)
+                        if self._closed.is_set():
+                            return
             except psycopg.Error as error:
-                LOG.warning("the live feed lost the database: %s", error)
-                pause.wait(RETRY_SECONDS)
+                if not self._closed.is_set():
+                    LOG.warning("the live feed lost the database: %s", error)
+                self._closed.wait(RETRY_SECONDS)
 
     def _tell(self, fitting_id: str) -> None:
         with self._lock:
