@@ -128,3 +128,16 @@ def test_the_rack_names_line_and_column_of_every_wrong_cell():
     with pytest.raises(InputError) as error:
         read_rack("code,name\nA,b")
     assert "loft_deg" in error.value.faults[0].message
+
+
+def test_drops_and_pushes_say_the_reading_and_that_it_is_measured():
+    raw = demo_fittings()[0].model_dump(mode="json")
+    raw["grounds"][0]["turf"].update(readings_g=[112, 118, 124], firmness_g=60, firmness_source="assumed")
+    raw["grounds"][0]["sand"].update(readings_kg_cm2=[2.0, 2.1])
+    ground = parse_fitting(raw).grounds[0]
+    assert (ground.turf.firmness_g, ground.turf.firmness_source) == (118.0, "measured")
+    assert (ground.sand.penetrometer_kg_cm2, ground.sand.penetrometer_source) == (2.05, "measured")
+    raw["grounds"][0]["turf"]["readings_g"] = [112, 900]
+    with pytest.raises(InputError) as error:
+        parse_fitting(raw)
+    assert error.value.faults[0].field == "grounds.0.turf.readings_g.1"

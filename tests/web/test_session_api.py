@@ -55,3 +55,11 @@ def test_a_strike_needs_a_figure_and_each_has_its_range(client, base, figures, f
     reply = client.post(f"{base}/strikes", json={"strikes": [strike(**figures)]})
     assert reply.status_code == 422
     assert reply.get_json()["faults"][0]["field"] == f"strikes.0.{field}"
+
+
+def test_readings_of_a_ground_are_summed_up_in_words(client, base, fitting):
+    grounds = fitting["document"]["grounds"]
+    grounds[0]["turf"]["readings_g"] = [112, 118, 124]
+    reply = client.patch(base, json={"revision": fitting["revision"], "grounds": grounds}).get_json()
+    assert reply["readings"][0] == {"turf": "118 ± 6 g from 3: firm", "sand": ""}
+    assert reply["document"]["grounds"][0]["turf"]["firmness_g"] == 118.0

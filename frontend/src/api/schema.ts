@@ -1259,6 +1259,8 @@ export interface components {
             owned: components["schemas"]["OwnedOut"][];
             /** Problem */
             problem: components["schemas"]["FaultOut"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingsOut"][];
             recommendation: components["schemas"]["RecommendationOut"] | null;
             /** Revision */
             revision: number;
@@ -1379,7 +1381,8 @@ export interface components {
              *       "loose_depth_mm": 80,
              *       "moisture": 0.3,
              *       "penetrometer_kg_cm2": 2,
-             *       "penetrometer_source": "assumed"
+             *       "penetrometer_source": "assumed",
+             *       "readings_kg_cm2": []
              *     }
              */
             sand: components["schemas"]["SandDocument"];
@@ -1391,6 +1394,7 @@ export interface components {
              *       "firmness_source": "assumed",
              *       "lie": "fairway",
              *       "moisture": 0.5,
+             *       "readings_g": [],
              *       "root_density": 1
              *     }
              */
@@ -2174,6 +2178,16 @@ export interface components {
             heads: components["schemas"]["RackHeadDocument"][];
         };
         /**
+         * ReadingsOut
+         * @description What the readings of one ground say, in words; empty where there are none.
+         */
+        ReadingsOut: {
+            /** Sand */
+            sand: string;
+            /** Turf */
+            turf: string;
+        };
+        /**
          * RecommendationOut
          * @description The whole proposal.
          */
@@ -2243,7 +2257,7 @@ export interface components {
         };
         /**
          * SandDocument
-         * @description Bunker sand of one ground.
+         * @description Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean, and measured.
          */
         SandDocument: {
             /**
@@ -2267,6 +2281,11 @@ export interface components {
              * @enum {string}
              */
             penetrometer_source: "measured" | "typed" | "assumed";
+            /**
+             * Readings Kg Cm2
+             * @default []
+             */
+            readings_kg_cm2: number[];
         };
         /**
          * SandIn
@@ -2769,7 +2788,7 @@ export interface components {
         };
         /**
          * TurfDocument
-         * @description Turf of one ground.
+         * @description Turf of one ground. With drops of the hammer, the firmness is their mean, and measured.
          */
         TurfDocument: {
             /**
@@ -2794,6 +2813,11 @@ export interface components {
              * @default 0.5
              */
             moisture: number;
+            /**
+             * Readings G
+             * @default []
+             */
+            readings_g: number[];
             /**
              * Root Density
              * @default 1

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from oblatus.core.bounds import Bound, check_all
+from oblatus.errors import fault
 
 TurfClass = Literal["soft", "medium", "firm", "baked"]
 SandClass = Literal["loose", "medium", "firm", "packed"]
@@ -59,6 +62,30 @@ def sand_class(penetrometer_kg_cm2: float) -> SandClass:
     if penetrometer_kg_cm2 <= 2.2:
         return "medium"
     return "firm" if penetrometer_kg_cm2 <= 2.4 else "packed"
+
+
+@dataclass(frozen=True, slots=True)
+class Readings:
+    """Several readings of one place: mean, spread (standard deviation, 0 of one reading) and count."""
+
+    mean: float
+    spread: float
+    count: int
+
+
+def summarise_readings(values: Sequence[float]) -> Readings:
+    """Mean and spread of drops or pushes. All of them count: the ground is as uneven as they say.
+
+    Raises
+    ------
+    InputError
+        If there is none.
+    """
+    if not values:
+        raise fault("readings", "at least one reading is needed")
+    mean = math.fsum(values) / len(values)
+    spread = math.sqrt(math.fsum((v - mean) ** 2 for v in values) / (len(values) - 1)) if len(values) > 1 else 0.0
+    return Readings(mean, spread, len(values))
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,7 @@ from pydantic import Field, StringConstraints, ValidationError, model_validator
 from oblatus.core.bounds import FLIGHT, HEAD, Bound
 from oblatus.core.gapping import SWINGS
 from oblatus.core.grounds import BOUNDS as GROUND
+from oblatus.core.grounds import summarise_readings
 from oblatus.core.shots import BY_KEY
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, Within, at_field, faults_of
@@ -107,22 +108,40 @@ class PlayerDocument(Strict):
 
 
 class TurfDocument(Strict):
-    """Turf of one ground."""
+    """Turf of one ground. With drops of the hammer, the firmness is their mean, and measured."""
 
+    readings_g: Annotated[tuple[Annotated[float, Within(GROUND["firmness_g"])], ...], Field(max_length=30)] = ()
     firmness_g: Annotated[float, Within(GROUND["firmness_g"])] = 85.0
     firmness_source: Source = "assumed"
     lie: Literal["bare", "tight", "fairway", "lush", "sitting_up"] = "fairway"
     moisture: Annotated[float, Within(GROUND["turf_moisture"])] = 0.5
     root_density: Annotated[float, Within(GROUND["root_density"])] = 1.0
 
+    @model_validator(mode="after")
+    def _readings_say_the_firmness(self) -> Self:
+        if not self.readings_g:
+            return self
+        mean = round(summarise_readings(self.readings_g).mean, 2)
+        return self.model_copy(update={"firmness_g": mean, "firmness_source": "measured"})
+
 
 class SandDocument(Strict):
-    """Bunker sand of one ground."""
+    """Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean, and measured."""
 
+    readings_kg_cm2: Annotated[
+        tuple[Annotated[float, Within(GROUND["penetrometer_kg_cm2"])], ...], Field(max_length=30)
+    ] = ()
     penetrometer_kg_cm2: Annotated[float, Within(GROUND["penetrometer_kg_cm2"])] = 2.0
     penetrometer_source: Source = "assumed"
     loose_depth_mm: Annotated[float, Within(GROUND["loose_depth_mm"])] = 80.0
     moisture: Annotated[float, Within(GROUND["sand_moisture"])] = 0.3
+
+    @model_validator(mode="after")
+    def _readings_say_the_pressure(self) -> Self:
+        if not self.readings_kg_cm2:
+            return self
+        mean = round(summarise_readings(self.readings_kg_cm2).mean, 3)
+        return self.model_copy(update={"penetrometer_kg_cm2": mean, "penetrometer_source": "measured"})
 
 
 class GroundDocument(Strict):

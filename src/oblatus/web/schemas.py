@@ -165,6 +165,13 @@ class OwnedOut(Strict):
     outline_mm: list[list[float]]
 
 
+class ReadingsOut(Strict):
+    """What the readings of one ground say, in words; empty where there are none."""
+
+    turf: str
+    sand: str
+
+
 class FittingOut(Strict):
     """A fitting with its proposal, or the faults that keep the engine from one."""
 
@@ -174,6 +181,7 @@ class FittingOut(Strict):
     recommendation: RecommendationOut | None
     problem: list[FaultOut]
     owned: list[OwnedOut]
+    readings: list[ReadingsOut]
     steps: dict[str, Literal["empty", "partly", "done", "stale", "later"]]
     default_shot_mix: dict[str, float]
     kept: KeptLine | None

@@ -8,12 +8,15 @@ import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { SourceMark } from "../parts/SourceMark";
 import classes from "./Ground.module.css";
+import { ReadingsField } from "./ReadingsField";
 
 interface Props {
   ground: Ground;
   path: string;
   onChange: (ground: Ground) => void;
   onRemove?: () => void;
+  /** What the readings say, from the server. */
+  says: { turf: string; sand: string } | undefined;
 }
 
 const TURF_LIMITS: readonly (readonly [number, string])[] = [
@@ -28,7 +31,7 @@ const SAND_LIMITS: readonly (readonly [number, string])[] = [
 ];
 
 /** Readings where there are some, classes where there are none. */
-export function GroundForm({ ground, path, onChange, onRemove }: Props) {
+export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
   const units = useUnits();
   const nameFault = useFault(`${path}.name`);
   const catalogue = useCatalogue();
@@ -42,11 +45,12 @@ export function GroundForm({ ground, path, onChange, onRemove }: Props) {
       : (SAND_LIMITS.slice(1).find(([p]) => sand.penetrometer_kg_cm2 <= p)?.[1] ?? "packed");
   const pickTurf = (name: string) => {
     const firmness_g = catalogue.data?.turf_class_g[name];
-    if (firmness_g !== undefined) setTurf({ firmness_g, firmness_source: "assumed" });
+    if (firmness_g !== undefined) setTurf({ firmness_g, firmness_source: "assumed", readings_g: [] });
   };
   const pickSand = (name: string) => {
     const penetrometer_kg_cm2 = catalogue.data?.sand_class_kg_cm2[name];
-    if (penetrometer_kg_cm2 !== undefined) setSand({ penetrometer_kg_cm2, penetrometer_source: "assumed" });
+    if (penetrometer_kg_cm2 !== undefined)
+      setSand({ penetrometer_kg_cm2, penetrometer_source: "assumed", readings_kg_cm2: [] });
   };
   return (
     <div className={`${parts.form} ${classes.form}`}>
@@ -130,7 +134,15 @@ export function GroundForm({ ground, path, onChange, onRemove }: Props) {
             places={0}
             path={`${path}.turf.firmness_g`}
             value={turf.firmness_g}
-            onChange={(v) => v !== null && setTurf({ firmness_g: v, firmness_source: "measured" })}
+            onChange={(v) => v !== null && setTurf({ firmness_g: v, firmness_source: "measured", readings_g: [] })}
+          />
+          <ReadingsField
+            label="Drops, g"
+            path={`${path}.turf.readings_g`}
+            values={turf.readings_g}
+            says={says?.turf ?? ""}
+            places={0}
+            onChange={(readings_g) => setTurf({ readings_g })}
           />
           <Choice
             label="Lie"
@@ -191,7 +203,17 @@ export function GroundForm({ ground, path, onChange, onRemove }: Props) {
             places={2}
             path={`${path}.sand.penetrometer_kg_cm2`}
             value={sand.penetrometer_kg_cm2}
-            onChange={(v) => v !== null && setSand({ penetrometer_kg_cm2: v, penetrometer_source: "measured" })}
+            onChange={(v) =>
+              v !== null && setSand({ penetrometer_kg_cm2: v, penetrometer_source: "measured", readings_kg_cm2: [] })
+            }
+          />
+          <ReadingsField
+            label="Pushes, kg/cm²"
+            path={`${path}.sand.readings_kg_cm2`}
+            values={sand.readings_kg_cm2}
+            says={says?.sand ?? ""}
+            places={2}
+            onChange={(readings_kg_cm2) => setSand({ readings_kg_cm2 })}
           />
           <NumberField
             label="Loose depth"

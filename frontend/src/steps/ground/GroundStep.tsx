@@ -14,7 +14,7 @@ const MOST = 8;
 
 /** The grounds the player plays on, with their shares, as core samples. */
 export default function GroundStep() {
-  const { draft, edit } = useStore();
+  const { server, draft, edit } = useStore();
   const grounds = draft.grounds;
   const [at, setAt] = useState(0);
   const fault = useFault("grounds");
@@ -105,6 +105,7 @@ export default function GroundStep() {
           ground={ground}
           path={`grounds.${chosen}`}
           onChange={(next) => put(chosen, next)}
+          says={server.readings[chosen]}
           onRemove={grounds.length > 1 ? () => remove(chosen) : undefined}
         />
       )}

@@ -5,12 +5,14 @@ from typing import Any
 from flask import Response, current_app, request
 from flask_openapi3 import APIBlueprint
 
+from oblatus.core.grounds import sand_class, summarise_readings, turf_class
 from oblatus.core.shots import default_shot_mix
 from oblatus.errors import Fault
 from oblatus.formats.convert import head_from
 from oblatus.formats.fitting import (
     LARGEST_BYTES,
     FittingDocument,
+    GroundDocument,
     OwnedWedgeDocument,
     PlayerDocument,
     dump_fitting,
@@ -39,6 +41,7 @@ from oblatus.web.schemas import (
     KeptList,
     KeptOut,
     OwnedOut,
+    ReadingsOut,
     SnapshotPath,
     StartIn,
 )
@@ -136,6 +139,7 @@ def _fitting(view: FittingView) -> FittingOut:
         recommendation=view.proposal.result,
         problem=[_fault(fault) for fault in view.proposal.problem],
         owned=[_owned(wedge) for wedge in view.document.bag.wedges],
+        readings=[_readings(ground) for ground in view.document.grounds],
         steps=dict(view.steps),
         default_shot_mix=default_shot_mix(view.document.player.handicap),
         kept=_kept_line(view.kept) if view.kept else None,
@@ -146,6 +150,17 @@ def _fitting(view: FittingView) -> FittingOut:
 def _owned(wedge: OwnedWedgeDocument) -> OwnedOut:
     head = head_from(wedge)
     return OwnedOut(shape=head.shape_words(), edge_height_mm=edge_height_mm(head), outline_mm=outline_mm(head))
+
+
+def _readings(ground: GroundDocument) -> ReadingsOut:
+    turf = sand = ""
+    if ground.turf.readings_g:
+        found = summarise_readings(ground.turf.readings_g)
+        turf = f"{found.mean:.0f} ± {found.spread:.0f} g from {found.count}: {turf_class(found.mean)}"
+    if ground.sand.readings_kg_cm2:
+        found = summarise_readings(ground.sand.readings_kg_cm2)
+        sand = f"{found.mean:.2f} ± {found.spread:.2f} kg/cm2 from {found.count}: {sand_class(found.mean)}"
+    return ReadingsOut(turf=turf, sand=sand)
 
 
 def _fault(fault: Fault) -> FaultOut:
