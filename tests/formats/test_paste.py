@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import csv
+import io
 from uuid import UUID
 
 import pytest
@@ -10,6 +12,8 @@ from oblatus.core.fitting.carries_of import ClubRow
 from oblatus.core.gapping import SWINGS
 from oblatus.errors import InputError
 from oblatus.formats.paste import read_pasted
+from oblatus.formats.strikes import StrikeDocument
+from oblatus.formats.strikes_csv import strikes_csv
 
 PASTE = UUID(int=7)
 CLUBS = (ClubRow("pw", "pitching wedge", 46.0), ClubRow("own:0", "old gap", 50.8), ClubRow("own:1", "old sand", 56.0))
@@ -63,6 +67,7 @@ def test_the_same_paste_has_the_same_ids_and_another_has_others():
         ("carry", ("pw", "full"), "no strike below"),
         ("club\tcarry\nputter\t9", None, "is not a club here"),
         ("carry\tswing\n90\thalf", ("pw", "full"), "is not a swing here"),
+        ("entry\tclub\nfar\tpw", None, "is not a number"),
     ],
 )
 def test_what_cannot_be_read_says_why(text, cell, words):
@@ -75,3 +80,32 @@ def test_every_wrong_line_is_named_and_nothing_is_read():
     with pytest.raises(InputError) as error:
         read("club\tcarry\npw\t90\npw\tlong\nold gap\t900\n\nold lob\t50")
     assert [fault.field for fault in error.value.faults] == ["line 2: carry_m", "line 3: carry_m", "line 4: club"]
+
+
+def test_the_strikes_of_a_csv_are_read_back_by_pasting_and_no_cell_is_a_formula():
+    told = [
+        ("900", 41.5, {}),
+        ("pitch", None, {"attack_deg": -6.25, "note": "=2+3"}),
+        ("full", 80.0, {"set_aside": "-thin"}),
+    ]
+    common = {"club": "own:1", "loft_deg": 56.0, "entry_mm": -31.5}
+    strikes = [
+        StrikeDocument(id=UUID(int=n), swing=swing, carry_m=carry, **common, **more)
+        for n, (swing, carry, more) in enumerate(told)
+    ]
+    text = strikes_csv(strikes, {"own:1": "old sand"}, {"900": "9:00"})
+    cells = [cell for row in csv.reader(io.StringIO(text)) for cell in row]
+    assert not [cell for cell in cells if cell.startswith(("=", "@")) or (cell.startswith("-") and not is_number(cell))]
+    again = read(text.replace("\r\n", "\n"), cell=None).strikes
+    for one, other in zip(strikes, again, strict=True):
+        assert (one.swing, one.carry_m, one.entry_mm, one.attack_deg) == (
+            other.swing, other.carry_m, other.entry_mm, other.attack_deg,
+        )  # fmt: skip
+    assert again[2].set_aside == "'-thin"
+
+
+def is_number(text: str) -> bool:
+    try:
+        return bool(float(text)) or True
+    except ValueError:
+        return False

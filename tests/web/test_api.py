@@ -43,6 +43,7 @@ def test_nothing_is_open_without_signing_in(app, database):
 
 STRIKE = {"id": str(uuid4()), "club": "pw", "loft_deg": 46, "swing": "full", "carry_m": 100}
 BODIES = {
+    "/monitor": {"wanted": True, "club": "pw", "swing": "pitch"},
     "/carries": {},
     "/strikes": {"strikes": [STRIKE]},
     "/strikes/paste": {

@@ -63,3 +63,12 @@ def test_readings_of_a_ground_are_summed_up_in_words(client, base, fitting):
     reply = client.patch(base, json={"revision": fitting["revision"], "grounds": grounds}).get_json()
     assert reply["readings"][0] == {"turf": "118 ± 6 g from 3: firm", "sand": ""}
     assert reply["document"]["grounds"][0]["turf"]["firmness_g"] == 118.0
+
+
+def test_strikes_leave_as_csv_with_units(client, base):
+    reply = client.get(f"{base}/strikes.csv")
+    lines = reply.get_data(as_text=True).splitlines()
+    assert reply.mimetype == "text/csv"
+    assert lines[0].startswith("\ufeffclub,loft (deg),swing,carry (m)")
+    assert len(lines) == 45
+    assert any(",heavy," in line for line in lines)

@@ -11,6 +11,7 @@ from pydantic import ValidationError
 
 from oblatus.core.fitting.carries_of import ClubRow
 from oblatus.core.gapping import Swing
+from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import Fault, InputError, fault
 from oblatus.formats.fields import faults_of
 from oblatus.formats.strikes import StrikeDocument
@@ -28,7 +29,16 @@ COLUMNS = {
     "spin_rpm": ("spin", "spin rate", "backspin"),
     "apex_m": ("apex", "height", "peak height"),
     "landing_deg": ("landing", "landing angle", "descent", "descent angle"),
+    "attack_deg": ("attack", "attack angle"),
+    "lean_deg": ("lean", "shaft lean"),
+    "entry_mm": ("entry",),
+    "dynamic_loft_deg": ("dynamic loft",),
+    "impact_height_mm": ("contact height",),
+    "set_aside": ("set aside",),
+    "note": ("note",),
 }
+WORDS = ("club", "swing", "set_aside", "note")
+TELLING = ("carry_m", "attack_deg", "lean_deg", "entry_mm")
 UNITS = {
     "carry_m": {"m": 1.0, "metres": 1.0, "yd": METRES_PER_YARD, "yds": METRES_PER_YARD, "yards": METRES_PER_YARD},
     "apex_m": {"m": 1.0, "yd": METRES_PER_YARD, "ft": METRES_PER_FOOT, "feet": METRES_PER_FOOT},
@@ -102,7 +112,7 @@ def _header(row: Sequence[str]) -> list[str] | None:
     found = [next((field for field, words in COLUMNS.items() if name in words), f"?{name}") for name in names]
     if not any(field in COLUMNS for field in found):
         return None
-    if "carry_m" not in found:
+    if not any(field in found for field in TELLING):
         raise fault("text", "has a header without a column called carry", ", ".join(row)[:80])
     twice = next((field for field in found if field in COLUMNS and found.count(field) > 1), None)
     if twice is not None:
@@ -173,7 +183,7 @@ def _strike(
     }
     for field, text in row.items():
         if field in COLUMNS and field not in {"club", "swing"} and text:
-            values[field] = _number(field, text) * scales.get(field, 1.0)
+            values[field] = text if field in WORDS else _number(field, text) * scales.get(field, 1.0)
     try:
         return StrikeDocument.model_validate(values)
     except ValidationError as error:
@@ -211,6 +221,8 @@ def _swing(text: str, swings: Sequence[Swing], cell: tuple[str, str] | None) -> 
     wanted = text.casefold().strip()
     if not wanted:
         return cell[1] if cell is not None else "full"
+    if wanted in SHORT_STATIONS:
+        return wanted
     for swing in swings:
         if wanted in {swing.key, swing.name.casefold(), swing.name.replace(":", "")}:
             return swing.key

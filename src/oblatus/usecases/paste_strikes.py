@@ -62,7 +62,10 @@ def paste_strikes(
 
 
 def _question(fitting: Fitting, strikes: tuple[StrikeDocument, ...], unit: str) -> str | None:
-    new = measured(strikes)
+    known = {swing.key for swing in fitting.swings}
+    new = [strike for strike in measured(strikes) if strike.carry is not None and strike.swing in known]
+    if not new:
+        return None
     rows = bag_rows(replace(fitting, strikes=(*fitting.strikes, *new)))
     odds = other_unit_odds(carries_of(fitting, rows), new, unit)
     if odds < ODDS:

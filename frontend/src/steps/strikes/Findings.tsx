@@ -80,6 +80,9 @@ export function Findings({ session, station }: { session: SessionSummary; statio
         <Button disabled={habit.length === 0 || known.length === habit.length} onClick={take}>
           Use as the habit
         </Button>
+        <a href={`/api/fittings/${server.id}/strikes.csv`} download>
+          Save strikes as CSV
+        </a>
         <span className={parts.unit}>
           {habit.length === 0
             ? "The habit follows from partial swings: attack, lean and entry of at least one strike."

@@ -1,12 +1,13 @@
 """Strikes and carries: take, set aside, undo, paste; the carry ladder in its conditions; ladders of lofts."""
 
+from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.carries import CarriesIn, CarriesOut
 from oblatus.formats.session import SessionSummaryOut
 from oblatus.usecases.paste_strikes import paste_strikes
 from oblatus.usecases.show_carries import show_carries, show_front
-from oblatus.usecases.show_session import show_session
+from oblatus.usecases.show_session import export_strikes, show_session
 from oblatus.usecases.take_strikes import set_strike_aside, take_strikes, undo_strike
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
@@ -43,6 +44,15 @@ def get_ladders(path: FittingPath) -> Answer:
 def get_session(path: FittingPath) -> Answer:
     """What the session's strikes say: the habit with its doubt, drift, faults."""
     return answer(show_session(database(), actor(), path.fitting_id))
+
+
+@blueprint.get("/strikes.csv", responses={200: None})
+def get_strikes_csv(path: FittingPath) -> Response:
+    """Every strike as CSV."""
+    text = export_strikes(database(), actor(), path.fitting_id)
+    response: Response = current_app.response_class("\ufeff" + text, mimetype="text/csv")
+    response.headers["Content-Disposition"] = f'attachment; filename="strikes-{path.fitting_id}.csv"'
+    return response
 
 
 @blueprint.post("/strikes", responses={200: StrikesOut})

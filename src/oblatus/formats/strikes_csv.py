@@ -1,0 +1,44 @@
+"""Strikes as CSV: a header with units in brackets, which pasting reads again."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Mapping, Sequence
+
+from oblatus.formats.strikes import StrikeDocument
+
+HEADER = {
+    "carry_m": "carry (m)",
+    "club_speed_mps": "club speed (m/s)",
+    "ball_speed_mps": "ball speed (m/s)",
+    "launch_deg": "launch (deg)",
+    "spin_rpm": "spin (rpm)",
+    "apex_m": "apex (m)",
+    "landing_deg": "landing (deg)",
+    "attack_deg": "attack (deg)",
+    "lean_deg": "lean (deg)",
+    "entry_mm": "entry (mm)",
+    "dynamic_loft_deg": "dynamic loft (deg)",
+    "impact_height_mm": "contact height (mm)",
+}
+TAIL = ("divot", "set aside", "note", "origin", "simulated", "id")
+FORMULA = ("=", "+", "-", "@", "\t", "\r")
+
+
+def strikes_csv(strikes: Sequence[StrikeDocument], clubs: Mapping[str, str], swings: Mapping[str, str]) -> str:
+    """Every strike a row, set aside or not; words that a spreadsheet would run as a formula are made text."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(["club", "loft (deg)", "swing", *HEADER.values(), *TAIL])
+    for strike in strikes:
+        figures = [getattr(strike, name) for name in HEADER]
+        club, swing = clubs.get(strike.club, strike.club), swings.get(strike.swing, strike.swing)
+        row = [_safe(club), strike.loft_deg, _safe(swing), *("" if figure is None else figure for figure in figures)]
+        told = [strike.divot or "", _safe(strike.set_aside or ""), _safe(strike.note), strike.origin]
+        writer.writerow([*row, *told, "yes" if strike.simulated else "no", strike.id])
+    return out.getvalue()
+
+
+def _safe(text: str) -> str:
+    return f"'{text}" if text.startswith(FORMULA) else text
