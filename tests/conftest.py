@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -9,6 +10,7 @@ import pytest
 from flask.testing import FlaskClient
 from hypothesis import settings as hypothesis_settings
 from sqlalchemy import text
+from sqlalchemy.exc import OperationalError
 
 from oblatus.settings import PROJECT, Settings
 from oblatus.store.database import Database
@@ -61,10 +63,23 @@ def app(settings: Settings):
 def database(app, settings: Settings) -> Database:
     """The database with nothing in it but the demo data."""
     found: Database = app.extensions["oblatus_database"]
-    with found.engine.begin() as connection:
-        connection.execute(text(f"truncate {TABLES}"))
+    _empty(found)
     seed_once(found, settings, demo=True)
     return found
+
+
+def _empty(database: Database) -> None:
+    """Nothing in any table. A browser closed by the test before may still have a request under way: it is waited for."""
+    for last in (False, False, False, False, True):
+        try:
+            with database.engine.begin() as connection:
+                connection.execute(text(f"truncate {TABLES}"))
+        except OperationalError:
+            if last:
+                raise
+            time.sleep(0.3)
+        else:
+            return
 
 
 @pytest.fixture
