@@ -66,6 +66,8 @@ export function Keys({ current }: { current: string }) {
             ["K", "keep this proposal"],
             ["C / G / T", "on Soles: next head, pin the comparison, table"],
             ["← →", "on the sole pass: move the entry"],
+            ["M / U", "on Strikes and Carries: the last strike was a mishit; undo it"],
+            ["Enter, arrows", "on Carries, measuring: take the ball, choose the cell"],
             ["Ctrl Z", "undo"],
             ["?", "this list"],
           ].map(([key, words]) => (

@@ -1,4 +1,5 @@
 import { Button, Kbd } from "@mantine/core";
+import { useEffect, useRef } from "react";
 import type { Strike } from "../api/client";
 import classes from "./StrikeList.module.css";
 import type { StrikeQueue } from "./useStrikeQueue";
@@ -51,8 +52,27 @@ export function StrikeList({ strikes, figure, told, queue, onAside, empty }: Pro
   );
 }
 
-/** Why a strike does not count: a figure or a press. */
-export function AskReason({ onReason }: { onReason: (reason: string) => void }) {
+interface AskProps {
+  onReason: (reason: string) => void;
+  onCancel: () => void;
+}
+
+/** Why a strike does not count: a figure or a press. While it asks, figures belong to it and to nothing else. */
+export function AskReason({ onReason, onCancel }: AskProps) {
+  const act = useRef({ onReason, onCancel });
+  act.current = { onReason, onCancel };
+  useEffect(() => {
+    const hear = (event: KeyboardEvent) => {
+      const reason = REASONS[Number(event.key) - 1];
+      if (reason) act.current.onReason(reason);
+      else if (event.key === "Escape") act.current.onCancel();
+      else return;
+      event.preventDefault();
+      event.stopImmediatePropagation();
+    };
+    window.addEventListener("keydown", hear, { capture: true });
+    return () => window.removeEventListener("keydown", hear, { capture: true });
+  }, []);
   return (
     <p className={classes.ask} role="alert">
       Why?{" "}

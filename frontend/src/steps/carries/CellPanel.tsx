@@ -3,7 +3,7 @@ import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { Carries, Cell, Strike } from "../../api/client";
 import { useUnits } from "../../app/context";
 import { newStrike } from "../../strikes/newStrike";
-import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
+import { AskReason, QueueState, StrikeList } from "../../strikes/StrikeList";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
 import { fromDistance, inDistance, metres, parseNumber, plain } from "../../units/units";
 import classes from "./Carries.module.css";
@@ -45,11 +45,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
 
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     const key = event.key.toLowerCase();
-    if (asking !== null) {
-      const reason = REASONS[Number(key) - 1];
-      if (reason) queue.setAside(asking, reason);
-      if (reason || key === "escape") setAsking(null);
-    } else if (key === "enter") take();
+    if (key === "enter") take();
     else if (key === "m" && last) setAsking(last.id);
     else if (key === "u" && last) queue.undo(last.id);
     else if (key === "arrowup") onMove(-1, 0);
@@ -96,6 +92,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
               setAsking(null);
               field.current?.focus();
             }}
+            onCancel={() => setAsking(null)}
           />
         )}
         <QueueState queue={queue} />

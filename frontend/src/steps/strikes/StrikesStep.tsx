@@ -54,7 +54,6 @@ export default function StrikesStep() {
   useHotkeys([
     ["m", () => last && setAsking(last.id)],
     ["u", () => last && queue.undo(last.id)],
-    ["Escape", () => setAsking(null)],
   ]);
   const mine = query.data?.stations.find((s) => s.station === station);
   const entry = mine?.figures.find((f) => f.key === "entry");
@@ -100,7 +99,9 @@ export default function StrikesStep() {
             key={station + club}
             onTake={(figures) => queue.take({ ...newStrike(club, loft, station), ...figures })}
           />
-          {asking !== null && <AskReason onReason={(reason) => aside(asking, reason)} />}
+          {asking !== null && (
+            <AskReason onReason={(reason) => aside(asking, reason)} onCancel={() => setAsking(null)} />
+          )}
           <QueueState queue={queue} />
           <Plan stations={stations} strikes={strikes} current={station} onChoose={setStation} />
         </div>
