@@ -10,6 +10,7 @@ import threading
 import time
 from argparse import Namespace
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -73,15 +74,24 @@ def run_bench(args: Namespace) -> int:
 
 
 def _recommendation() -> dict[str, float]:
+    """A new process; then, with the families at hand, a habit that is another each time, and one that is asked again."""
     document, rack = demo_fittings()[0], demo_rack()
     fitting = fitting_from(document, rack)
     cold = float(subprocess.run([sys.executable, "-c", COLD], check=True, capture_output=True, text=True).stdout)
     judge = engine().judge
     recommend(fitting, judge)
+
+    def another(i: int) -> None:
+        habit = fitting.player.habit
+        moved = replace(habit, attack_deg=replace(habit.attack_deg, mean=habit.attack_deg.mean + 0.01 * (i + 1)))
+        recommend(replace(fitting, player=replace(fitting.player, habit=moved)), judge)
+
+    another(99)
     return {
         "recommendation_cold_process_s": cold,
-        "recommendation_warm_ms": 1e3 * float(np.median(times(lambda _: recommend(fitting, judge), 20))),
-        "recommendation_document_warm_ms": 1e3
+        "recommendation_warm_new_habit_ms": 1e3 * float(np.median(times(another, 20))),
+        "recommendation_warm_same_habit_ms": 1e3 * float(np.median(times(lambda _: recommend(fitting, judge), 20))),
+        "recommendation_document_same_habit_ms": 1e3
         * float(np.median(times(lambda _: recommend_document(document, rack, judge), 20))),
     }
 
