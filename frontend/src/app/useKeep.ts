@@ -1,25 +1,35 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
 import { api, unwrap } from "../api/client";
 import { useStore } from "./context";
 
-/** Keep the proposal on the screen as a snapshot. */
+const PATIENCE_MS = 8000;
+const LOOK_MS = 40;
+
+/** Keep the proposal on the screen as a snapshot; an edit that is still on its way is waited for. */
 export function useKeep() {
-  const { server, reload, saveState } = useStore();
+  const store = useStore();
+  const now = useRef(store);
+  now.current = store;
   const client = useQueryClient();
+  const id = store.server.id;
   return useMutation({
-    mutationKey: ["keep", server.id],
+    mutationKey: ["keep", id],
     mutationFn: async () => {
-      if (saveState !== "saved") throw new Error("Wait until everything is saved, then keep it.");
+      const since = Date.now();
+      while (["waiting", "saving"].includes(now.current.saveState) && Date.now() - since < PATIENCE_MS)
+        await new Promise((done) => setTimeout(done, LOOK_MS));
+      if (now.current.saveState !== "saved") throw new Error("Wait until everything is saved, then keep it.");
       return unwrap(
         api.POST("/api/fittings/{fitting_id}/kept", {
-          params: { path: { fitting_id: server.id } },
-          body: { revision: server.revision, label: "" },
+          params: { path: { fitting_id: id } },
+          body: { revision: now.current.server.revision, label: "" },
         }),
       );
     },
     onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ["kept", server.id] });
-      await reload();
+      await client.invalidateQueries({ queryKey: ["kept", id] });
+      await now.current.reload();
     },
   });
 }
