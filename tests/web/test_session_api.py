@@ -72,3 +72,21 @@ def test_strikes_leave_as_csv_with_units(client, base):
     assert lines[0].startswith("\ufeffclub,loft (deg),swing,carry (m)")
     assert len(lines) == 45
     assert any(",heavy," in line for line in lines)
+
+
+def test_a_pitch_changes_no_proposal_and_a_kept_one_stays_fresh_until_a_carry_does(client, base, fitting):
+    take(client, base, [strike(attack_deg=-6.0, carry_m=30.0)])
+    assert client.get(base).get_json()["strikes"] == fitting["strikes"]
+    client.post(f"{base}/kept", json={"revision": fitting["revision"]})
+    assert client.get(base).get_json()["steps"]["lofts"] == "done"
+    take(client, base, [strike(attack_deg=-6.0, carry_m=31.0)])
+    assert client.get(base).get_json()["steps"]["lofts"] == "done"
+    take(client, base, [strike(swing="900", carry_m=39.0)])
+    assert client.get(base).get_json()["steps"]["lofts"] == "stale"
+
+
+def test_an_own_swing_may_not_take_the_key_of_a_station(client, base, fitting):
+    swing = {"key": "pitch", "name": "pitch", "speed_share": 0.6}
+    reply = client.patch(base, json={"revision": fitting["revision"], "measuring": {"swings": [swing]}})
+    assert reply.status_code == 422
+    assert reply.get_json()["faults"][0]["field"] == "measuring.swings"

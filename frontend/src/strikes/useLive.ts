@@ -15,13 +15,17 @@ export function useLive(): { hearing: boolean } {
   const id = server.id;
   useEffect(() => {
     const source = new EventSource(`/api/fittings/${id}/live`);
-    source.onopen = () => setHearing(true);
-    source.onerror = () => setHearing(false); // the browser tries again by itself
-    source.addEventListener("change", () => {
+    const look = () => {
       for (const key of ["session", "monitor", "carries"]) client.invalidateQueries({ queryKey: [key, id] });
       clearTimeout(later.current);
       later.current = setTimeout(() => again.current().catch(() => setHearing(false)), RELOAD_MS);
-    });
+    };
+    source.onopen = () => {
+      setHearing(true);
+      look(); // what came while nobody heard is looked up
+    };
+    source.onerror = () => setHearing(false); // the browser tries again by itself
+    source.addEventListener("change", look);
     return () => {
       source.close();
       clearTimeout(later.current);

@@ -14,6 +14,7 @@ from pydantic import Field, StringConstraints, ValidationError, model_validator
 
 from oblatus.core.bounds import FLIGHT, HEAD, Bound
 from oblatus.core.gapping import SWINGS
+from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.core.grounds import BOUNDS as GROUND
 from oblatus.core.grounds import summarise_readings
 from oblatus.core.shots import BY_KEY
@@ -292,7 +293,7 @@ class MeasuringDocument(Strict):
 
     @model_validator(mode="after")
     def _swings_differ(self) -> Self:
-        keys = [*(swing.key for swing in SWINGS), *(swing.key for swing in self.swings)]
+        keys = [*(swing.key for swing in SWINGS), *SHORT_STATIONS, *(swing.key for swing in self.swings)]
         twice = next((key for key in keys if keys.count(key) > 1), None)
         if twice is not None:
             raise at_field("swings", f"two swings have the key {twice}")

@@ -147,6 +147,11 @@ class StudioRows:
         )
         return [dict(row) for row in self.session.execute(query).mappings()]
 
+    def strike_count(self, fitting_id: UUID) -> int:
+        """How many strikes a fitting has."""
+        query = select(func.count()).where(StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id)
+        return self.session.exec(query).one()
+
     def add_strikes(self, fitting_id: UUID, strikes: Sequence[Json]) -> int:
         """Add validated strikes; those whose id stands there already are left as they are. Returns how many were new."""
         if not strikes:

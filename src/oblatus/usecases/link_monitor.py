@@ -19,7 +19,14 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.actor import Actor
 
-SHOT_OF = {"pitch": "pitch", "chip": "chip", "sand": "sand_greenside", "practice": "pitch"}
+SHOT_OF = {
+    "1030": "swing_1030",
+    "900": "swing_900",
+    "pitch": "pitch",
+    "chip": "chip",
+    "sand": "sand_greenside",
+    "practice": "pitch",
+}
 SPEED_OF = {"pitch": 20.0, "chip": 13.0, "sand": 22.0, "practice": 20.0}
 
 

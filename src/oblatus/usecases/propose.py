@@ -8,7 +8,7 @@ from functools import lru_cache
 
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.errors import Fault, InputError
-from oblatus.formats.convert import fitting_from
+from oblatus.formats.convert import fitting_from, swings_from
 from oblatus.formats.fitting import ChoicesDocument, DeliveryDocument, FittingDocument, RackHeadDocument
 from oblatus.formats.recommendation import RecommendationOut, recommend_document
 from oblatus.formats.strikes import strike_from
@@ -36,7 +36,10 @@ def propose(
     # who the player is and what they say of their game never reaches the engine: typing it asks for nothing new
     nameless = document.player.model_copy(update={"name": "player", "complaints": ""})
     about = document.model_copy(update={"rack": None, "player": nameless, "strikes": ()})
-    return _propose(about.model_dump_json(), heads, tuple(strike for strike in strikes if strike.counts))
+    known = {swing.key for swing in swings_from(document)}
+    # strikes that tell no carry change no proposal: one more pitch asks for nothing new
+    telling = tuple(s for s in strikes if s.counts and s.carry is not None and s.swing in known)
+    return _propose(about.model_dump_json(), heads, telling)
 
 
 def make_ahead(

@@ -34,7 +34,7 @@ def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Se
         for i, strike in enumerate(strikes):
             if strike.swing not in known:
                 raise fault(f"strikes.{i}.swing", f"must be one of {', '.join(sorted(known))}", strike.swing)
-        if len(rows.strikes(fitting_id)) + len(strikes) > MOST_STRIKES:
+        if rows.strike_count(fitting_id) + len(strikes) > MOST_STRIKES:
             raise fault("strikes", f"a fitting holds at most {MOST_STRIKES} strikes")
         return rows.add_strikes(fitting_id, [strike.model_dump() for strike in strikes])
 

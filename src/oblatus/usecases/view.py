@@ -25,7 +25,7 @@ class FittingView:
     proposal: Proposal
     steps: Mapping[str, State]
     kept: KeptRow | None
-    strikes: int
+    strikes: int  # that the proposal stands on
 
 
 def view_of(
@@ -38,9 +38,9 @@ def view_of(
     document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None
     struck = measured(strikes)
-    counting = sum(strike.counts for strike in struck)
+    proposal = propose(document, rack, struck)
+    counting = proposal.result.strikes if proposal.result is not None else 0
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting
     states = step_states(document, strikes, None if kept is None else fresh)
-    proposal = propose(document, rack, struck)
     make_ahead(document, rack, struck)
     return FittingView(row.id, row.revision, document, proposal, states, kept, counting)

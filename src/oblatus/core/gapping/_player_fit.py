@@ -9,11 +9,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import stdtrit
 
 from oblatus.core.delivery import Player
 from oblatus.core.flight import Air
@@ -29,6 +27,7 @@ from oblatus.core.gapping.carries import (
 from oblatus.core.gapping.estimates import Cell, CellEstimate, NextCell, Outlier, Parameter, PlayerModel, Source, cell_of
 from oblatus.core.gapping.faced import Faced
 from oblatus.core.gapping.strikes import MeasuredStrike
+from oblatus.core.intervals import interval_width
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -52,14 +51,7 @@ BALLS_A_CELL = 5
 FACED_FLOOR = 0.1
 """A cell that is hardly ever asked for still counts a little."""
 ITERATIONS = 30
-PROBABILITY = 0.80
 LARGEST_STEP = 1.5
-
-
-@lru_cache(maxsize=256)
-def interval_width(df: float, probability: float = PROBABILITY) -> float:
-    """Half width of a Student interval in standard errors."""
-    return float(stdtrit(df, 0.5 + 0.5 * probability))
 
 
 class Problem:

@@ -19,6 +19,8 @@ GROUND_FIRST = -0.055
 SCATTERED_TURF, SCATTERED_SAND = 0.022, 0.035
 EARLY_LEAN_DEG = -1.0
 SAND_BOUNCE_DEG = 4.0
+BOUNCE_PER_OPENING = 0.4
+"""30 degrees of opening add about 12 degrees of bounce (bench rule)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +47,7 @@ def find_faults(
     turf = [strike for strike in counting if strike.swing != "sand"]
     sand = [strike for strike in counting if strike.swing == "sand"]
     partial = [strike for strike in turf if strike.swing != "full"]  # a full swing leans the shaft and is meant to
+    opened = BOUNCE_PER_OPENING * opening_deg.get("sand", 0.0)
     found = [
         _share(
             "ground_first", "ground before ball", "the sole lands more than 55 mm behind the ball's centre, off turf",
@@ -63,7 +66,7 @@ def find_faults(
         _share(
             "edge_in_sand", "edge first in sand", "less than 4 degrees of bounce reach the sand after lean and opening",
             "set_plane", [s for s in sand if _lean(s) is not None and s.club in bounce_deg],
-            lambda s: bounce_deg[s.club] + opening_deg.get("sand", 0.0) * 0.4 - (_lean(s) or 0.0) < SAND_BOUNCE_DEG,
+            lambda s: bounce_deg[s.club] + opened - (_lean(s) or 0.0) < SAND_BOUNCE_DEG,
         ),
         _scatter("entry_scattered", "the sole lands anywhere", turf, SCATTERED_TURF),
         _scatter("sand_scattered", "the sole enters the sand anywhere", sand, SCATTERED_SAND),

@@ -10,8 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core import constants
-from oblatus.core.gapping._player_fit import interval_width
 from oblatus.core.gapping.strikes import MeasuredStrike
+from oblatus.core.intervals import interval_width
 
 Floats = NDArray[np.float64]
 
