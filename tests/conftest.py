@@ -23,7 +23,7 @@ from oblatus.web.app import create_app
 hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
 hypothesis_settings.load_profile("oblatus")
 
-TABLES = "device_link, strike, snapshot, rack_head, fitting, fitter, studio"
+TABLES = "import_mapping, import_run, device_link, strike, snapshot, rack_head, fitting, fitter, studio"
 
 
 @pytest.fixture(scope="session")

@@ -178,6 +178,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was imported. */
+        get: operations["imports_get_imports_fittings__uuid_fitting_id__imports_get"];
+        put?: never;
+        /** Send a file, as the body. */
+        post: operations["imports_post_import_fittings__uuid_fitting_id__imports_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/imports/{import_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How an import goes. */
+        get: operations["imports_get_import_fittings__uuid_fitting_id__imports__uuid_import_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/imports/{import_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The file through a mapping. */
+        post: operations["imports_post_look_fittings__uuid_fitting_id__imports__uuid_import_id__look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/imports/{import_id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Check the whole file, or take it; the answer comes at once, the import says how far it is. */
+        post: operations["imports_post_run_fittings__uuid_fitting_id__imports__uuid_import_id__run_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/imports/{import_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stop a run; nothing of it is taken. */
+        post: operations["imports_post_stop_fittings__uuid_fitting_id__imports__uuid_import_id__stop_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/imports/{import_id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a whole import back. */
+        post: operations["imports_post_withdraw_fittings__uuid_fitting_id__imports__uuid_import_id__withdraw_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/imports/{import_id}/wrong.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every wrong cell as CSV: row, column, value, reason. */
+        get: operations["imports_get_wrong_fittings__uuid_fitting_id__imports__uuid_import_id__wrong_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/kept": {
         parameters: {
             query?: never;
@@ -380,6 +500,40 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mappings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The studio's saved mappings. */
+        get: operations["imports_get_mappings_mappings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mappings/{mapping_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forget a saved mapping. */
+        delete: operations["imports_delete_mapping_mappings__uuid_mapping_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -809,6 +963,24 @@ export interface components {
             name: string;
         };
         /**
+         * ColumnDocument
+         * @description One column that is used: its place from 1, the field it fills, and the unit its numbers are in.
+         */
+        ColumnDocument: {
+            /** Column */
+            column: number;
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "club" | "swing" | "carry_m" | "club_speed_mps" | "ball_speed_mps" | "launch_deg" | "spin_rpm" | "apex_m" | "landing_deg" | "attack_deg" | "lean_deg" | "entry_mm" | "dynamic_loft_deg" | "impact_height_mm" | "loft_deg" | "divot" | "set_aside" | "note" | "simulated" | "id";
+            /**
+             * Unit
+             * @default null
+             */
+            unit?: string | null;
+        };
+        /**
          * ConditionsIn
          * @description Wind at 10 m (against the ball positive), air, green and lie; and what to do with them.
          */
@@ -1137,6 +1309,18 @@ export interface components {
             value: string;
         };
         /**
+         * FieldOut
+         * @description What a column can hold, with the units its numbers can be in.
+         */
+        FieldOut: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Units */
+            units: string[];
+        };
+        /**
          * FigureOut
          * @description A quantity over the strikes that count: mean, its 80 % interval, spread, count, and the strikes kept out.
          */
@@ -1161,6 +1345,18 @@ export interface components {
             spread: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * FileColumnOut
+         * @description A column of the file: its name, the unit it states, and its first cells.
+         */
+        FileColumnOut: {
+            /** Column */
+            column: number;
+            /** Name */
+            name: string;
+            /** Samples */
+            samples: string[];
         };
         /**
          * FittingDocument
@@ -1513,6 +1709,68 @@ export interface components {
             low_m: number;
         };
         /**
+         * ImportCounts
+         * @description Rows with anything in them; ready to be taken; of those, there already; left out by their words; wrong; taken.
+         */
+        ImportCounts: {
+            /** Known */
+            known: number;
+            /** Left Out */
+            left_out: number;
+            /** Ready */
+            ready: number;
+            /** Rows */
+            rows: number;
+            /** Taken */
+            taken: number;
+            /** Wrong */
+            wrong: number;
+        };
+        /**
+         * ImportOut
+         * @description An import: where it stands, how far a run is, what came of it. `words` says why it stopped or failed.
+         */
+        ImportOut: {
+            counts: components["schemas"]["ImportCounts"] | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Done */
+            done: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Stage */
+            stage: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "ready" | "running" | "checked" | "taken" | "stopped" | "failed" | "withdrawn";
+            /** Taken By */
+            taken_by: string;
+            /** Total */
+            total: number;
+            /** Words */
+            words: string;
+            /** Wrong */
+            wrong: components["schemas"]["WrongOut"][];
+        };
+        /**
+         * ImportsOut
+         * @description Imports of a fitting, newest first.
+         */
+        ImportsOut: {
+            /** Imports */
+            imports: components["schemas"]["ImportOut"][];
+        };
+        /**
          * KeepIn
          * @description Keep the proposal made from `revision`.
          */
@@ -1675,6 +1933,32 @@ export interface components {
             front: components["schemas"]["LadderOut"][];
         };
         /**
+         * LayoutDocument
+         * @description Where the table stands: what is null is found out. `header_row` counts from 1; 0 means there is no header.
+         */
+        LayoutDocument: {
+            /**
+             * Delimiter
+             * @default null
+             */
+            delimiter?: ("tab" | "semicolon" | "pipe" | "comma") | null;
+            /**
+             * Encoding
+             * @default null
+             */
+            encoding?: ("utf-8" | "utf-16" | "utf-16-le" | "utf-16-be" | "cp1252" | "cp1250" | "cp1251" | "iso-8859-15" | "mac_roman" | "shift_jis" | "gb18030") | null;
+            /**
+             * Header Row
+             * @default null
+             */
+            header_row?: number | null;
+            /**
+             * Sheet
+             * @default null
+             */
+            sheet?: string | null;
+        };
+        /**
          * LeanEstimate
          * @description Shaft lean of partial swings [degrees], handle ahead positive.
          */
@@ -1719,6 +2003,117 @@ export interface components {
             wanted_gap_m: number;
             /** Wanted Top Deg */
             wanted_top_deg: number;
+        };
+        /**
+         * LookIn
+         * @description A mapping to look through; null for the saved one that fits the header, or a guess.
+         */
+        LookIn: {
+            /**
+             * @default {
+             *       "delimiter": null,
+             *       "encoding": null,
+             *       "header_row": null,
+             *       "sheet": null
+             *     }
+             */
+            layout?: components["schemas"]["LayoutDocument"];
+            /** @default null */
+            mapping?: components["schemas"]["MappingDocument"] | null;
+        };
+        /**
+         * LookOut
+         * @description A file as a mapping makes it; `guess` is shown while no whole mapping stands, with the fault that says why not.
+         */
+        LookOut: {
+            /** Club Words */
+            club_words: string[];
+            /** Columns */
+            columns: components["schemas"]["FileColumnOut"][];
+            /** Delimiter */
+            delimiter: string | null;
+            /** Encoding */
+            encoding: string | null;
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /** Formulas */
+            formulas: number;
+            /** Guess */
+            guess: {
+                [key: string]: unknown;
+            };
+            /** Header Row */
+            header_row: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "csv" | "xlsx";
+            mapping: components["schemas"]["MappingDocument"] | null;
+            /** Question */
+            question: string | null;
+            /** Rows */
+            rows: number;
+            /** Saved As */
+            saved_as: string | null;
+            /** Sheet */
+            sheet: string | null;
+            /** Sheets */
+            sheets: string[];
+            /** Strikes */
+            strikes: components["schemas"]["StrikeDocument"][];
+            /** Swing Words */
+            swing_words: string[];
+            /** Wrong */
+            wrong: components["schemas"]["WrongOut"][];
+        };
+        /**
+         * MappingDocument
+         * @description A whole mapping. A word for a club or swing that maps to null means that such rows are left out.
+         */
+        MappingDocument: {
+            /**
+             * Club
+             * @default null
+             */
+            club?: string | null;
+            /** Clubs */
+            clubs?: {
+                [key: string]: string | null;
+            };
+            /** Columns */
+            columns: components["schemas"]["ColumnDocument"][];
+            /**
+             * Decimal
+             * @default point
+             * @enum {string}
+             */
+            decimal?: "point" | "comma";
+            /**
+             * Fill Down
+             * @default false
+             */
+            fill_down?: boolean;
+            /**
+             * @default {
+             *       "delimiter": null,
+             *       "encoding": null,
+             *       "header_row": null,
+             *       "sheet": null
+             *     }
+             */
+            layout?: components["schemas"]["LayoutDocument"];
+            /**
+             * Swing
+             * @default full
+             */
+            swing?: string;
+            /** Swings */
+            swings?: {
+                [key: string]: string | null;
+            };
         };
         /**
          * MeasuringDocument
@@ -2238,6 +2633,33 @@ export interface components {
             unserved: string[];
         };
         /**
+         * RunIn
+         * @description How a file is run: checked as a whole or taken, all or none.
+         */
+        RunIn: {
+            /**
+             * Keep As
+             * @default null
+             */
+            keep_as?: string | null;
+            /**
+             * Leave Out Wrong
+             * @default false
+             */
+            leave_out_wrong?: boolean;
+            mapping: components["schemas"]["MappingDocument"];
+            /**
+             * Other Strikes
+             * @default false
+             */
+            other_strikes?: boolean;
+            /**
+             * Take
+             * @default false
+             */
+            take?: boolean;
+        };
+        /**
          * RungOut
          * @description One club with one swing.
          */
@@ -2334,6 +2756,32 @@ export interface components {
              * @default 3
              */
             plug_depth_mm?: number;
+        };
+        /**
+         * SavedMappingOut
+         * @description A saved mapping.
+         */
+        SavedMappingOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kept At
+             * Format: date-time
+             */
+            kept_at: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * SavedMappingsOut
+         * @description The studio's saved mappings.
+         */
+        SavedMappingsOut: {
+            /** Mappings */
+            mappings: components["schemas"]["SavedMappingOut"][];
         };
         /**
          * ScenarioOut
@@ -2509,7 +2957,8 @@ export interface components {
         };
         /**
          * SessionSummaryOut
-         * @description The session: partial swings together (the habit), every station, drift, faults, and every strike in its order.
+         * @description The session: partial swings together (the habit), every station, drift, faults, and the newest
+         *     strikes of all in their order.
          */
         SessionSummaryOut: {
             /** Faults */
@@ -2521,6 +2970,8 @@ export interface components {
             stations: components["schemas"]["StationOut"][];
             /** Strikes */
             strikes: components["schemas"]["StrikeDocument"][];
+            /** Total */
+            total: number;
             /** Trends */
             trends: components["schemas"]["TrendOut"][];
         };
@@ -2931,6 +3382,20 @@ export interface components {
             done: number;
             /** Total */
             total: number;
+        };
+        /**
+         * WrongOut
+         * @description What is wrong with a row of the file.
+         */
+        WrongOut: {
+            /** Column */
+            column: string;
+            /** Reason */
+            reason: string;
+            /** Row */
+            row: number;
+            /** Value */
+            value: string;
         };
     };
     responses: never;
@@ -3478,6 +3943,347 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FlipsOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_get_imports_fittings__uuid_fitting_id__imports_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_post_import_fittings__uuid_fitting_id__imports_post: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_get_import_fittings__uuid_fitting_id__imports__uuid_import_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_post_look_fittings__uuid_fitting_id__imports__uuid_import_id__look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_post_run_fittings__uuid_fitting_id__imports__uuid_import_id__run_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_post_stop_fittings__uuid_fitting_id__imports__uuid_import_id__stop_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_post_withdraw_fittings__uuid_fitting_id__imports__uuid_import_id__withdraw_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_get_wrong_fittings__uuid_fitting_id__imports__uuid_import_id__wrong_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -4117,6 +4923,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HealthOut"];
+                };
+            };
+        };
+    };
+    imports_get_mappings_mappings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedMappingsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    imports_delete_mapping_mappings__uuid_mapping_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mapping_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
                 };
             };
         };

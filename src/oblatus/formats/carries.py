@@ -25,7 +25,7 @@ from oblatus.core.gapping.finder import compared, find_shots, reasons_for
 from oblatus.core.gapping.ladder import overlap_limit, wanted_gap
 from oblatus.core.gapping.strikes import BOUNDS
 from oblatus.formats.fields import Strict, Within
-from oblatus.formats.strikes import ClubCode, StrikeDocument, SwingKey
+from oblatus.formats.strikes import MOST_SHOWN, ClubCode, StrikeDocument, SwingKey
 
 HOLE_FACTOR = 1.5
 NEXT_CELLS = 3
@@ -239,7 +239,7 @@ def carries_out(
             for swing in model.carries.swings
         ],
         cells=[_cell(shot, name, conditions, model, pinned) for shot in shots],
-        strikes=list(strikes),
+        strikes=list(strikes[-MOST_SHOWN:]),
         used=model.used,
         aside=model.aside,
         scatter_share=_round(model.scatter, 4),

@@ -25,7 +25,7 @@ from oblatus.formats.strikes import StrikeDocument, SwingKey
 FORMAT: Literal["oblatus.fitting"] = "oblatus.fitting"
 VERSION: Literal[1] = 1
 SHARE_TOLERANCE = 0.005
-LARGEST_BYTES = 8_000_000
+LARGEST_BYTES = 80_000_000
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 Note = Annotated[str, StringConstraints(max_length=2000)]
@@ -315,7 +315,7 @@ class FittingDocument(Strict):
     choices: ChoicesDocument = ChoicesDocument()
     measuring: MeasuringDocument = MeasuringDocument()
     rack: Rack | None = None
-    strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=20_000)] = ()
+    strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=120_000)] = ()
 
     @model_validator(mode="after")
     def _grounds_are_whole(self) -> Self:

@@ -11,7 +11,7 @@ from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.core.session import Figure, StationSummary, find_faults, summarise
 from oblatus.core.shots import BY_KEY
 from oblatus.formats.fields import Strict
-from oblatus.formats.strikes import StrikeDocument
+from oblatus.formats.strikes import MOST_SHOWN, StrikeDocument
 
 SCALES = {"entry": 1000.0, "impact_height": 1000.0}
 UNITS = {
@@ -79,13 +79,15 @@ class SessionFaultOut(Strict):
 
 
 class SessionSummaryOut(Strict):
-    """The session: partial swings together (the habit), every station, drift, faults, and every strike in its order."""
+    """The session: partial swings together (the habit), every station, drift, faults, and the newest
+    strikes of all in their order."""
 
     overall: StationOut
     stations: list[StationOut]
     trends: list[TrendOut]
     faults: list[SessionFaultOut]
     strikes: list[StrikeDocument]
+    total: int
     simulated: int
 
 
@@ -109,7 +111,8 @@ def session_out(fitting: Fitting, strikes: Sequence[StrikeDocument]) -> SessionS
             )
             for f in find_faults(fitting.strikes, bounce, {"sand": opening})
         ],
-        strikes=list(strikes),
+        strikes=list(strikes[-MOST_SHOWN:]),
+        total=len(strikes),
         simulated=sum(strike.simulated for strike in strikes),
     )  # fmt: skip
 

@@ -34,11 +34,17 @@ def strikes_csv(strikes: Sequence[StrikeDocument], clubs: Mapping[str, str], swi
     for strike in strikes:
         figures = [getattr(strike, name) for name in HEADER]
         club, swing = clubs.get(strike.club, strike.club), swings.get(strike.swing, strike.swing)
-        row = [_safe(club), strike.loft_deg, _safe(swing), *("" if figure is None else figure for figure in figures)]
-        told = [strike.divot or "", _safe(strike.set_aside or ""), _safe(strike.note), strike.origin]
+        row = [
+            safe_text(club),
+            strike.loft_deg,
+            safe_text(swing),
+            *("" if figure is None else figure for figure in figures),
+        ]
+        told = [strike.divot or "", safe_text(strike.set_aside or ""), safe_text(strike.note), strike.origin]
         writer.writerow([*row, *told, "yes" if strike.simulated else "no", strike.id])
     return out.getvalue()
 
 
-def _safe(text: str) -> str:
+def safe_text(text: str) -> str:
+    """Text that a spreadsheet shows and does not run."""
     return f"'{text}" if text.startswith(FORMULA) else text

@@ -13,7 +13,16 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlmodel import Session, col, delete, select
 
 from oblatus.errors import ConflictError, NotFoundError
-from oblatus.store.tables import Fitter, FittingRow, LinkRow, RackRow, SnapshotRow, StrikeRow, Studio, now
+from oblatus.store.tables import (
+    Fitter,
+    FittingRow,
+    LinkRow,
+    RackRow,
+    SnapshotRow,
+    StrikeRow,
+    Studio,
+    now,
+)
 
 Row = TypeVar("Row")
 Json = dict[str, Any]
@@ -58,7 +67,7 @@ class StudioRows:
     def fitter(self, fitter_id: UUID) -> Fitter:
         """One fitter of the studio."""
         query = select(Fitter).where(Fitter.studio_id == self.studio_id, Fitter.id == fitter_id)
-        return _found(self.session.exec(query).first(), "fitter")
+        return found(self.session.exec(query).first(), "fitter")
 
     def fittings(self) -> Sequence[FittingRow]:
         """Every fitting, last changed first."""
@@ -72,7 +81,7 @@ class StudioRows:
         query = select(FittingRow).where(FittingRow.studio_id == self.studio_id, FittingRow.id == fitting_id)
         if lock:
             query = query.with_for_update()
-        return _found(self.session.exec(query).first(), "fitting")
+        return found(self.session.exec(query).first(), "fitting")
 
     def add_fitting(self, player_name: str, document: Json) -> FittingRow:
         """A new fitting from a validated document, revision 1."""
@@ -120,7 +129,7 @@ class StudioRows:
             SnapshotRow.fitting_id == fitting_id,
             SnapshotRow.id == snapshot_id,
         )
-        return _found(self.session.exec(query).first(), "kept proposal")
+        return found(self.session.exec(query).first(), "kept proposal")
 
     def rack(self) -> list[Json]:
         """The rack in its order, one object a head."""
@@ -166,7 +175,7 @@ class StudioRows:
         query = select(StrikeRow).where(
             StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id, StrikeRow.id == strike_id
         )
-        return _found(self.session.exec(query).first(), "strike")
+        return found(self.session.exec(query).first(), "strike")
 
     def link(self, fitting_id: UUID) -> LinkRow | None:
         """The fitting's strike monitor, if it ever had one."""
@@ -189,7 +198,8 @@ def any_studio(session: Session) -> bool:
     return session.exec(select(Studio).limit(1)).first() is not None
 
 
-def _found(row: Row | None, what: str) -> Row:
+def found(row: Row | None, what: str) -> Row:
+    """The row, or the error that there is no such thing in this studio."""
     if row is None:
         raise NotFoundError(f"There is no such {what} in this studio.")
     return row

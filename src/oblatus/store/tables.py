@@ -14,6 +14,7 @@ from sqlalchemy import (
     ForeignKeyConstraint,
     Identity,
     Index,
+    LargeBinary,
     UniqueConstraint,
 )
 from sqlalchemy.dialects.postgresql import JSONB
@@ -174,6 +175,7 @@ class StrikeRow(SQLModel, table=True):
     simulated: bool = Field(default=False, sa_column_kwargs={"server_default": "false"})
     set_aside: str | None = Field(default=None, max_length=120)
     origin: str = Field(max_length=8)
+    import_id: UUID | None = None
     taken_at: datetime = Field(default_factory=now, sa_column=_moment())
 
 
@@ -203,3 +205,53 @@ class LinkRow(SQLModel, table=True):
     taken: int = 0
     refused: int = 0
     last_refusal: str = Field(default="", max_length=200)
+
+
+class ImportRow(SQLModel, table=True):
+    """A file of strikes: its content until it is taken, how far a check or the taking is, and what came of it."""
+
+    __tablename__ = "import_run"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "fitting_id"],
+            ["fitting.studio_id", "fitting.id"],
+            name="fk_import_fitting",
+            ondelete="CASCADE",
+        ),
+        CheckConstraint(
+            "state in ('ready', 'running', 'checked', 'taken', 'stopped', 'failed', 'withdrawn')", name="ck_import_state"
+        ),
+    )
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID
+    fitting_id: UUID = Field(index=True)
+    name: str = Field(max_length=200)
+    digest: str = Field(max_length=64)
+    content: bytes | None = Field(default=None, sa_column=Column(LargeBinary))
+    mapping: dict[str, Any] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
+    state: str = Field(default="ready", max_length=12)
+    words: str = Field(default="", max_length=300)
+    stage: str = Field(default="", max_length=12)
+    done: int = 0
+    total: int = 0
+    stop: bool = False
+    counts: dict[str, int] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
+    wrong: list[Any] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
+    taken_by: str = Field(default="", max_length=120)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+    beat_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class MappingRow(SQLModel, table=True):
+    """A mapping of a file's columns, saved by the studio under a name."""
+
+    __tablename__ = "import_mapping"
+    __table_args__ = (UniqueConstraint("studio_id", "name", name="uq_mapping_name"),)
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID = Field(foreign_key="studio.id")
+    name: str = Field(max_length=80)
+    signature: str = Field(max_length=2000)
+    document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    kept_at: datetime = Field(default_factory=now, sa_column=_moment())

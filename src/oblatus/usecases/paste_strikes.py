@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 from uuid import UUID
@@ -54,16 +55,17 @@ def paste_strikes(
     inputs = inputs_of(database, actor, fitting_id)
     fitting = inputs.fitting()
     pasted = read_pasted(text, unit, paste_id, bag_rows(fitting), fitting.swings, cell)
-    question = None if sure_of_unit else _question(fitting, pasted.strikes, pasted.unit)
+    question = None if sure_of_unit else question_of_unit(fitting, pasted.strikes, pasted.unit)
     taken = 0
     if take and question is None:
         taken = take_strikes(database, actor, fitting_id, pasted.strikes)
     return PasteResult(pasted.strikes, pasted.unit, question, taken)
 
 
-def _question(fitting: Fitting, strikes: tuple[StrikeDocument, ...], unit: str) -> str | None:
+def question_of_unit(fitting: Fitting, strikes: Sequence[StrikeDocument], unit: str) -> str | None:
+    """What to ask about the unit of new carries that fit the player better in the other one; None if they do not."""
     known = {swing.key for swing in fitting.swings}
-    new = [strike for strike in measured(strikes) if strike.carry is not None and strike.swing in known]
+    new = [strike for strike in measured(tuple(strikes)) if strike.carry is not None and strike.swing in known]
     if not new:
         return None
     rows = bag_rows(replace(fitting, strikes=(*fitting.strikes, *new)))

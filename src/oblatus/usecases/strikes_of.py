@@ -13,7 +13,7 @@ from oblatus.store.repositories import StudioRows
 
 def strikes_of(rows: StudioRows, fitting_id: UUID) -> tuple[StrikeDocument, ...]:
     """Every strike of a fitting in its order; rows were checked when they were taken."""
-    return tuple(StrikeDocument.model_construct(**row) for row in rows.strikes(fitting_id))
+    return tuple(StrikeDocument.of_row(row) for row in rows.strikes(fitting_id))
 
 
 def whole_document(

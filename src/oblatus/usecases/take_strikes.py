@@ -14,7 +14,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 
-MOST_STRIKES = 20_000
+MOST_STRIKES = 120_000
 
 
 def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Sequence[StrikeDocument]) -> int:

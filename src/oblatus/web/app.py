@@ -5,21 +5,25 @@ from __future__ import annotations
 import os
 from datetime import timedelta
 
-from flask import Response, send_from_directory
+from flask import Response, request, send_from_directory
 from flask.typing import ResponseReturnValue
 from flask_openapi3 import Info, OpenAPI
 
 from oblatus import __version__
+from oblatus.formats.fitting import LARGEST_BYTES as LARGEST_FITTING
+from oblatus.formats.imports.reading import LARGEST_BYTES as LARGEST_FILE
 from oblatus.settings import Settings, settings_from
 from oblatus.store.database import Database
 from oblatus.usecases.engine import keep_families_in
 from oblatus.usecases.live import LiveFeed
 from oblatus.web.auth import configure_auth
-from oblatus.web.blueprints import carries, engine, fittings, live, rack, session, system
+from oblatus.web.blueprints import carries, engine, fittings, imports, live, rack, session, system
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
 from oblatus.web.schemas import ErrorOut
 
 LARGEST_BODY = 1_000_000
+LARGER_BODIES = {"fittings.post_import": LARGEST_FITTING, "imports.post_import": LARGEST_FILE + 1000}
+"""Requests that bring a whole file; the limit stands before anything reads the body."""
 
 
 def create_app(settings: Settings | None = None) -> OpenAPI:
@@ -61,11 +65,12 @@ def configure_core(app: OpenAPI, settings: Settings) -> None:
     app.extensions["oblatus_database"] = Database(settings.database_url)
     app.extensions["oblatus_live"] = LiveFeed(settings.database_url)
     keep_families_in(settings.families_dir)
+    app.before_request(_widen)
 
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (system, session, fittings, carries, live, rack, engine):
+    for module in (system, session, fittings, carries, imports, live, rack, engine):
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 
@@ -98,6 +103,11 @@ def harden(response: Response) -> Response:
         "frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
     )
     return response
+
+
+def _widen() -> None:
+    if request.endpoint in LARGER_BODIES:
+        request.max_content_length = LARGER_BODIES[request.endpoint]
 
 
 def _api_unknown(_rest: str) -> ResponseReturnValue:

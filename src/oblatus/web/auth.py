@@ -50,6 +50,12 @@ def actor() -> Actor:
     return user.actor
 
 
+def signed_in() -> SignedIn:
+    """Who acts, with their units."""
+    user: SignedIn = current_user
+    return user
+
+
 def configure_auth(app: Flask) -> None:
     """Sign-in, closed by default; cross-site requests refused; sign-in tries limited."""
     manager = LoginManager(app)

@@ -20,7 +20,7 @@ LOG = logging.getLogger(__name__)
 HTTP_WORDS = {
     404: ("not_found", "There is nothing at this address."),
     405: ("method", "This address does not take that."),
-    413: ("too_large", "That is larger than 1 MB; nothing was saved."),
+    413: ("too_large", "That is larger than can be sent here; nothing was saved."),
     415: ("media_type", "The body must be JSON."),
     429: ("too_many", "Too many tries. Wait a minute, then try again."),
 }

@@ -22,6 +22,15 @@ BOUNDS = {
     "impact_height_mm": Bound(-10, 70, "mm"),
 }
 
+FIELDS = (
+    ("loft_deg", "loft_deg", 1.0), ("carry_m", "carry", 1.0), ("club_speed_mps", "club_speed", 1.0),
+    ("ball_speed_mps", "ball_speed", 1.0), ("launch_deg", "launch_deg", 1.0), ("spin_rpm", "spin_rpm", 1.0),
+    ("apex_m", "apex", 1.0), ("landing_deg", "landing_deg", 1.0), ("attack_deg", "attack_deg", 1.0),
+    ("lean_deg", "lean_deg", 1.0), ("entry_mm", "entry", 1000.0), ("dynamic_loft_deg", "dynamic_loft_deg", 1.0),
+    ("impact_height_mm", "impact_height", 1000.0),
+)  # fmt: skip
+"""Names of the bounds, fields of a strike, and the scale from the field's unit to the bound's."""
+
 SHORT_STATIONS = ("pitch", "chip", "sand", "practice")
 """Stations beside the clock swings: their strikes tell the habit and not the carries."""
 
@@ -59,22 +68,20 @@ class MeasuredStrike:
     impact_height: float | None = None
 
     def __post_init__(self) -> None:
-        values = {
-            "loft_deg": self.loft_deg,
-            "carry_m": self.carry,
-            "club_speed_mps": self.club_speed,
-            "ball_speed_mps": self.ball_speed,
-            "launch_deg": self.launch_deg,
-            "spin_rpm": self.spin_rpm,
-            "apex_m": self.apex,
-            "landing_deg": self.landing_deg,
-            "attack_deg": self.attack_deg,
-            "lean_deg": self.lean_deg,
-            "entry_mm": None if self.entry is None else 1000.0 * self.entry,
-            "dynamic_loft_deg": self.dynamic_loft_deg,
-            "impact_height_mm": None if self.impact_height is None else 1000.0 * self.impact_height,
-        }
-        check_all({name: value for name, value in values.items() if value is not None}, BOUNDS)
+        # a fitting can hold 100,000 strikes, made anew for every question: each is looked through once, quickly
+        for name, field, scale in FIELDS:
+            value = getattr(self, field)
+            if value is None:
+                continue
+            bound = BOUNDS[name]
+            if type(value) is not float or not bound.low <= scale * value <= bound.high:
+                self._check()
+                return
+
+    def _check(self) -> None:
+        values = {name: getattr(self, field) for name, field, _ in FIELDS}
+        scales = {name: scale for name, _, scale in FIELDS}
+        check_all({name: scales[name] * value for name, value in values.items() if value is not None}, BOUNDS)
 
     @property
     def counts(self) -> bool:

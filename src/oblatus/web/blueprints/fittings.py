@@ -10,7 +10,6 @@ from oblatus.core.shots import default_shot_mix
 from oblatus.errors import Fault
 from oblatus.formats.convert import head_from
 from oblatus.formats.fitting import (
-    LARGEST_BYTES,
     FittingDocument,
     GroundDocument,
     OwnedWedgeDocument,
@@ -66,7 +65,6 @@ def post_fitting(body: StartIn) -> Answer:
 @blueprint.post("/import", responses={201: FittingOut}, openapi_extensions={"x-body": "a fitting document"})
 def post_import() -> Answer:
     """Start a fitting from a document."""
-    request.max_content_length = LARGEST_BYTES  # a fitting may bring thousands of strikes
     document = load_fitting(request.get_data())
     return answer(_fitting(import_fitting(database(), actor(), document)), 201)
 

@@ -1,0 +1,78 @@
+"""How a file's columns become strikes: layout, columns with units, words for clubs and swings. Saved under a name."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, StringConstraints, model_validator
+
+from oblatus.core.bounds import Bound
+from oblatus.formats.fields import Strict, Within, at_field
+from oblatus.formats.imports.quantities import FIELDS, FIGURES
+from oblatus.formats.strikes import ClubCode, SwingKey
+
+Word = Annotated[str, StringConstraints(max_length=200)]
+FieldName = Literal[
+    "club", "swing", "carry_m", "club_speed_mps", "ball_speed_mps", "launch_deg", "spin_rpm", "apex_m", "landing_deg",
+    "attack_deg", "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "loft_deg", "divot", "set_aside",
+    "note", "simulated", "id",
+]  # fmt: skip
+
+
+class LayoutDocument(Strict):
+    """Where the table stands: what is null is found out. `header_row` counts from 1; 0 means there is no header."""
+
+    sheet: Word | None = None
+    encoding: (
+        Literal["utf-8", "utf-16", "utf-16-le", "utf-16-be", "cp1252", "cp1250", "cp1251", "iso-8859-15", "mac_roman",
+                "shift_jis", "gb18030"]
+        | None
+    ) = None  # fmt: skip
+    delimiter: Literal["tab", "semicolon", "pipe", "comma"] | None = None
+    header_row: Annotated[int, Within(Bound(0, 1000, ""))] | None = None
+
+
+class ColumnDocument(Strict):
+    """One column that is used: its place from 1, the field it fills, and the unit its numbers are in."""
+
+    column: Annotated[int, Within(Bound(1, 200, ""))]
+    field: FieldName
+    unit: Annotated[str, StringConstraints(max_length=30)] | None = None
+
+    @model_validator(mode="after")
+    def _unit_is_of_the_field(self) -> Self:
+        units = FIELDS[self.field].units
+        if units is None:
+            if self.unit is not None:
+                raise at_field("unit", f"{FIELDS[self.field].label} has no unit")
+        elif self.unit not in units:
+            raise at_field("unit", f"must be one of {'; '.join(units)}" if self.unit else "must be chosen")
+        return self
+
+
+class MappingDocument(Strict):
+    """A whole mapping. A word for a club or swing that maps to null means that such rows are left out."""
+
+    layout: LayoutDocument = LayoutDocument()
+    columns: Annotated[tuple[ColumnDocument, ...], Field(min_length=1, max_length=40)]
+    decimal: Literal["point", "comma"] = "point"
+    club: ClubCode | None = None
+    swing: SwingKey = "full"
+    clubs: Annotated[dict[Word, ClubCode | None], Field(max_length=400, default_factory=dict)]
+    swings: Annotated[dict[Word, SwingKey | None], Field(max_length=400, default_factory=dict)]
+    fill_down: bool = False
+
+    @model_validator(mode="after")
+    def _columns_are_told_apart(self) -> Self:
+        fields = [column.field for column in self.columns]
+        twice = next((field for field in fields if fields.count(field) > 1), None)
+        if twice is not None:
+            raise at_field("columns", f"two columns are {FIELDS[twice].label}")
+        places = [column.column for column in self.columns]
+        if len(set(places)) < len(places):
+            raise at_field("columns", "one column is used twice")
+        if not set(fields) & {*FIGURES, "divot"}:
+            raise at_field("columns", "no column holds anything that was measured, such as carry or entry")
+        if "club" not in fields and self.club is None:
+            raise at_field("club", "must be chosen: no column says which club it was")
+        return self

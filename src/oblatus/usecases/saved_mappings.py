@@ -1,0 +1,23 @@
+"""Mappings that the studio saved for files of one kind."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from uuid import UUID
+
+from oblatus.store.database import Database
+from oblatus.store.imports import StudioImports
+from oblatus.store.tables import MappingRow
+from oblatus.usecases.actor import Actor
+
+
+def saved_mappings(database: Database, actor: Actor) -> Sequence[MappingRow]:
+    """The studio's saved mappings by name."""
+    with database.transaction() as session:
+        return StudioImports(session, actor.studio_id).mappings()
+
+
+def forget_mapping(database: Database, actor: Actor, mapping_id: UUID) -> None:
+    """Forget one; raises `NotFoundError` if the studio has no such mapping."""
+    with database.transaction() as session:
+        StudioImports(session, actor.studio_id).remove_mapping(mapping_id)

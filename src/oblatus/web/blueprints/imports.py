@@ -1,0 +1,166 @@
+"""Files of strikes: sent, looked at through a mapping, checked, taken, taken back; and the mappings that are saved."""
+
+from flask import Response, current_app, request
+from flask_openapi3 import APIBlueprint
+
+from oblatus.formats.imports import Wrong, wrong_csv
+from oblatus.formats.imports.quantities import FIELDS
+from oblatus.formats.imports.reading import NO_RESULT
+from oblatus.store.tables import ImportRow
+from oblatus.usecases import import_strikes as use
+from oblatus.usecases.import_strikes import SAMPLES, Look, RunOptions, broken_off
+from oblatus.usecases.saved_mappings import forget_mapping, saved_mappings
+from oblatus.web.answers import Answer, answer, nothing
+from oblatus.web.auth import actor, database, signed_in
+from oblatus.web.errors import fault_list
+from oblatus.web.schemas import (
+    ErrorOut,
+    FieldOut,
+    FileColumnOut,
+    FittingPath,
+    ImportCounts,
+    ImportOut,
+    ImportPath,
+    ImportQuery,
+    ImportsOut,
+    LookIn,
+    LookOut,
+    MappingPath,
+    RunIn,
+    SavedMappingOut,
+    SavedMappingsOut,
+    WrongOut,
+)
+
+SHOWN_WRONG = 60
+
+blueprint = APIBlueprint("imports", __name__, url_prefix="/api", abp_responses={404: ErrorOut, 422: ErrorOut})
+
+
+@blueprint.post("/fittings/<uuid:fitting_id>/imports", responses={200: ImportOut, 413: ErrorOut})
+def post_import(path: FittingPath, query: ImportQuery) -> Answer:
+    """Send a file, as the body."""
+    row = use.begin_import(database(), actor(), path.fitting_id, query.name, request.get_data(cache=False))
+    return answer(_import(row))
+
+
+@blueprint.get("/fittings/<uuid:fitting_id>/imports", responses={200: ImportsOut})
+def get_imports(path: FittingPath) -> Answer:
+    """What was imported."""
+    rows = use.imports_of(database(), actor(), path.fitting_id)
+    return answer(ImportsOut(imports=[_import(row, with_wrong=False) for row in rows]))
+
+
+@blueprint.get("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>", responses={200: ImportOut})
+def get_import(path: ImportPath) -> Answer:
+    """How an import goes."""
+    return answer(_import(use.import_run(database(), actor(), path.fitting_id, path.import_id)))
+
+
+@blueprint.post("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/look", responses={200: LookOut})
+def post_look(path: ImportPath, body: LookIn) -> Answer:
+    """The file through a mapping."""
+    found = use.look_at_import(
+        database(), actor(), path.fitting_id, path.import_id, body.layout, body.mapping, signed_in().distance
+    )
+    return answer(_look(found))
+
+
+@blueprint.post("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/run", responses={200: ImportOut})
+def post_run(path: ImportPath, body: RunIn) -> Answer:
+    """Check the whole file, or take it; the answer comes at once, the import says how far it is."""
+    options = RunOptions(body.take, body.leave_out_wrong, body.other_strikes, body.keep_as)
+    return answer(_import(use.start_import(database(), actor(), path.fitting_id, path.import_id, body.mapping, options)))
+
+
+@blueprint.post("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/stop", responses={204: None})
+def post_stop(path: ImportPath) -> Answer:
+    """Stop a run; nothing of it is taken."""
+    use.stop_import(database(), actor(), path.fitting_id, path.import_id)
+    return nothing()
+
+
+@blueprint.post("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/withdraw", responses={200: ImportOut})
+def post_withdraw(path: ImportPath) -> Answer:
+    """Take a whole import back."""
+    use.withdraw_import(database(), actor(), path.fitting_id, path.import_id)
+    return answer(_import(use.import_run(database(), actor(), path.fitting_id, path.import_id)))
+
+
+@blueprint.get("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/wrong.csv", responses={200: None})
+def get_wrong(path: ImportPath) -> Response:
+    """Every wrong cell as CSV: row, column, value, reason."""
+    row = use.import_run(database(), actor(), path.fitting_id, path.import_id)
+    text = wrong_csv([Wrong(*item) for item in row.wrong or []])
+    response: Response = current_app.response_class("\ufeff" + text, mimetype="text/csv")
+    response.headers["Content-Disposition"] = f'attachment; filename="wrong-rows-{path.import_id}.csv"'
+    return response
+
+
+@blueprint.get("/mappings", responses={200: SavedMappingsOut})
+def get_mappings() -> Answer:
+    """The studio's saved mappings."""
+    rows = saved_mappings(database(), actor())
+    return answer(SavedMappingsOut(mappings=[SavedMappingOut(id=r.id, name=r.name, kept_at=r.kept_at) for r in rows]))
+
+
+@blueprint.delete("/mappings/<uuid:mapping_id>", responses={204: None})
+def delete_mapping(path: MappingPath) -> Answer:
+    """Forget a saved mapping."""
+    forget_mapping(database(), actor(), path.mapping_id)
+    return nothing()
+
+
+def _import(row: ImportRow, *, with_wrong: bool = True) -> ImportOut:
+    gone = broken_off(row)
+    wrong = [_wrong(Wrong(*item)) for item in (row.wrong or [])[:SHOWN_WRONG]] if with_wrong else []
+    return ImportOut(
+        id=row.id,
+        name=row.name,
+        state="stopped" if gone else row.state,  # type: ignore[arg-type]
+        words="The server was ended on the way: nothing was taken." if gone else row.words,
+        stage=row.stage,
+        done=row.done,
+        total=row.total,
+        counts=ImportCounts.model_validate(row.counts) if row.counts is not None else None,
+        wrong=wrong,
+        created_at=row.created_at,
+        taken_by=row.taken_by,
+    )
+
+
+def _look(found: Look) -> LookOut:
+    table, shaped = found.table, found.shaped
+    return LookOut(
+        kind=table.kind,  # type: ignore[arg-type]
+        sheets=list(table.sheets),
+        sheet=table.sheet,
+        encoding=table.encoding,
+        delimiter=table.delimiter,
+        header_row=shaped.header_row,
+        rows=len(shaped.rows),
+        formulas=table.formulas,
+        columns=[
+            FileColumnOut(column=i + 1, name=name, samples=_samples(found, i)) for i, name in enumerate(shaped.names)
+        ],
+        fields=[FieldOut(field=name, label=field.label, units=list(field.units or ())) for name, field in FIELDS.items()],
+        mapping=found.mapping,
+        guess=found.guess,
+        saved_as=found.saved_as,
+        club_words=found.club_words,
+        swing_words=found.swing_words,
+        strikes=found.strikes,
+        wrong=[_wrong(item) for item in found.wrong],
+        faults=fault_list(found.fault) if found.fault is not None else [],
+        question=found.question,
+    )
+
+
+def _samples(found: Look, column: int) -> list[str]:
+    cells = (row[column] for row in found.shaped.rows[:200] if column < len(row))
+    shown = [f"{cell:.10g}" if isinstance(cell, float) else str(cell)[:40] for cell in cells if cell not in (None, "")]
+    return [text.replace(NO_RESULT, "formula") for text in shown[:SAMPLES]]
+
+
+def _wrong(item: Wrong) -> WrongOut:
+    return WrongOut(row=item.row, column=item.column, value=item.value, reason=item.reason)
