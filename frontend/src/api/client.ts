@@ -75,16 +75,21 @@ export async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
 }
 
 /** Send a fitting document from a file, as it is: the server says what is wrong with it. */
-export async function importDocument(text: string): Promise<Fitting> {
-  const send = fetch("/api/fittings/import", {
+export function importDocument(text: string): Promise<Fitting> {
+  return sendFile("/api/fittings/import", new Blob([text], { type: "application/json" }));
+}
+
+/** Send a whole file as the body of a request. */
+export async function sendFile<T>(address: string, file: Blob): Promise<T> {
+  const send = fetch(address, {
     method: "POST",
-    body: text,
-    headers: { "Content-Type": "application/json", "X-CSRF-Token": csrfToken },
+    body: file,
+    headers: { "Content-Type": file.type || "application/octet-stream", "X-CSRF-Token": csrfToken },
   });
   const response = await send.catch(() => {
     throw new RequestError(0, null);
   });
   const body = await response.json().catch(() => null);
   if (!response.ok) throw new RequestError(response.status, body as ApiError | null);
-  return body as Fitting;
+  return body as T;
 }

@@ -19,8 +19,11 @@ const PAGES: Record<string, React.LazyExoticComponent<React.ComponentType>> = {
   carries: lazy(() => import("../steps/carries/CarriesStep")),
   lofts: lazy(() => import("../steps/lofts/LoftsStep")),
   soles: lazy(() => import("../steps/soles/SolesStep")),
+  import: lazy(() => import("../steps/import/ImportPage")),
   kept: lazy(() => import("../steps/kept/KeptPage")),
 };
+
+const OTHERS: Record<string, string> = { kept: "Kept proposals", import: "Strikes from a file" };
 
 export default function FittingPage() {
   const { id = "" } = useParams();
@@ -50,7 +53,7 @@ function Frame({ fitting }: { fitting: Fitting }) {
   const [benchOpen, setBenchOpen] = useState(false);
   const found = STEPS.find((s) => s.key === step);
   const Page = PAGES[step];
-  const name = step === "kept" ? "Kept proposals" : found?.name;
+  const name = OTHERS[step] ?? found?.name;
   useEffect(() => {
     document.title = `${name ?? ""} · ${store.draft.player.name} · Oblatus`;
   }, [name, store.draft.player.name]);

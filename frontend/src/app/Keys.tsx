@@ -42,6 +42,7 @@ export function Keys({ current }: { current: string }) {
     ...STEPS.map((step) => ({ name: step.name, hint: step.hotkey, run: () => go(step.key) })),
     { name: "Keep this proposal", hint: "K", run: () => keep.mutate() },
     { name: "Kept proposals", hint: "", run: () => go("kept") },
+    { name: "Strikes from a file", hint: "", run: () => go("import") },
     { name: "Shot desk", hint: "", run: () => navigate("/desk") },
     { name: "Undo", hint: "Ctrl Z", run: store.undo },
     { name: "All players", hint: "", run: () => navigate("/") },

@@ -80,6 +80,7 @@ export function Findings({ session, station }: { session: SessionSummary; statio
         <Button disabled={habit.length === 0 || known.length === habit.length} onClick={take}>
           Use as the habit
         </Button>
+        <Link to={`/fittings/${server.id}/import`}>Strikes from a file</Link>
         <a href={`/api/fittings/${server.id}/strikes.csv`} download>
           Save strikes as CSV
         </a>

@@ -3,6 +3,7 @@ import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import { useStore } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
+import { clubsOf, stationsOf } from "../../strikes/clubs";
 import { newStrike } from "../../strikes/newStrike";
 import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
 import { useStrikeQueue, withAhead } from "../../strikes/useStrikeQueue";
@@ -22,27 +23,13 @@ const SHOWN = 12;
 /** Every strike of the session as it is hit, and what they say together: the habit, its drift, its faults. */
 export default function StrikesStep() {
   const { server } = useStore();
-  const { bag, measuring } = server.document;
   const queue = useStrikeQueue();
   const query = useSession();
-  const clubs = [
-    ...bag.wedges.map((wedge, i) => ({ value: `own:${i}`, label: wedge.name, loft: wedge.loft_deg })),
-    { value: "pw", label: "pitching wedge", loft: bag.pitching_wedge_loft_deg },
-    { value: "9i", label: "nine-iron", loft: bag.nine_iron_loft_deg },
-  ];
+  const clubs = clubsOf(server.document);
   const [station, setStation] = useState("pitch");
   const [club, setClub] = useState(clubs[Math.min(1, clubs.length - 1)]?.value ?? "pw");
   const [asking, setAsking] = useState<string | null>(null);
-  const stations = [
-    ["full", "full"],
-    ["1030", "10:30"],
-    ["900", "9:00"],
-    ...measuring.swings.map((swing) => [swing.key, swing.name]),
-    ["pitch", "pitch"],
-    ["chip", "chip"],
-    ["sand", "sand"],
-    ["practice", "practice"],
-  ] as const;
+  const stations = stationsOf(server.document);
   const strikes = withAhead(query.data?.strikes ?? [], queue.ahead);
   const here = strikes.filter((s) => s.swing === station);
   const last = strikes.at(-1);
@@ -62,13 +49,17 @@ export default function StrikesStep() {
     <>
       <StepHead
         title="Strikes"
-        aside={query.data && query.data.simulated > 0 ? `${query.data.simulated} of ${strikes.length} simulated` : ""}
+        aside={
+          query.data && query.data.simulated > 0
+            ? `${query.data.simulated} of ${query.data.total + strikes.length - query.data.strikes.length} simulated`
+            : ""
+        }
       >
         <SegmentedControl
           aria-label="Station"
           size="xs"
           value={station}
-          data={stations.map(([value, label]) => ({ value: value ?? "", label: label ?? "" }))}
+          data={stations.map(([value, label]) => ({ value, label }))}
           onChange={setStation}
         />
         <Select

@@ -1,0 +1,76 @@
+import { Button } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import { plain } from "../../units/units";
+import parts from "../parts/parts.module.css";
+import classes from "./Import.module.css";
+
+const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+
+/** Files that were taken before, each to be taken back; and the mappings that are saved. */
+export function Earlier() {
+  const { server, reload } = useStore();
+  const client = useQueryClient();
+  const key = ["imports", server.id];
+  const list = useQuery({
+    queryKey: key,
+    queryFn: () =>
+      unwrap(api.GET("/api/fittings/{fitting_id}/imports", { params: { path: { fitting_id: server.id } } })),
+  });
+  const mappings = useQuery({ queryKey: ["mappings"], queryFn: () => unwrap(api.GET("/api/mappings")) });
+  const back = useMutation({
+    mutationFn: (import_id: string) =>
+      unwrap(
+        api.POST("/api/fittings/{fitting_id}/imports/{import_id}/withdraw", {
+          params: { path: { fitting_id: server.id, import_id } },
+        }),
+      ),
+    onSuccess: () => {
+      for (const name of ["imports", "session", "carries"])
+        void client.invalidateQueries({ queryKey: [name, server.id] });
+      void reload();
+    },
+  });
+  const forget = useMutation({
+    mutationFn: (mapping_id: string) =>
+      unwrap(api.DELETE("/api/mappings/{mapping_id}", { params: { path: { mapping_id } } })),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["mappings"] }),
+  });
+  const taken = list.data?.imports.filter((run) => run.state === "taken" || run.state === "withdrawn") ?? [];
+  return (
+    <>
+      {taken.length > 0 && (
+        <ul className={classes.earlier} aria-label="Files taken before">
+          {taken.map((run) => (
+            <li key={run.id}>
+              <strong>{run.name}</strong>
+              <span className={parts.unit}>
+                {when.format(new Date(run.created_at))}, by {run.taken_by},{" "}
+                {run.state === "taken" ? `${plain(run.counts?.taken ?? 0)} strikes` : "taken back"}
+              </span>
+              {run.state === "taken" && (run.counts?.taken ?? 0) > 0 && (
+                <Button size="xs" variant="subtle" loading={back.isPending} onClick={() => back.mutate(run.id)}>
+                  Take it back
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+      {(mappings.data?.mappings.length ?? 0) > 0 && (
+        <ul className={classes.earlier} aria-label="Saved mappings">
+          {mappings.data?.mappings.map((mapping) => (
+            <li key={mapping.id}>
+              <strong>{mapping.name}</strong>
+              <span className={parts.unit}>mapping, saved {when.format(new Date(mapping.kept_at))}</span>
+              <Button size="xs" variant="subtle" onClick={() => forget.mutate(mapping.id)}>
+                Forget it
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,103 @@
+import { Checkbox, Select } from "@mantine/core";
+import { Choice } from "../parts/Choice";
+import { PlainNumber } from "../parts/PlainNumber";
+import classes from "./Import.module.css";
+import type { Draft, Look } from "./mapping";
+
+interface Props {
+  look: Look;
+  draft: Draft;
+  onLayout: (layout: Draft["layout"]) => void;
+  onChange: (draft: Draft) => void;
+}
+
+const DELIMITERS = ["comma", "semicolon", "tab", "pipe"];
+const ENCODINGS = [
+  ["utf-8", "Unicode (UTF-8)"],
+  ["utf-16", "Unicode (UTF-16)"],
+  ["utf-16-le", "Unicode (UTF-16, little)"],
+  ["utf-16-be", "Unicode (UTF-16, big)"],
+  ["cp1252", "Western European"],
+  ["iso-8859-15", "Western European (ISO)"],
+  ["cp1250", "Central European"],
+  ["cp1251", "Cyrillic"],
+  ["mac_roman", "Old Macintosh"],
+  ["shift_jis", "Japanese"],
+  ["gb18030", "Chinese"],
+] as const;
+
+/** How the file was read: sheet or delimiter and encoding, header line, decimal mark. Found out, and changed here. */
+export function LayoutBar({ look, draft, onLayout, onChange }: Props) {
+  const layout = { ...draft.layout, header_row: draft.layout.header_row ?? null };
+  return (
+    <div className={classes.layout}>
+      {look.kind === "xlsx" ? (
+        <Select
+          label="Sheet"
+          size="xs"
+          w={170}
+          allowDeselect={false}
+          value={look.sheet}
+          data={look.sheets}
+          onChange={(sheet) => sheet && onLayout({ sheet })}
+        />
+      ) : (
+        <>
+          <Select
+            label="Cells are parted by"
+            size="xs"
+            w={130}
+            allowDeselect={false}
+            value={look.delimiter}
+            data={DELIMITERS}
+            onChange={(value) =>
+              onLayout({ ...layout, delimiter: value as Draft["layout"]["delimiter"], header_row: null })
+            }
+          />
+          <Select
+            label="Letters"
+            size="xs"
+            w={190}
+            allowDeselect={false}
+            value={look.encoding}
+            data={ENCODINGS.map(([value, label]) => ({ value, label }))}
+            onChange={(value) =>
+              onLayout({ ...layout, encoding: value as Draft["layout"]["encoding"], header_row: null })
+            }
+          />
+        </>
+      )}
+      <PlainNumber
+        key={look.header_row}
+        label="Header in line"
+        unit=""
+        width={96}
+        value={look.header_row}
+        low={0}
+        high={1000}
+        onChange={(value) => onLayout({ ...layout, header_row: Math.round(value) })}
+      />
+      <Choice
+        label="Decimal mark"
+        value={draft.decimal}
+        options={[
+          ["point", "1.5"],
+          ["comma", "1,5"],
+        ]}
+        onChange={(decimal) => onChange({ ...draft, decimal })}
+      />
+      <Checkbox
+        className={classes.fill}
+        label="an empty club or swing is the one above"
+        checked={draft.fill_down}
+        onChange={(event) => onChange({ ...draft, fill_down: event.currentTarget.checked })}
+      />
+      {look.saved_as && <span className={classes.note}>Mapped as “{look.saved_as}”, saved earlier.</span>}
+      {look.formulas > 0 && (
+        <span className={classes.note}>
+          {look.formulas} cells are formulas: what they gave when the file was saved is read.
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,160 @@
+import { Button, Checkbox, Progress, TextInput } from "@mantine/core";
+import { useState } from "react";
+import { plain } from "../../units/units";
+import classes from "./Import.module.css";
+import type { ImportRun } from "./mapping";
+import type { useImport } from "./useImport";
+
+interface Props {
+  work: ReturnType<typeof useImport>;
+  run: ImportRun;
+  /** What is still missing of the mapping, in words. */
+  missing: string | null;
+  question: string | null;
+}
+
+const STAGES: Record<string, string> = { reading: "Reading rows", checking: "Checking rows", taking: "Taking strikes" };
+
+/** The foot of the page: check all rows, then take them, all or none; how far it is; what came of it. */
+export function Outcome({ work, run, missing, question }: Props) {
+  const [leaveOut, setLeaveOut] = useState(false);
+  const [others, setOthers] = useState(false);
+  const [keep, setKeep] = useState(true);
+  const [name, setName] = useState(run.name.replace(/\.[a-z]+$/i, "").slice(0, 80));
+  const { counts } = run;
+  const start = (take: boolean) =>
+    work.start.mutate({
+      take,
+      leave_out_wrong: leaveOut,
+      other_strikes: others,
+      keep_as: take && keep && name.trim() ? name.trim() : null,
+    });
+  const busy = run.state === "running" || work.start.isPending;
+  const over = run.state === "taken" || run.state === "withdrawn";
+  const coming = counts ? counts.ready - (others ? 0 : counts.known) : 0;
+  return (
+    <section className={classes.outcome} aria-label="Outcome">
+      {busy && (
+        <div className={classes.progress}>
+          <span role="status">
+            {STAGES[run.stage] ?? "Starting"}
+            {run.done > 0 && `: ${plain(run.done)}${run.total > 0 ? ` of ${plain(run.total)}` : ""}`}
+          </span>
+          <Progress value={run.total > 0 ? (100 * run.done) / run.total : 0} aria-label="Progress" />
+          <Button size="xs" variant="default" onClick={() => work.stop.mutate()} loading={work.stop.isPending}>
+            Stop
+          </Button>
+        </div>
+      )}
+      {!busy && run.words && (
+        <p role="alert" className={classes.failure}>
+          {run.words}
+        </p>
+      )}
+      {work.start.isError && (
+        <p role="alert" className={classes.failure}>
+          {work.start.error.message}
+        </p>
+      )}
+      {!busy && counts && !over && (
+        <p className={classes.counts} role="status">
+          <strong>{plain(coming)}</strong> new strikes of {plain(counts.rows)} rows
+          {counts.known > 0 && `; ${plain(counts.known)} stand here already`}
+          {counts.left_out > 0 && `; ${plain(counts.left_out)} left out by their word`}
+          {counts.wrong > 0 && (
+            <>
+              ; <b>{plain(counts.wrong)} wrong</b>
+            </>
+          )}
+          .
+        </p>
+      )}
+      {!busy && !over && run.wrong.length > 0 && (
+        <>
+          <ul className={classes.wrong} aria-label="Wrong rows">
+            {run.wrong.slice(0, 12).map((w) => (
+              <li key={`${w.row}${w.column}${w.reason}`}>
+                row {w.row}
+                {w.column && `, ${w.column}`}
+                {w.value && `, “${w.value}”`}: {w.reason}
+              </li>
+            ))}
+          </ul>
+          <p className={classes.options}>
+            <a href={work.wrongAt} download>
+              Save the list of wrong rows
+            </a>
+            <Checkbox
+              label={`Leave ${rows(counts?.wrong ?? 0)} out`}
+              checked={leaveOut}
+              onChange={(event) => setLeaveOut(event.currentTarget.checked)}
+            />
+          </p>
+        </>
+      )}
+      {!busy && !over && (counts?.known ?? 0) > 0 && (
+        <Checkbox
+          className={classes.others}
+          label="Rows like those of an earlier file are other strikes: take them too"
+          checked={others}
+          onChange={(event) => setOthers(event.currentTarget.checked)}
+        />
+      )}
+      {question && !over && (
+        <p role="alert" className={classes.failure}>
+          {question} If so, change the unit of the carry column above.
+        </p>
+      )}
+      {!over && (
+        <div className={classes.acts}>
+          <Button variant="default" disabled={missing !== null || busy} onClick={() => start(false)}>
+            Check all rows
+          </Button>
+          <Button
+            disabled={missing !== null || busy || coming === 0 || ((counts?.wrong ?? 0) > 0 && !leaveOut)}
+            onClick={() => start(true)}
+          >
+            {counts ? `Take ${plain(coming)} strikes` : "Take strikes"}
+          </Button>
+          {missing && <span className={classes.missing}>{missing}</span>}
+          <Checkbox
+            label="and save the mapping as"
+            checked={keep}
+            onChange={(event) => setKeep(event.currentTarget.checked)}
+          />
+          <TextInput
+            aria-label="Name of the mapping"
+            size="xs"
+            w={180}
+            maxLength={80}
+            value={name}
+            disabled={!keep}
+            onChange={(event) => setName(event.currentTarget.value)}
+          />
+        </div>
+      )}
+      {over && (
+        <div className={classes.acts}>
+          <p className={classes.counts} role="status">
+            {run.state === "taken" ? (
+              <>
+                <strong>{plain(counts?.taken ?? 0)}</strong> strikes taken from {run.name}
+                {(counts?.known ?? 0) > 0 && `; ${plain(counts?.known ?? 0)} stood here already`}
+                {(counts?.wrong ?? 0) > 0 && `; ${rows(counts?.wrong ?? 0)} left out`}.
+              </>
+            ) : (
+              "Taken back: its strikes are gone from this fitting."
+            )}
+          </p>
+          {run.state === "taken" && (counts?.taken ?? 0) > 0 && (
+            <Button variant="default" onClick={() => work.withdraw.mutate()} loading={work.withdraw.isPending}>
+              Take it back
+            </Button>
+          )}
+        </div>
+      )}
+    </section>
+  );
+}
+
+const rows = (count: number) => (count === 1 ? "the wrong row" : `the ${plain(count)} wrong rows`);

@@ -1,0 +1,122 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, type Fault, RequestError, sendFile, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import { type Draft, draftOf, type ImportRun, type Look, mappingOf } from "./mapping";
+
+const POLL_MS = 250;
+const PAUSE_MS = 250;
+
+interface RunOptions {
+  take: boolean;
+  leave_out_wrong: boolean;
+  other_strikes: boolean;
+  keep_as: string | null;
+}
+
+/** A file on its way in: sent, looked at through the mapping as it changes, checked or taken, stopped, taken back. */
+export function useImport() {
+  const { server, reload } = useStore();
+  const client = useQueryClient();
+  const fitting_id = server.id;
+  const [id, setId] = useState<string | null>(null);
+  const [look, setLook] = useState<Look | null>(null);
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const [faults, setFaults] = useState<readonly Fault[]>([]);
+  const [failure, setFailure] = useState<string | null>(null);
+  const asked = useRef(0);
+  const path = { fitting_id, import_id: id ?? "" };
+  const key = ["import", fitting_id, id];
+
+  const run = useQuery({
+    queryKey: key,
+    enabled: id !== null,
+    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/imports/{import_id}", { params: { path } })),
+    refetchInterval: (query) => (query.state.data?.state === "running" ? POLL_MS : false),
+  });
+  const state = run.data?.state;
+  // strikes that came or went are in every other view
+  useEffect(() => {
+    if (state !== "taken" && state !== "withdrawn") return;
+    for (const name of ["session", "carries", "imports"])
+      void client.invalidateQueries({ queryKey: [name, fitting_id] });
+    void reload();
+  }, [state, client, fitting_id, reload]);
+
+  const ask = async (import_id: string, next: Draft | null, layout: Draft["layout"]) => {
+    const mine = ++asked.current;
+    try {
+      const found = await unwrap(
+        api.POST("/api/fittings/{fitting_id}/imports/{import_id}/look", {
+          params: { path: { fitting_id, import_id } },
+          body: { layout, mapping: next && mappingOf(next) },
+        }),
+      );
+      if (mine !== asked.current) return;
+      setLook(found);
+      setFaults(found.faults);
+      setFailure(null);
+      if (!next) setDraft(draftOf(found, layout));
+    } catch (error) {
+      if (mine !== asked.current || !(error instanceof RequestError)) return;
+      const said = error.body?.faults ?? [];
+      setFaults(said);
+      setFailure(said.length === 0 ? error.message : null);
+    }
+  };
+  const later = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const send = useMutation({
+    mutationFn: (file: File) =>
+      sendFile<ImportRun>(`/api/fittings/${fitting_id}/imports?name=${encodeURIComponent(file.name)}`, file),
+    onMutate: () => {
+      setId(null);
+      setLook(null);
+      setDraft(null);
+    },
+    onSuccess: (made) => {
+      client.setQueryData(["import", fitting_id, made.id], made);
+      setId(made.id);
+      void ask(made.id, null, {});
+    },
+  });
+  const start = useMutation({
+    mutationFn: (options: RunOptions) =>
+      unwrap(
+        api.POST("/api/fittings/{fitting_id}/imports/{import_id}/run", {
+          params: { path },
+          body: { ...options, mapping: mappingOf(draft as Draft) },
+        }),
+      ),
+    onSuccess: (found) => client.setQueryData(key, found),
+  });
+  const stop = useMutation({
+    mutationFn: () => unwrap(api.POST("/api/fittings/{fitting_id}/imports/{import_id}/stop", { params: { path } })),
+  });
+  const withdraw = useMutation({
+    mutationFn: () => unwrap(api.POST("/api/fittings/{fitting_id}/imports/{import_id}/withdraw", { params: { path } })),
+    onSuccess: (found) => client.setQueryData(key, found),
+  });
+  return {
+    run: run.data,
+    look,
+    draft,
+    faults,
+    failure,
+    send,
+    start,
+    stop,
+    withdraw,
+    wrongAt: `/api/fittings/${fitting_id}/imports/${id}/wrong.csv`,
+    /** Another mapping: shown at once, looked at a moment later. What was checked before stands no more. */
+    change: (next: Draft) => {
+      setDraft(next);
+      if (!id) return;
+      if (run.data && run.data.state !== "ready")
+        client.setQueryData(key, { ...run.data, state: "ready", counts: null });
+      clearTimeout(later.current);
+      later.current = setTimeout(() => ask(id, next, next.layout), PAUSE_MS);
+    },
+    /** Another layout: columns are guessed anew. */
+    relayout: (layout: Draft["layout"]) => id && ask(id, null, layout),
+  };
+}

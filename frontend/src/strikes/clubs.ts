@@ -1,0 +1,24 @@
+import type { FittingDocument } from "../api/client";
+
+/** The clubs that can be hit: the owned wedges, the pitching wedge and the nine-iron, with their lofts in degrees. */
+export function clubsOf({ bag }: Pick<FittingDocument, "bag">) {
+  return [
+    ...bag.wedges.map((wedge, i) => ({ value: `own:${i}`, label: wedge.name, loft: wedge.loft_deg })),
+    { value: "pw", label: "pitching wedge", loft: bag.pitching_wedge_loft_deg },
+    { value: "9i", label: "nine-iron", loft: bag.nine_iron_loft_deg },
+  ];
+}
+
+/** Clock swings, the fitter's own swings, and the short stations: key and name. */
+export function stationsOf({ measuring }: Pick<FittingDocument, "measuring">): (readonly [string, string])[] {
+  return [
+    ["full", "full"],
+    ["1030", "10:30"],
+    ["900", "9:00"],
+    ...measuring.swings.map((swing) => [swing.key, swing.name] as const),
+    ["pitch", "pitch"],
+    ["chip", "chip"],
+    ["sand", "sand"],
+    ["practice", "practice"],
+  ];
+}
