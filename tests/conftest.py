@@ -12,7 +12,7 @@ from hypothesis import settings as hypothesis_settings
 from sqlalchemy import text
 from sqlalchemy.exc import OperationalError
 
-from oblatus.settings import PROJECT, Settings
+from oblatus.settings import DEVICE_KINDS, PROJECT, Settings
 from oblatus.store.database import Database
 from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer
@@ -23,7 +23,10 @@ from oblatus.web.app import create_app
 hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
 hypothesis_settings.load_profile("oblatus")
 
-TABLES = "import_mapping, import_run, device_link, strike, snapshot, rack_head, fitting, fitter, studio"
+TABLES = (
+    "photo, venue_record, reading, import_mapping, import_run, device_link, strike, snapshot, rack_head, "
+    "fitting, fitter, studio"
+)
 
 
 @pytest.fixture(scope="session")
@@ -45,7 +48,7 @@ def settings(server: LocalServer) -> Settings:
         sign_in_limit="100000 per minute",
         argon_time_cost=1,
         argon_memory_kib=64,
-        monitor="the stand-in of the tests",
+        devices={kind: "127.0.0.1:9" for kind in DEVICE_KINDS},
         testing=True,
     )
 

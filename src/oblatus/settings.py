@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from pathlib import Path
 
 from oblatus.errors import SetUpError
 
+DEVICE_KINDS = ("monitor", "gauge", "hammer", "penetrometer")
 PROJECT = Path(__file__).resolve().parents[2]
 
 
@@ -16,7 +17,8 @@ class Settings:
     """What a running application needs to know.
 
     `families_dir` keeps computed families between starts; without it they live in memory only.
-    `monitor` is host:port of the studio's strike monitor, the stand-in unless something else is said.
+    `devices` gives host:port of the studio's monitor, gauge, hammer and penetrometer: stand-ins unless something else is
+    said.
     `argon_time_cost` and `argon_memory_kib` set the cost of a password check; tests lower them.
     """
 
@@ -27,7 +29,7 @@ class Settings:
     sign_in_limit: str = "8 per minute"
     argon_time_cost: int = 3
     argon_memory_kib: int = 65536
-    monitor: str | None = None
+    devices: Mapping[str, str] = field(default_factory=dict)
     testing: bool = False
 
     def __post_init__(self) -> None:
@@ -37,6 +39,24 @@ class Settings:
             )
         if len(self.secret_key) < 32:
             raise SetUpError("OBLATUS_SECRET_KEY must have at least 32 characters")
+
+
+def devices_from(text: str) -> Mapping[str, str]:
+    """Addresses of devices from words such as `monitor=127.0.0.1:9470 gauge=…`.
+
+    Raises
+    ------
+    SetUpError
+        If a word is no kind of device with host and port.
+    """
+    found = {}
+    for word in text.split():
+        kind, _, address = word.partition("=")
+        host, _, port = address.rpartition(":")
+        if kind not in DEVICE_KINDS or not host or not port.isdigit():
+            raise SetUpError(f"OBLATUS_DEVICES: {word!r} is not one of {', '.join(DEVICE_KINDS)} with =host:port")
+        found[kind] = address
+    return found
 
 
 def settings_from(environment: Mapping[str, str]) -> Settings:
@@ -55,5 +75,5 @@ def settings_from(environment: Mapping[str, str]) -> Settings:
         environment["OBLATUS_DATABASE_URL"],
         environment["OBLATUS_SECRET_KEY"],
         families_dir=Path(families) if families else None,
-        monitor=environment.get("OBLATUS_MONITOR") or None,
+        devices=devices_from(environment.get("OBLATUS_DEVICES", "")),
     )

@@ -3,23 +3,18 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
 
 import pytest
 from sqlalchemy import text
 
-from oblatus.devices.monitor import Misbehaviour, MonitorStandIn
+from oblatus.devices.monitor import MonitorStandIn, ReplayStandIn
+from oblatus.devices.recording import load_recording
+from oblatus.devices.stand_in import Misbehaviour
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.bridge import Bridge, connect_to
 from oblatus.usecases.live import LiveFeed
-
-
-def until(holds: Callable[[], bool], seconds: float = 30.0) -> None:
-    deadline = time.monotonic() + seconds
-    while not holds():
-        assert time.monotonic() < deadline, "waited too long"
-        time.sleep(0.02)
+from tests.waiting import until
 
 
 @pytest.fixture
@@ -44,7 +39,7 @@ def connect(client, base, swing="pitch", club="own:1", *, wanted=True) -> dict:
 def test_a_monitor_that_repeats_shuffles_and_sends_rubbish_is_taken_once_each(client, base, database):
     wrong = Misbehaviour(repeat=0.3, rubbish=0.2, shuffle=0.2, drop=0.1)
     stand_in = MonitorStandIn(seed=3, every=0.01, most=120, wrong=wrong).start()
-    bridge = Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}")).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
     connect(client, base)
     until(lambda: taken(client, base) >= 120)
     found = strikes(client, base)
@@ -61,7 +56,7 @@ def test_a_monitor_that_repeats_shuffles_and_sends_rubbish_is_taken_once_each(cl
 def test_a_thousand_strikes_arrive_once_though_bridge_and_database_are_cut_off(client, base, database):
     """The bridge is ended twice and every connection of the database killed again and again on the way."""
     stand_in = MonitorStandIn(seed=9, every=0.001, most=1000).start()
-    address = f"127.0.0.1:{stand_in.port}"
+    address = {"monitor": f"127.0.0.1:{stand_in.port}"}
     bridge = Bridge(database, connect_to(address)).start()
     connect(client, base)
     for cut in range(4):
@@ -84,7 +79,7 @@ def test_a_thousand_strikes_arrive_once_though_bridge_and_database_are_cut_off(c
 
 def test_another_station_gets_the_next_strikes_and_nobody_gets_any_after_the_end(client, base, database):
     stand_in = MonitorStandIn(every=0.05).start()
-    bridge = Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}")).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
     connect(client, base, "pitch")
     until(lambda: any(s["swing"] == "pitch" for s in strikes(client, base)))
     connect(client, base, "sand", "own:2")
@@ -102,7 +97,7 @@ def test_another_station_gets_the_next_strikes_and_nobody_gets_any_after_the_end
 def test_a_device_that_is_gone_is_said_and_found_again(client, base, database):
     stand_in = MonitorStandIn(every=0.05).start()
     port = stand_in.port
-    bridge = Bridge(database, connect_to(f"127.0.0.1:{port}")).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{port}"})).start()
     connect(client, base)
     until(lambda: client.get(f"{base}/monitor").get_json()["state"] == "live")
     stand_in.close()
@@ -119,7 +114,7 @@ def test_an_absurd_figure_is_refused_with_its_field_and_the_session_goes_on(clie
     told = iter([{"attack_deg": -500.0, "carry_m": 30.0}, {"attack_deg": -5.0, "carry_m": 30.0}])
     monkeypatch.setattr(monitor, "simulate_strike", lambda *_: next(told))
     stand_in = MonitorStandIn(every=0.05, most=2).start()
-    bridge = Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}")).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
     connect(client, base)
     until(lambda: len(strikes(client, base)) == 1)
     bridge.close()
@@ -147,3 +142,24 @@ def test_word_of_a_strike_comes_at_once_and_only_to_its_own_fitting(app, client,
         assert mine.get(timeout=5) == "change"
         assert time.monotonic() - start < 1.0
         assert theirs.empty()
+
+
+def test_a_session_is_recorded_and_played_again_with_the_same_figures(client, base, database):
+    stand_in = MonitorStandIn(seed=5, every=0.05, most=4).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
+    connect(client, base)
+    until(lambda: taken(client, base) == 4)
+    bridge.close()
+    stand_in.close()
+    first = strikes(client, base)
+    recorded = load_recording(client.get(f"{base}/recording.jsonl").get_data(as_text=True))
+    assert [item.figures["entry_mm"] for item in recorded] == [s["entry_mm"] for s in first]
+    assert all(0.0 <= item.after_s < 20.0 for item in recorded)
+    replay = ReplayStandIn(recorded, speed=20.0).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{replay.port}"})).start()
+    until(lambda: taken(client, base) == 8)
+    bridge.close()
+    replay.close()
+    again = strikes(client, base)[4:]
+    names = ("attack_deg", "lean_deg", "entry_mm", "carry_m", "spin_rpm")
+    assert [[s[n] for n in names] for s in again] == [[s[n] for n in names] for s in first]

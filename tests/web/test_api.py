@@ -53,6 +53,8 @@ BODIES = {
         "cell": {"club": "pw", "loft_deg": 46, "swing": "full"},
     },
     "/strikes/<uuid:strike_id>": {"set_aside": None},
+    "/devices/<string:kind>": {"wanted": True, "target": "home"},
+    "/readings/<uuid:reading_id>": {"set_aside": None},
 }
 
 
@@ -64,7 +66,7 @@ def test_no_route_crosses_into_another_studio(app, client, stranger, fitting):
         if "fitting_id" not in rule.arguments:
             continue
         path = rule.rule.replace("<uuid:fitting_id>", fitting["id"]).replace("<uuid:snapshot_id>", kept["id"])
-        path = path.replace("<uuid:strike_id>", strike["id"])
+        path = path.replace("<uuid:strike_id>", strike["id"]).replace("<string:kind>", "hammer")
         body = BODIES.get(rule.rule.rpartition("<uuid:fitting_id>")[2], {"revision": fitting["revision"]})
         for method in rule.methods - {"HEAD", "OPTIONS"}:
             reply = stranger.open(path, method=method, json=body)

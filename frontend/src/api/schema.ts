@@ -127,6 +127,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How every device goes. */
+        get: operations["instruments_get_devices_devices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/devices/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Want an instrument or not, and say what it reads next. */
+        put: operations["instruments_put_device_devices__string_kind__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/evidence": {
         parameters: {
             query?: never;
@@ -385,6 +419,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a photo, sent as the body; it is re-encoded without what the camera wrote into it. */
+        post: operations["photos_post_photo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo as JPEG. */
+        get: operations["photos_get_photo__uuid_photo_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Readings, and what they say of each club and ground. */
+        get: operations["instruments_get_readings_readings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/readings/{reading_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Set a reading aside with its reason, or count it again. */
+        patch: operations["instruments_patch_reading_readings__uuid_reading_id__patch"];
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/recording.jsonl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The strikes that a device sent, with their pauses, for `oblatus simulate monitor --replay`. */
+        get: operations["carries_get_recording_recording_jsonl_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/schools": {
         parameters: {
             query?: never;
@@ -588,6 +707,41 @@ export interface paths {
         put: operations["session_put_units_units_put"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/venues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every record, by venue, newest reading first. */
+        get: operations["venues_get_venues_get"];
+        put?: never;
+        /** Keep a ground in the library. */
+        post: operations["venues_post_venue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/venues/{record_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a record out of the library. */
+        delete: operations["venues_delete_venue__uuid_record_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1198,6 +1352,56 @@ export interface components {
             heads: components["schemas"]["DeskHeadOut"][];
         };
         /**
+         * DeviceIn
+         * @description Whether an instrument is wanted, and the club (own:N) or ground (its name) of the next readings.
+         */
+        DeviceIn: {
+            /** Target */
+            target: string;
+            /** Wanted */
+            wanted: boolean;
+        };
+        /**
+         * DeviceOut
+         * @description How a device goes: what it reads, lines kept and refused, the last reason. `available`: the studio has one.
+         */
+        DeviceOut: {
+            /** Available */
+            available: boolean;
+            /** Device */
+            device: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "monitor" | "gauge" | "hammer" | "penetrometer";
+            /** Last Refusal */
+            last_refusal: string;
+            /** Refused */
+            refused: number;
+            /** Simulated */
+            simulated: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "off" | "connecting" | "live" | "lost";
+            /** Taken */
+            taken: number;
+            /** Target */
+            target: string;
+            /** Wanted */
+            wanted: boolean;
+        };
+        /**
+         * DevicesOut
+         * @description The fitting's devices, the strike monitor first.
+         */
+        DevicesOut: {
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
+        };
+        /**
          * EditIn
          * @description New sections for a fitting at `revision`; those left out stay as they are.
          */
@@ -1568,7 +1772,7 @@ export interface components {
         };
         /**
          * GroundDocument
-         * @description One ground of the mix with its share of the player's golf.
+         * @description One ground of the mix with its share of the player's golf; where, in which season and on which day it was read.
          */
         GroundDocument: {
             /**
@@ -1576,19 +1780,24 @@ export interface components {
              * @default medium
              * @enum {string}
              */
-            green: "soft" | "medium" | "firm";
+            green?: "soft" | "medium" | "firm";
             /**
              * Lip Distance M
              * @default 3
              */
-            lip_distance_m: number;
+            lip_distance_m?: number;
             /**
              * Lip Height M
              * @default 1
              */
-            lip_height_m: number;
+            lip_height_m?: number;
             /** Name */
             name: string;
+            /**
+             * Read On
+             * @default null
+             */
+            read_on?: string | null;
             /**
              * @default {
              *       "loose_depth_mm": 80,
@@ -1598,7 +1807,12 @@ export interface components {
              *       "readings_kg_cm2": []
              *     }
              */
-            sand: components["schemas"]["SandDocument"];
+            sand?: components["schemas"]["SandDocument"];
+            /**
+             * Season
+             * @default null
+             */
+            season?: ("spring" | "summer" | "autumn" | "winter") | null;
             /** Share */
             share: number;
             /**
@@ -1611,7 +1825,12 @@ export interface components {
              *       "root_density": 1
              *     }
              */
-            turf: components["schemas"]["TurfDocument"];
+            turf?: components["schemas"]["TurfDocument"];
+            /**
+             * Venue
+             * @default null
+             */
+            venue?: string | null;
         };
         /**
          * HeadDocument
@@ -2241,6 +2460,8 @@ export interface components {
         /**
          * OwnedWedgeDocument
          * @description A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured.
+         *
+         *     `photos` are kept by the studio beside the document and stay there.
          */
         OwnedWedgeDocument: {
             /**
@@ -2301,6 +2522,11 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
              * Sole Width Mm
              * @default 20
              */
@@ -2330,6 +2556,12 @@ export interface components {
              * @default
              */
             wear: string;
+            /**
+             * Wear Class
+             * @default unknown
+             * @enum {string}
+             */
+            wear_class: "unknown" | "fresh" | "used" | "worn";
         };
         /**
          * ParameterOut
@@ -2392,6 +2624,21 @@ export interface components {
             taken: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * PhotoOut
+         * @description A photo that is kept, re-encoded: width and height in pixels.
+         */
+        PhotoOut: {
+            /** Height */
+            height: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Width */
+            width: number;
         };
         /**
          * PinnedHead
@@ -2590,6 +2837,79 @@ export interface components {
             heads: components["schemas"]["RackHeadDocument"][];
         };
         /**
+         * ReadFigure
+         * @description A figure over the readings that count: mean, spread, count.
+         */
+        ReadFigure: {
+            /** Count */
+            count: number;
+            /** Key */
+            key: string;
+            /** Mean */
+            mean: number;
+            /** Spread */
+            spread: number;
+        };
+        /**
+         * ReadSummary
+         * @description What the readings of one club or ground say; `words` names the class of a ground.
+         */
+        ReadSummary: {
+            /** Aside */
+            aside: number;
+            /** Count */
+            count: number;
+            /** Figures */
+            figures: components["schemas"]["ReadFigure"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gauge" | "hammer" | "penetrometer";
+            /** Simulated */
+            simulated: boolean;
+            /** Target */
+            target: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ReadingDocument
+         * @description One reading: `target` is own:N for a club in the gauge, or the name of the ground.
+         */
+        ReadingDocument: {
+            /** Figures */
+            figures: {
+                [key: string]: number;
+            };
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "gauge" | "hammer" | "penetrometer";
+            /** Set Aside */
+            set_aside: string | null;
+            /** Simulated */
+            simulated: boolean;
+            /** Target */
+            target: string;
+        };
+        /**
+         * ReadingsListOut
+         * @description Readings of the fitting's instruments in their order, and what they say by club or ground.
+         */
+        ReadingsListOut: {
+            /** Readings */
+            readings: components["schemas"]["ReadingDocument"][];
+            /** Summaries */
+            summaries: components["schemas"]["ReadSummary"][];
+        };
+        /**
          * ReadingsOut
          * @description What the readings of one ground say, in words; empty where there are none.
          */
@@ -2703,28 +3023,28 @@ export interface components {
              * Loose Depth Mm
              * @default 80
              */
-            loose_depth_mm: number;
+            loose_depth_mm?: number;
             /**
              * Moisture
              * @default 0.3
              */
-            moisture: number;
+            moisture?: number;
             /**
              * Penetrometer Kg Cm2
              * @default 2
              */
-            penetrometer_kg_cm2: number;
+            penetrometer_kg_cm2?: number;
             /**
              * Penetrometer Source
              * @default assumed
              * @enum {string}
              */
-            penetrometer_source: "measured" | "typed" | "assumed";
+            penetrometer_source?: "measured" | "typed" | "assumed";
             /**
              * Readings Kg Cm2
              * @default []
              */
-            readings_kg_cm2: number[];
+            readings_kg_cm2?: number[];
         };
         /**
          * SandIn
@@ -3263,34 +3583,34 @@ export interface components {
              * Firmness G
              * @default 85
              */
-            firmness_g: number;
+            firmness_g?: number;
             /**
              * Firmness Source
              * @default assumed
              * @enum {string}
              */
-            firmness_source: "measured" | "typed" | "assumed";
+            firmness_source?: "measured" | "typed" | "assumed";
             /**
              * Lie
              * @default fairway
              * @enum {string}
              */
-            lie: "bare" | "tight" | "fairway" | "lush" | "sitting_up";
+            lie?: "bare" | "tight" | "fairway" | "lush" | "sitting_up";
             /**
              * Moisture
              * @default 0.5
              */
-            moisture: number;
+            moisture?: number;
             /**
              * Readings G
              * @default []
              */
-            readings_g: number[];
+            readings_g?: number[];
             /**
              * Root Density
              * @default 1
              */
-            root_density: number;
+            root_density?: number;
         };
         /**
          * TurfIn
@@ -3350,6 +3670,63 @@ export interface components {
              * @enum {string}
              */
             speed: "mps" | "mph";
+        };
+        /**
+         * VenueDocument
+         * @description A ground as it was read at a venue, in a season, on a day.
+         */
+        VenueDocument: {
+            ground: components["schemas"]["GroundDocument"];
+            /**
+             * Read On
+             * Format: date
+             */
+            read_on: string;
+            /**
+             * Season
+             * @enum {string}
+             */
+            season: "spring" | "summer" | "autumn" | "winter";
+            /** Venue */
+            venue: string;
+        };
+        /**
+         * VenueOut
+         * @description A record of the library, with what its readings say.
+         */
+        VenueOut: {
+            ground: components["schemas"]["GroundDocument"];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kept By */
+            kept_by: string;
+            /**
+             * Read On
+             * Format: date
+             */
+            read_on: string;
+            /** Sand */
+            sand: string;
+            /**
+             * Season
+             * @enum {string}
+             */
+            season: "spring" | "summer" | "autumn" | "winter";
+            /** Turf */
+            turf: string;
+            /** Venue */
+            venue: string;
+        };
+        /**
+         * VenuesOut
+         * @description The library by venue, newest reading first.
+         */
+        VenuesOut: {
+            /** Records */
+            records: components["schemas"]["VenueOut"][];
         };
         /**
          * WindowOut
@@ -3822,6 +4199,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CarriesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    instruments_get_devices_devices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    instruments_put_device_devices__string_kind__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                kind: "gauge" | "hammer" | "penetrometer";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
                 };
             };
             /** @description Not Found */
@@ -4601,6 +5063,215 @@ export interface operations {
             };
         };
     };
+    photos_post_photo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    photos_get_photo__uuid_photo_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    instruments_get_readings_readings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsListOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    instruments_patch_reading_readings__uuid_reading_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                reading_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AsideIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    carries_get_recording_recording_jsonl_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     engine_get_schools_fittings__uuid_fitting_id__schools_get: {
         parameters: {
             query?: never;
@@ -5203,6 +5874,124 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorOut"][];
+                };
+            };
+        };
+    };
+    venues_get_venues_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VenuesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    venues_post_venue_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VenueDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VenueOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    venues_delete_venue__uuid_record_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                record_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
                 };
             };
         };

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import { api, type Fitting, unwrap } from "../api/client";
+import { LiveProvider } from "../devices/live";
 import { FittingProvider } from "./context";
 import classes from "./Frame.module.css";
 import { Keys } from "./Keys";
@@ -22,6 +23,9 @@ const PAGES: Record<string, React.LazyExoticComponent<React.ComponentType>> = {
   import: lazy(() => import("../steps/import/ImportPage")),
   kept: lazy(() => import("../steps/kept/KeptPage")),
 };
+
+/** Steps that wait for what devices send. */
+const WAITING: readonly string[] = ["ground", "bag", "strikes"];
 
 const OTHERS: Record<string, string> = { kept: "Kept proposals", import: "Strikes from a file" };
 
@@ -60,24 +64,26 @@ function Frame({ fitting }: { fitting: Fitting }) {
   if (!found && !Page) return <Navigate to="../player" replace />;
   return (
     <FittingProvider value={store}>
-      <div className={classes.frame}>
-        <Strip onBench={() => setBenchOpen((open) => !open)} />
-        <Rail current={step} />
-        <main className={classes.work} id="work" tabIndex={-1}>
-          {Page ? (
-            <Suspense fallback={<div className={classes.pause} />}>
-              <Page />
-            </Suspense>
-          ) : (
-            <section className={classes.later}>
-              <h1>{found?.name}</h1>
-              <p>{found?.later}</p>
-            </section>
-          )}
-        </main>
-        <SetBench open={benchOpen} />
-        <Keys current={step} />
-      </div>
+      <LiveProvider waiting={WAITING.includes(step)}>
+        <div className={classes.frame}>
+          <Strip onBench={() => setBenchOpen((open) => !open)} />
+          <Rail current={step} />
+          <main className={classes.work} id="work" tabIndex={-1}>
+            {Page ? (
+              <Suspense fallback={<div className={classes.pause} />}>
+                <Page />
+              </Suspense>
+            ) : (
+              <section className={classes.later}>
+                <h1>{found?.name}</h1>
+                <p>{found?.later}</p>
+              </section>
+            )}
+          </main>
+          <SetBench open={benchOpen} />
+          <Keys current={step} />
+        </div>
+      </LiveProvider>
     </FittingProvider>
   );
 }

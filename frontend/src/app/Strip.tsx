@@ -1,5 +1,6 @@
 import { Menu, useMantineColorScheme } from "@mantine/core";
 import { Link } from "react-router";
+import { DeviceStates } from "../devices/DeviceStates";
 import { showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
@@ -13,7 +14,7 @@ const SAVE_WORDS = {
   conflict: "changed elsewhere",
 } as const;
 
-/** One line, always true: who, hand, ground mix, school, units, save state. */
+/** One line, always true: who, hand, ground mix, school, units, devices, save state. */
 export function Strip({ onBench }: { onBench: () => void }) {
   const store = useStore();
   const units = useUnits();
@@ -44,6 +45,7 @@ export function Strip({ onBench }: { onBench: () => void }) {
         <span>{school === 0 ? "as measured" : `${school} ${school === 1 ? "school" : "schools"} chosen`}</span>
       </span>
       <span className={classes.tools}>
+        <DeviceStates />
         {store.saveState === "conflict" ? (
           <Menu>
             <Menu.Target>

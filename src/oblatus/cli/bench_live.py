@@ -11,7 +11,7 @@ from uuid import UUID
 
 import numpy as np
 
-from oblatus.devices import monitor
+from oblatus.devices import stand_in as standing
 from oblatus.devices.monitor import MonitorStandIn
 from oblatus.formats.fitting import FittingDocument, GroundDocument, PlayerDocument
 from oblatus.store.database import Database
@@ -36,21 +36,21 @@ def measure_live(database: Database, database_url: str, studio_id: UUID) -> dict
         fittings = [add_document(rows, document).id for _ in range(STATIONS)]
     sent: dict[str, list[float]] = {str(fitting): [] for fitting in fittings}
     heard: list[float] = []
-    made = monitor.Stream.make
+    made = standing.Stream.make
 
-    def make(stream: Any) -> bytes:
-        line = made(stream)
+    def make(stream: Any, measure: Any) -> bytes:
+        line = made(stream, measure)
         sent[stream.listener].append(time.perf_counter())
         return line
 
     stand_in = MonitorStandIn(every=EVERY, most=STRIKES).start()
-    feed, bridge = LiveFeed(database_url), Bridge(database, connect_to(f"127.0.0.1:{stand_in.port}"))
+    feed, bridge = LiveFeed(database_url), Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"}))
     with ExitStack() as stack:
         stack.callback(stand_in.close)
         stack.callback(bridge.close)
         stack.callback(feed.close)
-        stack.callback(setattr, monitor.Stream, "make", made)
-        setattr(monitor.Stream, "make", make)  # noqa: B010 (a method of slots, timed for the bench)
+        stack.callback(setattr, standing.Stream, "make", made)
+        setattr(standing.Stream, "make", make)  # noqa: B010 (a method of slots, timed for the bench)
         queues = {str(f): stack.enter_context(feed.about(f)) for f in fittings}
         for fitting in fittings:
             link_monitor(database, actor, fitting, "pw", "pitch", wanted=True)

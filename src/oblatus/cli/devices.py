@@ -1,69 +1,108 @@
-"""`oblatus simulate monitor`: the stand-in strike monitor. `oblatus bridge`: from monitors into the database."""
+"""`oblatus simulate`: the stand-in devices. `oblatus bridge`: from devices into the database."""
 
 from __future__ import annotations
 
 import os
 import signal
 import sys
+import threading
 from argparse import Namespace
+from collections.abc import Callable
 from types import FrameType
 from typing import Any
 
-from oblatus.cli.arguments import number
+from oblatus.cli.arguments import number, read_text
 from oblatus.core.bounds import Bound
-from oblatus.devices.monitor import Misbehaviour, MonitorStandIn
+from oblatus.devices.instruments import GaugeStandIn, HammerStandIn, PenetrometerStandIn
+from oblatus.devices.monitor import MonitorStandIn, ReplayStandIn
+from oblatus.devices.recording import load_recording
+from oblatus.devices.stand_in import Misbehaviour, StandIn
 from oblatus.errors import SetUpError
-from oblatus.settings import settings_from
+from oblatus.settings import devices_from, settings_from
 from oblatus.store.database import Database
 from oblatus.usecases.bridge import Bridge, connect_to
 
 SHARE = Bound(0, 1, "")
+KINDS: dict[str, type[StandIn]] = {
+    "monitor": MonitorStandIn, "gauge": GaugeStandIn, "hammer": HammerStandIn, "penetrometer": PenetrometerStandIn,
+}  # fmt: skip
+EVERY = {"monitor": 4.0, "gauge": 2.0, "hammer": 2.5, "penetrometer": 2.5}
 
 
 def add_simulate(commands: Any) -> None:
     """Register `simulate`."""
     parser = commands.add_parser("simulate", help="a stand-in device that speaks the line protocol")
     kinds = parser.add_subparsers(dest="device", required=True, parser_class=type(parser))
-    monitor = kinds.add_parser("monitor", help="a strike monitor that makes its strikes up")
-    monitor.add_argument("--port", type=number("port", Bound(0, 65535, "")), default=0.0)
-    monitor.add_argument("--seed", type=number("seed", Bound(0, 1e9, "")), default=1.0)
-    monitor.add_argument("--every", type=number("every", Bound(0.005, 600, "s")), default=4.0, help="seconds a strike")
-    monitor.add_argument("--most", type=number("most", Bound(1, 1e6, "strikes")))
-    for name, words in (
-        ("repeat", "sent twice"), ("rubbish", "preceded by rubbish"), ("shuffle", "sent late"), ("drop", "then dropped"),
-    ):  # fmt: skip
-        monitor.add_argument(f"--{name}", type=number(name, SHARE), default=0.0, help=f"share of strikes {words}")
-    monitor.set_defaults(run=run_monitor)
+    for kind, made in KINDS.items():
+        one = kinds.add_parser(kind, help=f"a {made.device}")
+        one.add_argument("--port", type=number("port", Bound(0, 65535, "")), default=0.0)
+        one.add_argument("--seed", type=number("seed", Bound(0, 1e9, "")), default=1.0)
+        one.add_argument(
+            "--every", type=number("every", Bound(0.005, 600, "s")), default=EVERY[kind], help="seconds a line"
+        )
+        one.add_argument("--most", type=number("most", Bound(1, 1e6, "lines")))
+        for name, words in (
+            ("repeat", "sent twice"), ("rubbish", "preceded by rubbish"), ("shuffle", "sent late"),
+            ("drop", "then dropped"),
+        ):  # fmt: skip
+            one.add_argument(f"--{name}", type=number(name, SHARE), default=0.0, help=f"share of lines {words}")
+        if kind == "monitor":
+            one.add_argument("--replay", metavar="FILE", help="play a recorded session instead")
+            one.add_argument("--speed", type=number("speed", Bound(0.1, 1000, "")), default=1.0, help="times as fast")
+        one.set_defaults(run=run_device, kind=kind)
+    every = kinds.add_parser("all", help="every device, for ./start")
+    every.add_argument("--at", required=True, help="addresses: monitor=127.0.0.1:9470 gauge=…")
+    every.set_defaults(run=run_all)
 
 
 def add_bridge(commands: Any) -> None:
     """Register `bridge`."""
-    parser = commands.add_parser("bridge", help="take the lines of every wanted monitor into the database")
+    parser = commands.add_parser("bridge", help="take the lines of every wanted device into the database")
     parser.set_defaults(run=run_bridge)
 
 
-def run_monitor(args: Namespace) -> int:
-    """Serve strikes until told to stop."""
-    wrong = Misbehaviour(args.repeat, args.rubbish, args.shuffle, args.drop)
-    most = None if args.most is None else int(args.most)
-    try:
-        stand_in = MonitorStandIn(int(args.port), int(args.seed), args.every, most, wrong)
-    except OSError as error:
-        raise SetUpError(f"port {int(args.port)} cannot be used: {error.strerror}") from error
-    print(f"simulated strike monitor at 127.0.0.1:{stand_in.port}", flush=True)
+def run_device(args: Namespace) -> int:
+    """Serve one device until told to stop."""
+    port = int(args.port)
+    if args.kind == "monitor" and args.replay is not None:
+        recorded = load_recording(read_text(args.replay))
+        stand_in = _at(port, lambda: ReplayStandIn(recorded, port, args.speed))
+    else:
+        wrong = Misbehaviour(args.repeat, args.rubbish, args.shuffle, args.drop)
+        most = None if args.most is None else int(args.most)
+        stand_in = _at(port, lambda: KINDS[args.kind](port, int(args.seed), args.every, most, wrong))
+    print(f"simulated {stand_in.device} at 127.0.0.1:{stand_in.port}", flush=True)
     _leave_politely()
     stand_in.serve()
     return 0
 
 
-def run_bridge(_: Namespace) -> int:
-    """Serve every wanted monitor until told to stop; settings come from the environment, as the web server's."""
-    settings = settings_from(os.environ)
-    if settings.monitor is None:
-        raise SetUpError("OBLATUS_MONITOR must be set to the monitor's host:port; ./start does that")
+def run_all(args: Namespace) -> int:
+    """Serve every device until told to stop."""
+    for kind, address in devices_from(args.at).items():
+        port = int(address.rpartition(":")[2])
+        stand_in = _at(port, lambda kind=kind, port=port: KINDS[kind](port, every=EVERY[kind]))  # type: ignore[misc]
+        print(f"simulated {stand_in.start().device} at 127.0.0.1:{stand_in.port}", flush=True)
     _leave_politely()
-    Bridge(Database(settings.database_url), connect_to(settings.monitor)).run()
+    threading.Event().wait()
     return 0
+
+
+def run_bridge(_: Namespace) -> int:
+    """Serve every wanted device until told to stop; settings come from the environment, as the web server's."""
+    settings = settings_from(os.environ)
+    if not settings.devices:
+        raise SetUpError("OBLATUS_DEVICES must be set to the devices' addresses, monitor=host:port …; ./start does that")
+    _leave_politely()
+    Bridge(Database(settings.database_url), connect_to(settings.devices)).run()
+    return 0
+
+
+def _at(port: int, make: Callable[[], StandIn]) -> StandIn:
+    try:
+        return make()
+    except OSError as error:
+        raise SetUpError(f"port {port} cannot be used: {error.strerror}") from error
 
 
 def _leave_politely() -> None:

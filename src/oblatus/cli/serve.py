@@ -15,7 +15,7 @@ import sys
 import time
 import urllib.request
 from argparse import Namespace
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 from types import FrameType
 from typing import IO, Any
@@ -23,7 +23,7 @@ from typing import IO, Any
 from oblatus.cli.arguments import number
 from oblatus.core.bounds import Bound
 from oblatus.errors import SetUpError
-from oblatus.settings import PROJECT, Settings
+from oblatus.settings import DEVICE_KINDS, PROJECT, Settings
 from oblatus.store.database import Database
 from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer
@@ -32,7 +32,7 @@ from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, seed_once
 DEFAULT_PORT = 8420
 PORTS_TRIED = 20
 WORKERS, THREADS = 2, 40
-MONITOR_PORT = 9470
+DEVICE_PORT = 9470
 PATIENCE = 400.0
 PR_SET_PDEATHSIG = 1
 
@@ -58,14 +58,14 @@ def run_serve(args: Namespace) -> int:
         try:
             say("Starting PostgreSQL ...")
             url = server.start()
-            monitor = _port(None, MONITOR_PORT)
-            settings = Settings(url, _secret(folder / "secret"), monitor=f"127.0.0.1:{monitor}")
+            devices = {kind: f"127.0.0.1:{port}" for kind, port in zip(DEVICE_KINDS, _device_ports(), strict=True)}
+            settings = Settings(url, _secret(folder / "secret"), devices=devices)
             _prepare(settings, demo=not args.empty)
             port = _port(None if args.port is None else int(args.port), DEFAULT_PORT)
             say("Warming the engine (compiled once, the first start takes a minute longer) ...")
             child = _gunicorn(settings, port, run_folder, folder / "log")
             helpers = [
-                _helper("monitor.log", ["simulate", "monitor", "--port", str(monitor)], settings, folder / "log"),
+                _helper("devices.log", ["simulate", "all", "--at", _words(devices)], settings, folder / "log"),
                 _helper("bridge.log", ["bridge"], settings, folder / "log"),
             ]
             try:
@@ -155,6 +155,18 @@ def _port(asked: int | None, usual: int) -> int:
     raise SetUpError(f"ports {usual} to {usual + PORTS_TRIED - 1} are all taken: end what holds them, or give --port")
 
 
+def _device_ports() -> list[int]:
+    """A free port for each stand-in."""
+    found: list[int] = []
+    for _ in DEVICE_KINDS:
+        found.append(_port(None, found[-1] + 1 if found else DEVICE_PORT))
+    return found
+
+
+def _words(devices: Mapping[str, str]) -> str:
+    return " ".join(f"{kind}={address}" for kind, address in devices.items())
+
+
 def _is_free(port: int) -> bool:
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
@@ -185,7 +197,7 @@ def _environment(settings: Settings) -> dict[str, str]:
         **os.environ,
         "OBLATUS_DATABASE_URL": settings.database_url,
         "OBLATUS_SECRET_KEY": settings.secret_key,
-        "OBLATUS_MONITOR": settings.monitor or "",
+        "OBLATUS_DEVICES": _words(settings.devices),
     }
 
 

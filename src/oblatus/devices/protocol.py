@@ -47,7 +47,16 @@ class TroubleLine:
     words: str
 
 
-Line = Hello | StrikeLine | TroubleLine
+@dataclass(frozen=True, slots=True)
+class ReadingLine:
+    """A reading of a gauge, hammer or penetrometer: number of the line, id from the source, figures."""
+
+    seq: int
+    id: UUID
+    figures: dict[str, float] = field(default_factory=dict)
+
+
+Line = Hello | StrikeLine | ReadingLine | TroubleLine
 
 
 def encode(message: dict[str, Any]) -> bytes:
@@ -81,7 +90,9 @@ def read_line(raw: bytes) -> Line:
     if isinstance(data.get("trouble"), str):
         return TroubleLine(seq, data["trouble"][:200])
     if "strike" in data:
-        return StrikeLine(seq, _id(data.get("id")), _figures(data["strike"]))
+        return StrikeLine(seq, _id(data.get("id")), figures_of(data["strike"]))
+    if "reading" in data:
+        return ReadingLine(seq, _id(data.get("id")), figures_of(data["reading"]))
     raise LineError("is of no kind that is known")
 
 
@@ -110,7 +121,14 @@ def _id(value: Any) -> UUID:
         raise LineError("has no id") from None
 
 
-def _figures(value: Any) -> dict[str, float]:
+def figures_of(value: Any) -> dict[str, float]:
+    """Figures of a strike or reading: names with finite numbers.
+
+    Raises
+    ------
+    LineError
+        If it is no object of numbers.
+    """
     if not isinstance(value, dict) or len(value) > 40:
         raise LineError("has no figures")
     found = {}

@@ -7,8 +7,10 @@ from __future__ import annotations
 
 import json
 import math
+from datetime import date
 from itertools import pairwise
 from typing import Annotated, Any, Literal, Self
+from uuid import UUID
 
 from pydantic import Field, StringConstraints, ValidationError, model_validator
 
@@ -31,6 +33,7 @@ Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whit
 Note = Annotated[str, StringConstraints(max_length=2000)]
 Share = Annotated[float, Within(Bound(0, 1, ""))]
 Source = Literal["measured", "typed", "assumed"]
+Season = Literal["spring", "summer", "autumn", "winter"]
 
 
 class _Estimate(Strict):
@@ -146,15 +149,27 @@ class SandDocument(Strict):
 
 
 class GroundDocument(Strict):
-    """One ground of the mix with its share of the player's golf."""
+    """One ground of the mix with its share of the player's golf; where, in which season and on which day it was read."""
 
     name: Name
     share: Share
+    venue: Name | None = None
+    season: Season | None = None
+    read_on: date | None = None
     turf: TurfDocument = TurfDocument()
     sand: SandDocument = SandDocument()
     green: Literal["soft", "medium", "firm"] = "medium"
     lip_height_m: Annotated[float, Within(GROUND["lip_height_m"])] = 1.0
     lip_distance_m: Annotated[float, Within(GROUND["lip_distance_m"])] = 3.0
+
+
+class VenueDocument(Strict):
+    """A ground as it was read at a venue, in a season, on a day."""
+
+    venue: Name
+    season: Season
+    read_on: date
+    ground: GroundDocument
 
 
 class HeadDocument(Strict):
@@ -192,14 +207,19 @@ class RackHeadDocument(HeadDocument):
 
 
 class OwnedWedgeDocument(HeadDocument):
-    """A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured."""
+    """A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured.
+
+    `photos` are kept by the studio beside the document and stay there.
+    """
 
     name: Name
     stamped_loft_deg: Annotated[float, Within(HEAD["loft_deg"])] | None = None
     measured: bool = False
     make: Literal["forged", "cast"] = "forged"
     bend_limit_deg: Annotated[float, Within(Bound(0, 4, "degrees"))] = 2.0
+    wear_class: Literal["unknown", "fresh", "used", "worn"] = "unknown"
     wear: Note = ""
+    photos: Annotated[tuple[UUID, ...], Field(max_length=6)] = ()
 
 
 class BagDocument(Strict):

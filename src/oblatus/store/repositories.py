@@ -24,6 +24,9 @@ from oblatus.store.tables import (
     now,
 )
 
+ADDED_AT_ONCE = 2000
+"""A statement carries at most 65,535 values."""
+
 Row = TypeVar("Row")
 Json = dict[str, Any]
 
@@ -156,6 +159,17 @@ class StudioRows:
         )
         return [dict(row) for row in self.session.execute(query).mappings()]
 
+    def device_strikes(self, fitting_id: UUID) -> list[Json]:
+        """Strikes that came from a device, in their order, with the moment at which each was taken."""
+        table = StrikeRow.__table__  # type: ignore[attr-defined]
+        columns = [table.c[name] for name in (*STRIKE_COLUMNS, "taken_at")]
+        query = (
+            sa_select(*columns)
+            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id, table.c.origin == "device")
+            .order_by(table.c.place)
+        )
+        return [dict(row) for row in self.session.execute(query).mappings()]
+
     def strike_count(self, fitting_id: UUID) -> int:
         """How many strikes a fitting has."""
         query = select(func.count()).where(StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id)
@@ -163,12 +177,14 @@ class StudioRows:
 
     def add_strikes(self, fitting_id: UUID, strikes: Sequence[Json]) -> int:
         """Add validated strikes; those whose id stands there already are left as they are. Returns how many were new."""
-        if not strikes:
-            return 0
         table = StrikeRow.__table__  # type: ignore[attr-defined]
-        rows = [{**s, "studio_id": self.studio_id, "fitting_id": fitting_id, "taken_at": now()} for s in strikes]
-        new = insert(table).values(rows).on_conflict_do_nothing(index_elements=["fitting_id", "id"])
-        return len(self.session.execute(new.returning(table.c.id)).all())
+        added = 0
+        for at in range(0, len(strikes), ADDED_AT_ONCE):
+            part = strikes[at : at + ADDED_AT_ONCE]
+            rows = [{**s, "studio_id": self.studio_id, "fitting_id": fitting_id, "taken_at": now()} for s in part]
+            new = insert(table).values(rows).on_conflict_do_nothing(index_elements=["fitting_id", "id"])
+            added += len(self.session.execute(new.returning(table.c.id)).all())
+        return added
 
     def strike(self, fitting_id: UUID, strike_id: UUID) -> StrikeRow:
         """One strike."""
@@ -177,14 +193,21 @@ class StudioRows:
         )
         return found(self.session.exec(query).first(), "strike")
 
-    def link(self, fitting_id: UUID) -> LinkRow | None:
-        """The fitting's strike monitor, if it ever had one."""
-        query = select(LinkRow).where(LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id)
+    def link(self, fitting_id: UUID, kind: str = "monitor") -> LinkRow | None:
+        """One of the fitting's devices, if it ever had it."""
+        query = select(LinkRow).where(
+            LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id, LinkRow.kind == kind
+        )
         return self.session.exec(query).first()
+
+    def links(self, fitting_id: UUID) -> Sequence[LinkRow]:
+        """Every device that the fitting ever had."""
+        query = select(LinkRow).where(LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id)
+        return self.session.exec(query).all()
 
 
 def wanted_links(session: Session) -> Sequence[LinkRow]:
-    """Every monitor that some fitter wants, in whichever studio: the bridge serves them all."""
+    """Every device that some fitter wants, in whichever studio: the bridge serves them all."""
     return session.exec(select(LinkRow).where(LinkRow.wanted)).all()
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from typing import Any
 from uuid import UUID, uuid4
 
@@ -180,7 +180,7 @@ class StrikeRow(SQLModel, table=True):
 
 
 class LinkRow(SQLModel, table=True):
-    """A fitting's strike monitor: whether it is wanted, what is hit next, and how it goes."""
+    """A device of a fitting: whether it is wanted, what is hit or read next, and how it goes."""
 
     __tablename__ = "device_link"
     __table_args__ = (
@@ -191,10 +191,13 @@ class LinkRow(SQLModel, table=True):
             ondelete="CASCADE",
         ),
         CheckConstraint("state in ('off', 'connecting', 'live', 'lost')", name="ck_link_state"),
+        CheckConstraint("kind in ('monitor', 'gauge', 'hammer', 'penetrometer')", name="ck_link_kind"),
     )
 
     fitting_id: UUID = Field(primary_key=True)
+    kind: str = Field(default="monitor", primary_key=True, max_length=12, sa_column_kwargs={"server_default": "monitor"})
     studio_id: UUID
+    target: str = Field(default="", max_length=120, sa_column_kwargs={"server_default": ""})
     wanted: bool = False
     club: str = Field(default="pw", max_length=40)
     swing: str = Field(default="pitch", max_length=24)
@@ -205,6 +208,70 @@ class LinkRow(SQLModel, table=True):
     taken: int = 0
     refused: int = 0
     last_refusal: str = Field(default="", max_length=200)
+
+
+class ReadingRow(SQLModel, table=True):
+    """A reading of an instrument: which wedge or ground it belongs to, its figures. Once, by its id from the source."""
+
+    __tablename__ = "reading"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "fitting_id"],
+            ["fitting.studio_id", "fitting.id"],
+            name="fk_reading_fitting",
+            ondelete="CASCADE",
+        ),
+        CheckConstraint("kind in ('gauge', 'hammer', 'penetrometer')", name="ck_reading_kind"),
+    )
+
+    fitting_id: UUID = Field(primary_key=True)
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    place: int | None = Field(default=None, sa_column=Column(BigInteger, Identity(always=True), nullable=False))
+    kind: str = Field(max_length=12)
+    target: str = Field(max_length=120)
+    figures: dict[str, float] = Field(sa_column=Column(JSONB, nullable=False))
+    simulated: bool = False
+    set_aside: str | None = Field(default=None, max_length=120)
+    taken_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class VenueRow(SQLModel, table=True):
+    """A ground as it was read at a venue on a day: kept by the studio for every fitting to come."""
+
+    __tablename__ = "venue_record"
+    __table_args__ = (CheckConstraint("season in ('spring', 'summer', 'autumn', 'winter')", name="ck_venue_season"),)
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID = Field(foreign_key="studio.id", index=True)
+    venue: str = Field(max_length=120)
+    season: str = Field(max_length=6)
+    read_on: date
+    ground: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    kept_by: str = Field(max_length=120)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class PhotoRow(SQLModel, table=True):
+    """A picture of a club, re-encoded here as JPEG with nothing in it but the picture."""
+
+    __tablename__ = "photo"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "fitting_id"],
+            ["fitting.studio_id", "fitting.id"],
+            name="fk_photo_fitting",
+            ondelete="CASCADE",
+        ),
+    )
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    studio_id: UUID
+    fitting_id: UUID = Field(index=True)
+    content: bytes = Field(sa_column=Column(LargeBinary, nullable=False))
+    width: int
+    height: int
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
 
 
 class ImportRow(SQLModel, table=True):

@@ -1,26 +1,30 @@
-"""The bridge: takes the lines of every wanted monitor into the database, once each, and keeps trying."""
+"""The bridge: takes the lines of every wanted device into the database, once each, and keeps trying."""
 
 from __future__ import annotations
 
 import logging
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from typing import Any
 from uuid import UUID
 
 from pydantic import ValidationError
 from sqlalchemy.exc import SQLAlchemyError
 
 from oblatus.devices.driver import Driver, LineDriver
-from oblatus.devices.protocol import Hello, LineError, StrikeLine, TroubleLine
-from oblatus.errors import InputError, NotFoundError
+from oblatus.devices.protocol import Hello, LineError, ReadingLine, StrikeLine, TroubleLine
+from oblatus.errors import InputError, NotFoundError, fault
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.fields import faults_of
+from oblatus.formats.fields import Strict, faults_of
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.readings import FIGURES
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
+from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.repositories import StudioRows, wanted_links
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.link_instrument import INSTRUMENTS, instrument_arm
 from oblatus.usecases.link_monitor import arm_message
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.strikes_of import measured, strikes_of
@@ -29,40 +33,47 @@ LOG = logging.getLogger(__name__)
 POLL_SECONDS = 0.25
 RETRY_SECONDS = 1.0
 
-Connect = Callable[[str], Driver]
+Connect = Callable[[str, str], Driver]
+"""A driver for a kind of device and the fitting that listens to it."""
 
 
-def connect_to(address: str) -> Connect:
-    """Drivers for the monitor at host:port."""
-    host, _, port = address.rpartition(":")
-    return lambda listener: LineDriver(host, int(port), listener)
+def connect_to(devices: Mapping[str, str]) -> Connect:
+    """Drivers for devices at host:port, by their kind. A device of another make gets its driver here."""
+
+    def connect(kind: str, listener: str) -> Driver:
+        if kind not in devices:
+            raise OSError(f"no {kind} is set up")
+        host, _, port = devices[kind].rpartition(":")
+        return LineDriver(host, int(port), listener)
+
+    return connect
 
 
 class Bridge:
-    """One thread a wanted monitor; the database says which are wanted and what is hit next."""
+    """One thread a wanted device; the database says which are wanted and what is hit next."""
 
     def __init__(self, database: Database, connect: Connect) -> None:
         self.database, self.connect = database, connect
         self._stop = threading.Event()
-        self._threads: dict[UUID, threading.Thread] = {}
+        self._threads: dict[tuple[UUID, str], threading.Thread] = {}
 
     def run(self) -> None:
         """Serve until `close`; a database that is away is waited for."""
         while not self._stop.is_set():
             try:
                 with self.database.transaction() as session:
-                    wanted = [(row.fitting_id, row.studio_id) for row in wanted_links(session)]
+                    wanted = [(row.fitting_id, row.kind, row.studio_id) for row in wanted_links(session)]
             except SQLAlchemyError as error:
                 LOG.warning("the database does not answer: %s", error)
                 self._stop.wait(RETRY_SECONDS)
                 continue
-            for fitting_id, studio_id in wanted:
-                thread = self._threads.get(fitting_id)
+            for fitting_id, kind, studio_id in wanted:
+                thread = self._threads.get((fitting_id, kind))
                 if thread is None or not thread.is_alive():
-                    self._threads[fitting_id] = threading.Thread(
-                        target=_Link(self, fitting_id, studio_id).serve, name=f"monitor {fitting_id}", daemon=True
-                    )
-                    self._threads[fitting_id].start()
+                    link = LINKS[kind](self, fitting_id, studio_id, kind)
+                    thread = threading.Thread(target=link.serve, name=f"{kind} {fitting_id}", daemon=True)
+                    self._threads[fitting_id, kind] = thread
+                    thread.start()
             self._stop.wait(POLL_SECONDS)
 
     def start(self) -> Bridge:
@@ -87,13 +98,32 @@ class Bridge:
 
 
 class _Link:
-    """One monitor for one fitting."""
+    """One device of one fitting."""
 
-    def __init__(self, bridge: Bridge, fitting_id: UUID, studio_id: UUID) -> None:
-        self.bridge, self.fitting_id = bridge, fitting_id
+    def __init__(self, bridge: Bridge, fitting_id: UUID, studio_id: UUID, kind: str) -> None:
+        self.bridge, self.fitting_id, self.kind = bridge, fitting_id, kind
         self.actor = Actor(UUID(int=0), studio_id, "bridge")
         self.armed = -1
-        self.loft_deg = 56.0
+
+    def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
+        """What the device is told of what comes next.
+
+        Raises
+        ------
+        InputError
+            If the fitting no longer has it.
+        """
+        raise NotImplementedError
+
+    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
+        """Keep a line's measurement for what is armed. Returns how many were new.
+
+        Raises
+        ------
+        InputError
+            If a figure is absurd, or the line is not one of this kind of device.
+        """
+        raise NotImplementedError
 
     def serve(self) -> None:
         """Connect, take lines, try again when the device or the database goes away, until nobody wants it."""
@@ -101,7 +131,7 @@ class _Link:
             try:
                 if not self._wanted():
                     return
-                driver = self.bridge.connect(str(self.fitting_id))
+                driver = self.bridge.connect(self.kind, str(self.fitting_id))
             except NotFoundError:
                 return
             except (OSError, SQLAlchemyError) as error:
@@ -112,7 +142,7 @@ class _Link:
                 self.armed = -1
                 self._take(driver)
             except (OSError, SQLAlchemyError) as error:
-                LOG.warning("monitor of %s: %s", self.fitting_id, error)
+                LOG.warning("%s of %s: %s", self.kind, self.fitting_id, error)
             finally:
                 driver.close()
             if self.bridge.stopping:
@@ -126,8 +156,8 @@ class _Link:
                 return
             if isinstance(line, Hello):
                 self._say(state="live", device=line.serial, simulated=line.simulated)
-            elif isinstance(line, StrikeLine):
-                self._strike(line)
+            elif isinstance(line, (StrikeLine, ReadingLine)):
+                self._measurement(line)
                 driver.acknowledge(line.seq)
             elif isinstance(line, TroubleLine):
                 self._refuse(f"the device says: {line.words}")
@@ -137,50 +167,41 @@ class _Link:
 
     def _wanted(self) -> bool:
         with self.bridge.database.transaction() as session:
-            row = StudioRows(session, self.actor.studio_id).link(self.fitting_id)
+            row = StudioRows(session, self.actor.studio_id).link(self.fitting_id, self.kind)
             return row is not None and row.wanted
 
     def _follow(self, driver: Driver) -> bool:
         """Tell the device what is hit next, whenever that changed; False once nobody wants it."""
         with self.bridge.database.transaction() as session:
             rows = StudioRows(session, self.actor.studio_id)
-            row = rows.link(self.fitting_id)
+            row = rows.link(self.fitting_id, self.kind)
             if row is None or not row.wanted:
                 return False
             if row.armed == self.armed:
                 return True
-            document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
-            fitting = fitting_from(document, rack_of(rows), measured(strikes_of(rows, self.fitting_id)))
-            armed, club, swing = row.armed, row.club, row.swing
-        try:
-            message = arm_message(fitting, club, swing)
-        except InputError as error:
-            self._refuse(error.message)
-        else:
-            driver.arm(message)
-            self.loft_deg = float(message["head"]["loft_deg"])
-        self.armed = armed
+            self.armed = row.armed
+            try:
+                message = self.arm_with(rows, row)
+            except InputError as error:
+                row.refused += 1
+                row.last_refusal = error.message[:200]
+                session.add(row)
+                return True
+        driver.arm(message)
         return True
 
-    def _strike(self, line: StrikeLine) -> None:
-        """Take a strike for the club and station that are armed; in one transaction with the count on the link."""
+    def _measurement(self, line: StrikeLine | ReadingLine) -> None:
+        """Keep a measurement; in one transaction with the count on the link."""
         with self.bridge.database.transaction() as session:
             rows = StudioRows(session, self.actor.studio_id)
-            row = rows.link(self.fitting_id)
+            row = rows.link(self.fitting_id, self.kind)
             if row is None:
                 return
-            values = {
-                **line.figures, "id": str(line.id), "club": row.club, "loft_deg": self.loft_deg, "swing": row.swing,
-                "origin": "device", "simulated": row.simulated,
-            }  # fmt: skip
             try:
-                strike = StrikeDocument.model_validate(values)
-            except ValidationError as error:  # an absurd figure is flagged with its field, and the session goes on
-                faults = faults_of(error).faults
+                row.taken += self.keep(line, rows, row)
+            except InputError as error:  # an absurd figure is flagged with its field, and the session goes on
                 row.refused += 1
-                row.last_refusal = "; ".join(f"{f.field} {f.message} ({f.value})" for f in faults)[:200]
-            else:
-                row.taken += rows.add_strikes(self.fitting_id, [strike.model_dump()])
+                row.last_refusal = "; ".join(f"{f.field} {f.message} ({f.value})" for f in error.faults)[:200]
             session.add(row)
 
     def _say(self, state: str, device: str | None = None, simulated: bool | None = None, refusal: str = "") -> None:
@@ -202,9 +223,60 @@ class _Link:
     def _change(self, change: Callable[[LinkRow], None]) -> None:
         try:
             with self.bridge.database.transaction() as session:
-                row = StudioRows(session, self.actor.studio_id).link(self.fitting_id)
+                row = StudioRows(session, self.actor.studio_id).link(self.fitting_id, self.kind)
                 if row is not None:
                     change(row)
                     session.add(row)
         except SQLAlchemyError as error:
             LOG.warning("the database does not answer: %s", error)
+
+
+class _Monitor(_Link):
+    """A strike monitor: its strikes go to the club and station that are chosen."""
+
+    loft_deg = 56.0
+
+    def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
+        """See `_Link`."""
+        document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
+        fitting = fitting_from(document, rack_of(rows), measured(strikes_of(rows, self.fitting_id)))
+        message = arm_message(fitting, row.club, row.swing)
+        self.loft_deg = float(message["head"]["loft_deg"])
+        return message
+
+    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
+        """See `_Link`."""
+        if not isinstance(line, StrikeLine):
+            raise fault("line", "is a reading, and this is a strike monitor")
+        values = {
+            **line.figures, "id": str(line.id), "club": row.club, "loft_deg": self.loft_deg, "swing": row.swing,
+            "origin": "device", "simulated": row.simulated,
+        }  # fmt: skip
+        return rows.add_strikes(self.fitting_id, [_checked(StrikeDocument, values).model_dump()])
+
+
+class _Instrument(_Link):
+    """A gauge, hammer or penetrometer: its readings go to the club or ground that is chosen."""
+
+    def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
+        """See `_Link`."""
+        document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
+        return instrument_arm(document, self.kind, row.target)
+
+    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
+        """See `_Link`."""
+        if not isinstance(line, ReadingLine):
+            raise fault("line", f"is a strike, and this is a {self.kind}")
+        figures = _checked(FIGURES[self.kind], line.figures).model_dump(exclude_none=True)
+        reading = {"id": line.id, "kind": self.kind, "target": row.target, "figures": figures, "simulated": row.simulated}
+        return StudioReadings(rows.session, self.actor.studio_id).add_reading(self.fitting_id, reading)
+
+
+LINKS: dict[str, type[_Link]] = {"monitor": _Monitor, **dict.fromkeys(INSTRUMENTS, _Instrument)}
+
+
+def _checked(model: type[Strict], values: dict[str, Any]) -> Strict:
+    try:
+        return model.model_validate(values)
+    except ValidationError as error:
+        raise faults_of(error) from error

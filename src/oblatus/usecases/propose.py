@@ -33,9 +33,8 @@ def propose(
     if strikes is None:
         strikes = tuple(strike_from(strike) for strike in document.strikes)
     heads = document.rack if document.rack is not None else tuple(rack)
-    # who the player is and what they say of their game never reaches the engine: typing it asks for nothing new
     nameless = document.player.model_copy(update={"name": "player", "complaints": ""})
-    about = document.model_copy(update={"rack": None, "player": nameless, "strikes": ()})
+    about = _without_words(document).model_copy(update={"rack": None, "player": nameless, "strikes": ()})
     known = {swing.key for swing in swings_from(document)}
     # strikes that tell no carry change no proposal: one more pitch asks for nothing new
     telling = tuple(s for s in strikes if s.counts and s.carry is not None and s.swing in known)
@@ -53,8 +52,17 @@ def make_ahead(
     delivery = document.player.delivery
     same = DeliveryDocument(release=delivery.release, opening=delivery.opening)
     player = document.player.model_copy(update={"name": "player", "complaints": "", "delivery": same})
-    about = document.model_copy(update={"rack": None, "player": player, "choices": ChoicesDocument(), "strikes": ()})
+    changes = {"rack": None, "player": player, "choices": ChoicesDocument(), "strikes": ()}
+    about = _without_words(document).model_copy(update=changes)
     engine().make_ahead(fitting_from(document, heads, strikes), (about.model_dump_json(), heads))
+
+
+def _without_words(document: FittingDocument) -> FittingDocument:
+    """The document without what never reaches the engine: typing it asks for nothing new."""
+    wordless = {"wear": "", "wear_class": "unknown", "photos": ()}
+    wedges = tuple(wedge.model_copy(update=wordless) for wedge in document.bag.wedges)
+    grounds = tuple(g.model_copy(update={"venue": None, "season": None, "read_on": None}) for g in document.grounds)
+    return document.model_copy(update={"grounds": grounds, "bag": document.bag.model_copy(update={"wedges": wedges})})
 
 
 @lru_cache(maxsize=64)

@@ -7,7 +7,7 @@ from importlib import resources
 
 from sqlmodel import Session
 
-from oblatus.formats.fitting import FittingDocument, parse_fitting
+from oblatus.formats.fitting import FittingDocument, VenueDocument, parse_fitting
 from oblatus.formats.rack import demo_rack
 from oblatus.settings import Settings
 from oblatus.store.database import Database
@@ -15,6 +15,7 @@ from oblatus.store.repositories import StudioRows, any_studio
 from oblatus.store.tables import Fitter, Studio
 from oblatus.usecases.passwords import hash_password
 from oblatus.usecases.start_fitting import add_document
+from oblatus.usecases.venues import venue_row
 
 DEMO_STUDIO = "Scarp End Studio"
 DEMO_EMAIL = "fitter@scarp-end.example"
@@ -34,6 +35,8 @@ def seed_once(database: Database, settings: Settings, *, demo: bool) -> bool:
         rows.replace_rack([head.model_dump() for head in demo_rack()])
         for document in reversed(demo_fittings() if demo else []):
             add_document(rows, document)
+        for record in demo_venues() if demo else []:
+            session.add(venue_row(studio.id, "Demo fitter", record))
     return True
 
 
@@ -51,6 +54,12 @@ def add_studio(session: Session, settings: Settings, name: str, email: str, pass
     session.add(fitter)
     session.flush()
     return studio
+
+
+def demo_venues() -> list[VenueDocument]:
+    """The readings of invented venues that ship with the program."""
+    text = resources.files("oblatus.demo").joinpath("venues.json").read_text(encoding="utf-8")
+    return [VenueDocument.model_validate(record) for record in json.loads(text)]
 
 
 def demo_fittings() -> list[FittingDocument]:

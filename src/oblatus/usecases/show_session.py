@@ -5,11 +5,16 @@ from __future__ import annotations
 from uuid import UUID
 
 from oblatus.core.fitting.carries_of import bag_rows
+from oblatus.core.gapping.strikes import BOUNDS
+from oblatus.devices.recording import Recorded, dump_recording
 from oblatus.formats.session import SessionSummaryOut, session_out
 from oblatus.formats.strikes_csv import strikes_csv
 from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.show_carries import inputs_of
+
+LONGEST_PLAYED = 60.0
 
 
 def export_strikes(database: Database, actor: Actor, fitting_id: UUID) -> str:
@@ -18,6 +23,27 @@ def export_strikes(database: Database, actor: Actor, fitting_id: UUID) -> str:
     fitting = inputs.fitting()
     clubs = {row.code: row.name for row in bag_rows(fitting)}
     return strikes_csv(inputs.strikes, clubs, {swing.key: swing.name for swing in fitting.swings})
+
+
+def record_session(database: Database, actor: Actor, fitting_id: UUID) -> str:
+    """The strikes that a device sent, with the pauses between them, to be played again by the stand-in.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        rows.fitting(fitting_id)
+        strikes = rows.device_strikes(fitting_id)
+    recorded = []
+    for before, strike in zip([None, *strikes], strikes, strict=False):
+        pause = 0.0 if before is None else (strike["taken_at"] - before["taken_at"]).total_seconds()
+        figures = {name: strike[name] for name in BOUNDS if name != "loft_deg" and strike[name] is not None}
+        # a clock that was set back in between, or a break for lunch, is no pause to be played
+        recorded.append(Recorded(min(max(pause, 0.0), LONGEST_PLAYED), figures))
+    return dump_recording(recorded)
 
 
 def show_session(database: Database, actor: Actor, fitting_id: UUID) -> SessionSummaryOut:

@@ -18,7 +18,9 @@ def start_fitting(database: Database, actor: Actor, player: PlayerDocument) -> F
 
 
 def import_fitting(database: Database, actor: Actor, document: FittingDocument) -> FittingView:
-    """A new fitting from a document; a rack that it brings stays with it."""
+    """A new fitting from a document; a rack that it brings stays with it, photos stay where they are."""
+    wedges = tuple(wedge.model_copy(update={"photos": ()}) for wedge in document.bag.wedges)
+    document = document.model_copy(update={"bag": document.bag.model_copy(update={"wedges": wedges})})
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row = add_document(rows, document)

@@ -12,17 +12,34 @@ from flask_openapi3 import Info, OpenAPI
 from oblatus import __version__
 from oblatus.formats.fitting import LARGEST_BYTES as LARGEST_FITTING
 from oblatus.formats.imports.reading import LARGEST_BYTES as LARGEST_FILE
+from oblatus.formats.photos import LARGEST_BYTES as LARGEST_PHOTO
 from oblatus.settings import Settings, settings_from
 from oblatus.store.database import Database
 from oblatus.usecases.engine import keep_families_in
 from oblatus.usecases.live import LiveFeed
 from oblatus.web.auth import configure_auth
-from oblatus.web.blueprints import carries, engine, fittings, imports, live, rack, session, system
+from oblatus.web.blueprints import (
+    carries,
+    engine,
+    fittings,
+    imports,
+    instruments,
+    live,
+    photos,
+    rack,
+    session,
+    system,
+    venues,
+)
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
 from oblatus.web.schemas import ErrorOut
 
 LARGEST_BODY = 1_000_000
-LARGER_BODIES = {"fittings.post_import": LARGEST_FITTING, "imports.post_import": LARGEST_FILE + 1000}
+LARGER_BODIES = {
+    "fittings.post_import": LARGEST_FITTING,
+    "imports.post_import": LARGEST_FILE + 1000,
+    "photos.post_photo": LARGEST_PHOTO + 1000,
+}
 """Requests that bring a whole file; the limit stands before anything reads the body."""
 
 
@@ -70,7 +87,7 @@ def configure_core(app: OpenAPI, settings: Settings) -> None:
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (system, session, fittings, carries, imports, live, rack, engine):
+    for module in (system, session, fittings, carries, imports, live, instruments, venues, photos, rack, engine):
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 

@@ -104,6 +104,7 @@ export default function BagStep() {
           <OwnedForm
             key={chosen}
             wedge={wedge}
+            target={`own:${chosen}`}
             path={`bag.wedges.${chosen}`}
             onChange={put}
             onRemove={() => {

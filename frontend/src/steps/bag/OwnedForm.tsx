@@ -1,12 +1,16 @@
 import { Button, Textarea, TextInput } from "@mantine/core";
 import type { OwnedWedge } from "../../api/client";
 import { useFault } from "../../app/context";
+import { Instrument, meanOf, type ReadSummary } from "../../devices/Instrument";
+import { plain } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 
 interface Props {
   wedge: OwnedWedge;
+  /** The wedge's code: own:N. */
+  target: string;
   path: string;
   onChange: (wedge: OwnedWedge) => void;
   onRemove: () => void;
@@ -23,8 +27,31 @@ const GEOMETRY: readonly (readonly [NumberKey, string, string])[] = [
   ["toe_relief_mm", "Toe relief", "mm"],
 ];
 
+/** Figures that the gauge gives, and how near a tenth they must be to be called the same. */
+const GAUGED = ["loft_deg", "lie_deg", "bounce_deg", "sole_width_mm"] as const;
+const tenth = (value: number) => Math.round(10 * value) / 10;
+const closeTo = (value: number, mean: number | undefined) => mean === undefined || Math.abs(value - mean) < 0.06;
+
+/** What the gauge says, beside the stamp. */
+function gaugeWords(summary: ReadSummary, wedge: OwnedWedge) {
+  const loft = meanOf(summary, "loft_deg") ?? 0;
+  const edge = meanOf(summary, "edge_height_mm");
+  const stamped = wedge.stamped_loft_deg;
+  const drift = stamped === null ? 0 : loft - stamped;
+  const off =
+    stamped === null
+      ? ""
+      : Math.abs(drift) < 0.5
+        ? ", as stamped"
+        : `, ${plain(Math.abs(drift), 1)}° ${drift < 0 ? "stronger" : "weaker"} than stamped`;
+  return `${plain(loft, 1)}° loft${off}, ${plain(meanOf(summary, "bounce_deg") ?? 0, 1)}° bounce, lie ${plain(
+    meanOf(summary, "lie_deg") ?? 0,
+    1,
+  )}°${edge === undefined ? "" : `, edge ${plain(edge, 1)} mm off the floor`}`;
+}
+
 /** One owned wedge, as stamped and as the gauge reads it. */
-export function OwnedForm({ wedge, path, onChange, onRemove }: Props) {
+export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
   const nameFault = useFault(`${path}.name`);
   const set = (change: Partial<OwnedWedge>) => onChange({ ...wedge, ...change });
   return (
@@ -104,6 +131,27 @@ export function OwnedForm({ wedge, path, onChange, onRemove }: Props) {
           note="the maker's limit decides"
         />
       </div>
+      <Instrument
+        kind="gauge"
+        target={target}
+        name={wedge.name || "this wedge"}
+        told={(f) =>
+          `${plain(f.loft_deg ?? 0, 1)}° · ${plain(f.bounce_deg ?? 0, 1)}° · lie ${plain(f.lie_deg ?? 0, 1)}°`
+        }
+        says={(summary) => gaugeWords(summary, wedge)}
+        used={(summary) => wedge.measured && GAUGED.every((key) => closeTo(wedge[key], meanOf(summary, key)))}
+        onUse={(summary) =>
+          set({
+            ...Object.fromEntries(
+              GAUGED.flatMap((key) => {
+                const mean = meanOf(summary, key);
+                return mean === undefined ? [] : [[key, tenth(mean)]];
+              }),
+            ),
+            measured: true,
+          })
+        }
+      />
       <Textarea
         label="Wear"
         mt={8}

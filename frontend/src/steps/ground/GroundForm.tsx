@@ -2,7 +2,8 @@ import { Button, TextInput } from "@mantine/core";
 import type { Ground } from "../../api/client";
 import { useFault, useUnits } from "../../app/context";
 import { useCatalogue } from "../../app/useCatalogue";
-import { fromDistance, inDistance, metres } from "../../units/units";
+import { Instrument, meanOf } from "../../devices/Instrument";
+import { fromDistance, inDistance, metres, plain } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -29,6 +30,14 @@ const SAND_LIMITS: readonly (readonly [number, string])[] = [
   [2.2, "medium"],
   [2.4, "firm"],
 ];
+
+const MOST_READINGS = 30;
+
+/** The newest readings of an instrument, as many as a ground holds. */
+const values = (readings: readonly { figures: Record<string, number> }[], key: string) =>
+  readings.slice(-MOST_READINGS).map((reading) => reading.figures[key] ?? 0);
+
+const same = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every((v, i) => v === b[i]);
 
 /** Readings where there are some, classes where there are none. */
 export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
@@ -174,6 +183,15 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
             onChange={(v) => v !== null && setTurf({ root_density: v })}
           />
         </div>
+        <Instrument
+          kind="hammer"
+          target={ground.name}
+          name={ground.name}
+          told={(f) => `${plain(f.peak_g ?? 0)} g`}
+          says={(s) => `${plain(meanOf(s, "peak_g") ?? 0)} ± ${plain(s.figures[0]?.spread ?? 0)} g: ${s.words}`}
+          used={(_, readings) => same(turf.readings_g, values(readings, "peak_g"))}
+          onUse={(_, readings) => setTurf({ readings_g: values(readings, "peak_g") })}
+        />
       </fieldset>
       <fieldset className={parts.group}>
         <legend>
@@ -234,6 +252,17 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
             onChange={(v) => v !== null && setSand({ moisture: v / 100 })}
           />
         </div>
+        <Instrument
+          kind="penetrometer"
+          target={ground.name}
+          name={ground.name}
+          told={(f) => `${plain(f.pressure_kg_cm2 ?? 0, 2)} kg/cm²`}
+          says={(s) =>
+            `${plain(meanOf(s, "pressure_kg_cm2") ?? 0, 2)} ± ${plain(s.figures[0]?.spread ?? 0, 2)} kg/cm²: ${s.words}`
+          }
+          used={(_, readings) => same(sand.readings_kg_cm2, values(readings, "pressure_kg_cm2"))}
+          onUse={(_, readings) => setSand({ readings_kg_cm2: values(readings, "pressure_kg_cm2") })}
+        />
       </fieldset>
     </div>
   );

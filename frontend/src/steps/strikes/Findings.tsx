@@ -84,6 +84,11 @@ export function Findings({ session, station }: { session: SessionSummary; statio
         <a href={`/api/fittings/${server.id}/strikes.csv`} download>
           Save strikes as CSV
         </a>
+        {session.strikes.some((strike) => strike.origin === "device") && (
+          <a href={`/api/fittings/${server.id}/recording.jsonl`} download>
+            Save the recording
+          </a>
+        )}
         <span className={parts.unit}>
           {habit.length === 0
             ? "The habit follows from partial swings: attack, lean and entry of at least one strike."

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
-import { useLive } from "../../strikes/useLive";
+import { useHearing } from "../../devices/live";
 import classes from "./Strikes.module.css";
 
 type Monitor = Schemas["MonitorOut"];
@@ -12,7 +12,7 @@ type Monitor = Schemas["MonitorOut"];
 export function MonitorBar({ club, station }: { club: string; station: string }) {
   const { server } = useStore();
   const client = useQueryClient();
-  const { hearing } = useLive();
+  const hearing = useHearing();
   const path = { fitting_id: server.id };
   const key = ["monitor", server.id];
   const query = useQuery({
@@ -22,7 +22,10 @@ export function MonitorBar({ club, station }: { club: string; station: string })
   const put = useMutation({
     mutationFn: (body: Schemas["MonitorIn"]) =>
       unwrap(api.PUT("/api/fittings/{fitting_id}/monitor", { params: { path }, body })),
-    onSuccess: (found) => client.setQueryData(key, found),
+    onSuccess: (found) => {
+      client.setQueryData(key, found);
+      void client.invalidateQueries({ queryKey: ["devices", server.id] });
+    },
   });
   const monitor = query.data;
   const stale = monitor?.wanted === true && (monitor.club !== club || monitor.swing !== station);

@@ -7,7 +7,7 @@ from oblatus.formats.carries import CarriesIn, CarriesOut
 from oblatus.formats.session import SessionSummaryOut
 from oblatus.usecases.paste_strikes import paste_strikes
 from oblatus.usecases.show_carries import show_carries, show_front
-from oblatus.usecases.show_session import export_strikes, show_session
+from oblatus.usecases.show_session import export_strikes, record_session, show_session
 from oblatus.usecases.take_strikes import set_strike_aside, take_strikes, undo_strike
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
@@ -52,6 +52,15 @@ def get_strikes_csv(path: FittingPath) -> Response:
     text = export_strikes(database(), actor(), path.fitting_id)
     response: Response = current_app.response_class("\ufeff" + text, mimetype="text/csv")
     response.headers["Content-Disposition"] = f'attachment; filename="strikes-{path.fitting_id}.csv"'
+    return response
+
+
+@blueprint.get("/recording.jsonl", responses={200: None})
+def get_recording(path: FittingPath) -> Response:
+    """The strikes that a device sent, with their pauses, for `oblatus simulate monitor --replay`."""
+    text = record_session(database(), actor(), path.fitting_id)
+    response: Response = current_app.response_class(text, mimetype="application/x-ndjson")
+    response.headers["Content-Disposition"] = f'attachment; filename="session-{path.fitting_id}.jsonl"'
     return response
 
 

@@ -11,7 +11,7 @@ from oblatus.store.tables import LinkRow
 from oblatus.usecases.link_monitor import link_monitor, see_monitor
 from oblatus.usecases.live import LiveFeed
 from oblatus.web.answers import Answer, answer
-from oblatus.web.auth import actor, database
+from oblatus.web.auth import actor, database, settings
 from oblatus.web.schemas import ErrorOut, FittingPath, MonitorIn, MonitorOut
 
 HEARTBEAT_SECONDS = 10.0
@@ -62,7 +62,7 @@ def get_live(path: FittingPath) -> Response:
 
 def _monitor(row: LinkRow) -> MonitorOut:
     return MonitorOut(
-        available=current_app.extensions["oblatus_settings"].monitor is not None,
+        available="monitor" in settings().devices,
         wanted=row.wanted,
         state=cast(State, row.state),  # a check constraint of the table
         device=row.device,

@@ -48,12 +48,12 @@ afterEach(() => {
 });
 
 it("looks up what was missed whenever the connection comes back, and reloads once for many words", () => {
-  const { result, unmount } = renderHook(useLive, { wrapper });
+  const { result, unmount } = renderHook(() => useLive(true), { wrapper });
   const source = Source.last;
   act(() => source.onopen());
-  expect(result.current.hearing).toBe(true);
+  expect(result.current).toBe(true);
   act(() => source.onerror());
-  expect(result.current.hearing).toBe(false);
+  expect(result.current).toBe(false);
   asked.mockClear();
   act(() => source.onopen());
   expect(asked.mock.calls.map(([filter]) => (filter as { queryKey: string[] }).queryKey[0])).toContain("session");

@@ -3,9 +3,10 @@ import { useEffect, useRef, useState } from "react";
 import { useStore } from "../app/context";
 
 const RELOAD_MS = 1200;
+const SHOWN = ["session", "monitor", "carries", "devices", "readings"];
 
-/** Word of strikes and of the monitor as it comes: what shows them is asked again, the proposal a moment later. */
-export function useLive(): { hearing: boolean } {
+/** Word of strikes, readings and devices as it comes: what shows them is asked again, the proposal a moment later. */
+export function useLive(on: boolean): boolean {
   const { server, reload } = useStore();
   const client = useQueryClient();
   const [hearing, setHearing] = useState(false);
@@ -14,9 +15,10 @@ export function useLive(): { hearing: boolean } {
   again.current = reload;
   const id = server.id;
   useEffect(() => {
+    if (!on) return;
     const source = new EventSource(`/api/fittings/${id}/live`);
     const look = () => {
-      for (const key of ["session", "monitor", "carries"]) client.invalidateQueries({ queryKey: [key, id] });
+      for (const key of SHOWN) void client.invalidateQueries({ queryKey: [key, id] });
       clearTimeout(later.current);
       later.current = setTimeout(() => again.current().catch(() => setHearing(false)), RELOAD_MS);
     };
@@ -28,8 +30,9 @@ export function useLive(): { hearing: boolean } {
     source.addEventListener("change", look);
     return () => {
       source.close();
+      setHearing(false);
       clearTimeout(later.current);
     };
-  }, [id, client]);
-  return { hearing };
+  }, [id, client, on]);
+  return hearing;
 }

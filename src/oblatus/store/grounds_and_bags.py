@@ -1,0 +1,86 @@
+"""Readings of instruments, the venue library and photos of one studio."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from uuid import UUID
+
+from sqlalchemy.dialects.postgresql import insert
+from sqlmodel import Session, col, delete, func, select
+
+from oblatus.store.repositories import Json, found
+from oblatus.store.tables import PhotoRow, ReadingRow, VenueRow, now
+
+
+class StudioReadings:
+    """What was read on grounds and clubs, and what the studio knows of venues.
+
+    Raises
+    ------
+    NotFoundError
+        From every look-up by id that finds nothing in this studio.
+    """
+
+    def __init__(self, session: Session, studio_id: UUID) -> None:
+        self.session = session
+        self.studio_id = studio_id
+
+    def add_reading(self, fitting_id: UUID, reading: Json) -> int:
+        """Add a validated reading unless it is there. Returns how many were new."""
+        table = ReadingRow.__table__  # type: ignore[attr-defined]
+        row = {**reading, "studio_id": self.studio_id, "fitting_id": fitting_id, "taken_at": now()}
+        new = insert(table).values([row]).on_conflict_do_nothing(index_elements=["fitting_id", "id"])
+        return len(self.session.execute(new.returning(table.c.id)).all())
+
+    def readings(self, fitting_id: UUID, most: int) -> Sequence[ReadingRow]:
+        """The newest readings of a fitting, in the order in which they came."""
+        query = (
+            select(ReadingRow)
+            .where(ReadingRow.studio_id == self.studio_id, ReadingRow.fitting_id == fitting_id)
+            .order_by(col(ReadingRow.place).desc())
+            .limit(most)
+        )
+        return list(reversed(self.session.exec(query).all()))
+
+    def reading(self, fitting_id: UUID, reading_id: UUID) -> ReadingRow:
+        """One reading."""
+        query = select(ReadingRow).where(
+            ReadingRow.studio_id == self.studio_id, ReadingRow.fitting_id == fitting_id, ReadingRow.id == reading_id
+        )
+        return found(self.session.exec(query).first(), "reading")
+
+    def venues(self) -> Sequence[VenueRow]:
+        """Every record of the venue library, by venue, newest reading first."""
+        query = (
+            select(VenueRow)
+            .where(VenueRow.studio_id == self.studio_id)
+            .order_by(func.lower(VenueRow.venue), col(VenueRow.read_on).desc(), col(VenueRow.created_at).desc())
+        )
+        return self.session.exec(query).all()
+
+    def venue(self, record_id: UUID) -> VenueRow:
+        """One record of the venue library."""
+        query = select(VenueRow).where(VenueRow.studio_id == self.studio_id, VenueRow.id == record_id)
+        return found(self.session.exec(query).first(), "venue record")
+
+    def photo_count(self, fitting_id: UUID) -> int:
+        """How many photos a fitting has."""
+        query = select(func.count()).where(PhotoRow.studio_id == self.studio_id, PhotoRow.fitting_id == fitting_id)
+        return self.session.exec(query).one()
+
+    def photo(self, fitting_id: UUID, photo_id: UUID) -> PhotoRow:
+        """One photo."""
+        query = select(PhotoRow).where(
+            PhotoRow.studio_id == self.studio_id, PhotoRow.fitting_id == fitting_id, PhotoRow.id == photo_id
+        )
+        return found(self.session.exec(query).first(), "photo")
+
+    def remove_photos_but(self, fitting_id: UUID, shown: set[UUID]) -> None:
+        """Remove the photos that are not among those shown."""
+        self.session.exec(
+            delete(PhotoRow).where(
+                col(PhotoRow.studio_id) == self.studio_id,
+                col(PhotoRow.fitting_id) == fitting_id,
+                col(PhotoRow.id).not_in(shown),
+            )
+        )

@@ -1,0 +1,98 @@
+"""Connect a gauge, hammer or penetrometer to a fitting and say which club or ground it reads next."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+from uuid import UUID
+
+from oblatus.errors import fault
+from oblatus.formats.convert import head_from
+from oblatus.formats.fitting import FittingDocument, GroundDocument, OwnedWedgeDocument
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.store.tables import LinkRow
+from oblatus.usecases.actor import Actor
+
+INSTRUMENTS = ("gauge", "hammer", "penetrometer")
+
+
+def see_devices(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[LinkRow]:
+    """How every device of the fitting goes, the monitor first; off if it never had one.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        rows.fitting(fitting_id)
+        known = {row.kind: row for row in rows.links(fitting_id)}
+    return [
+        known.get(kind) or LinkRow(fitting_id=fitting_id, kind=kind, studio_id=actor.studio_id)
+        for kind in ("monitor", *INSTRUMENTS)
+    ]
+
+
+def link_instrument(
+    database: Database, actor: Actor, fitting_id: UUID, kind: str, target: str, *, wanted: bool
+) -> LinkRow:
+    """Want the instrument or not, and say which club (own:N) or ground (its name) the next readings belong to.
+
+    Raises
+    ------
+    InputError
+        If the fitting has no such club or ground.
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        found = rows.fitting(fitting_id, lock=True)
+        if wanted:
+            instrument_arm(FittingDocument.model_validate(found.document), kind, target)
+        row = rows.link(fitting_id, kind) or LinkRow(fitting_id=fitting_id, kind=kind, studio_id=actor.studio_id)
+        row.target, row.wanted = target, wanted
+        row.armed += 1
+        row.state = ("connecting" if row.state in ("off", "lost") else row.state) if wanted else "off"
+        session.add(row)
+    return row
+
+
+def instrument_arm(document: FittingDocument, kind: str, target: str) -> dict[str, Any]:
+    """What an instrument is told of the club or ground before it; the stand-in reads that, a little off.
+
+    Raises
+    ------
+    InputError
+        If the fitting has no such club or ground.
+    """
+    if kind == "gauge":
+        wedge = _wedge(document, target)
+        head = head_from(wedge)
+        return {
+            "head": {name: getattr(head, name) for name in type(head).__dataclass_fields__},
+            "measured": wedge.measured,
+        }
+    ground = _ground(document, target)
+    if kind == "hammer":
+        measured = ground.turf.firmness_source == "measured"
+        return {"ground": {"kind": "turf", "firmness_g": ground.turf.firmness_g}, "measured": measured}
+    pressure = ground.sand.penetrometer_kg_cm2
+    measured = ground.sand.penetrometer_source == "measured"
+    return {"ground": {"kind": "sand", "penetrometer_kg_cm2": pressure}, "measured": measured}
+
+
+def _wedge(document: FittingDocument, target: str) -> OwnedWedgeDocument:
+    number = target.removeprefix("own:")
+    if not number.isdigit() or int(number) >= len(document.bag.wedges):
+        raise fault("target", "is not a wedge of this bag", target)
+    return document.bag.wedges[int(number)]
+
+
+def _ground(document: FittingDocument, target: str) -> GroundDocument:
+    found = next((ground for ground in document.grounds if ground.name == target), None)
+    if found is None:
+        raise fault("target", "is not a ground of this fitting", target)
+    return found

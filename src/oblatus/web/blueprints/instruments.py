@@ -1,0 +1,72 @@
+"""Gauge, hammer and penetrometer of a fitting: connected, read, a reading set aside."""
+
+from typing import Literal, cast
+
+from flask_openapi3 import APIBlueprint
+
+from oblatus.formats.readings import summarise_targets
+from oblatus.store.tables import LinkRow
+from oblatus.usecases.link_instrument import link_instrument, see_devices
+from oblatus.usecases.readings import set_reading_aside, show_readings
+from oblatus.web.answers import Answer, answer, nothing
+from oblatus.web.auth import actor, database, settings
+from oblatus.web.schemas import (
+    AsideIn,
+    DeviceIn,
+    DeviceOut,
+    DevicePath,
+    DevicesOut,
+    ErrorOut,
+    FittingPath,
+    ReadingPath,
+    ReadingsListOut,
+)
+
+blueprint = APIBlueprint(
+    "instruments", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
+)
+Kind = Literal["monitor", "gauge", "hammer", "penetrometer"]
+State = Literal["off", "connecting", "live", "lost"]
+
+
+@blueprint.get("/devices", responses={200: DevicesOut})
+def get_devices(path: FittingPath) -> Answer:
+    """How every device goes."""
+    rows = see_devices(database(), actor(), path.fitting_id)
+    return answer(DevicesOut(devices=[_device(row) for row in rows]))
+
+
+@blueprint.put("/devices/<string:kind>", responses={200: DeviceOut})
+def put_device(path: DevicePath, body: DeviceIn) -> Answer:
+    """Want an instrument or not, and say what it reads next."""
+    row = link_instrument(database(), actor(), path.fitting_id, path.kind, body.target, wanted=body.wanted)
+    return answer(_device(row))
+
+
+@blueprint.get("/readings", responses={200: ReadingsListOut})
+def get_readings(path: FittingPath) -> Answer:
+    """Readings, and what they say of each club and ground."""
+    readings = show_readings(database(), actor(), path.fitting_id)
+    return answer(ReadingsListOut(readings=readings, summaries=summarise_targets(readings)))
+
+
+@blueprint.patch("/readings/<uuid:reading_id>", responses={204: None})
+def patch_reading(path: ReadingPath, body: AsideIn) -> Answer:
+    """Set a reading aside with its reason, or count it again."""
+    set_reading_aside(database(), actor(), path.fitting_id, path.reading_id, body.set_aside)
+    return nothing()
+
+
+def _device(row: LinkRow) -> DeviceOut:
+    return DeviceOut(
+        kind=cast(Kind, row.kind),
+        available=row.kind in settings().devices,
+        wanted=row.wanted,
+        state=cast(State, row.state),  # check constraints of the table
+        device=row.device,
+        simulated=row.simulated,
+        target=row.target,
+        taken=row.taken,
+        refused=row.refused,
+        last_refusal=row.last_refusal,
+    )

@@ -1,0 +1,29 @@
+"""Photos of a player's clubs."""
+
+from flask import Response, current_app, request
+from flask_openapi3 import APIBlueprint
+
+from oblatus.usecases.photos import add_photo, show_photo
+from oblatus.web.answers import Answer, answer
+from oblatus.web.auth import actor, database
+from oblatus.web.schemas import ErrorOut, FittingPath, PhotoOut, PhotoPath
+
+blueprint = APIBlueprint(
+    "photos", __name__, url_prefix="/api/fittings/<uuid:fitting_id>/photos", abp_responses={404: ErrorOut, 422: ErrorOut}
+)
+
+
+@blueprint.post("", responses={201: PhotoOut, 413: ErrorOut})
+def post_photo(path: FittingPath) -> Answer:
+    """Keep a photo, sent as the body; it is re-encoded without what the camera wrote into it."""
+    row = add_photo(database(), actor(), path.fitting_id, request.get_data(cache=False))
+    return answer(PhotoOut(id=row.id, width=row.width, height=row.height), 201)
+
+
+@blueprint.get("/<uuid:photo_id>", responses={200: None})
+def get_photo(path: PhotoPath) -> Response:
+    """A photo as JPEG."""
+    content = show_photo(database(), actor(), path.fitting_id, path.photo_id)
+    response: Response = current_app.response_class(content, mimetype="image/jpeg")
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response

@@ -1,0 +1,77 @@
+"""Venues shared by the studio, photos of clubs, and fittings with thousands of strikes."""
+
+from __future__ import annotations
+
+import json
+from datetime import timedelta
+from uuid import uuid4
+
+import pytest
+
+from oblatus.store.tables import now
+from oblatus.usecases import photos
+from tests.formats.test_photos import PLACE, jpeg
+
+
+@pytest.fixture
+def base(fitting) -> str:
+    return f"/api/fittings/{fitting['id']}"
+
+
+def test_a_ground_is_kept_for_every_fitting_of_the_studio_and_no_other(client, stranger, fitting):
+    ground = fitting["document"]["grounds"][0] | {"turf": {"readings_g": [110, 120, 115]}}
+    body = {"venue": "Long Barrow", "season": "autumn", "read_on": "2026-10-30", "ground": ground}
+    made = client.post("/api/venues", json=body)
+    assert made.status_code == 201, made.get_json()
+    assert made.get_json()["turf"] == "115 g, firm, from 3"
+    records = client.get("/api/venues").get_json()["records"]
+    mine = [r for r in records if r["venue"] == "Long Barrow"]
+    assert len(mine) == 1
+    assert (mine[0]["ground"]["season"], mine[0]["ground"]["read_on"]) == ("autumn", "2026-10-30")
+    down = [r["read_on"] for r in records if r["venue"] == "Quarry Down"]
+    assert down == sorted(down, reverse=True)
+    assert len(down) == 4
+    assert "Long Barrow" not in {r["venue"] for r in stranger.get("/api/venues").get_json()["records"]}
+    assert stranger.delete(f"/api/venues/{mine[0]['id']}").status_code == 404
+    assert client.delete(f"/api/venues/{mine[0]['id']}").status_code == 204
+    later = body | {"read_on": (now().date() + timedelta(days=3)).isoformat()}
+    assert client.post("/api/venues", json=later).get_json()["faults"][0]["field"] == "read_on"
+    assert client.post("/api/venues", json=body | {"season": "monsoon"}).status_code == 422
+
+
+def test_where_and_when_a_ground_was_read_changes_no_proposal(client, base, fitting):
+    grounds = fitting["document"]["grounds"]
+    grounds[0] |= {"venue": "Quarry Down", "season": "winter", "read_on": "2026-01-24"}
+    reply = client.patch(base, json={"revision": fitting["revision"], "grounds": grounds}).get_json()
+    assert reply["document"]["grounds"][0]["read_on"] == "2026-01-24"
+    assert reply["recommendation"] == fitting["recommendation"]
+
+
+def test_photos_are_kept_without_metadata_and_make_room(client, base, fitting, monkeypatch):
+    made = client.post(f"{base}/photos", data=jpeg(), content_type="image/jpeg")
+    assert made.status_code == 201, made.get_json()
+    photo = made.get_json()["id"]
+    shown = client.get(f"{base}/photos/{photo}")
+    assert shown.mimetype == "image/jpeg"
+    assert PLACE.encode() not in shown.get_data()
+    bag = fitting["document"]["bag"]
+    bag["wedges"][0] |= {"photos": [photo], "wear_class": "worn"}
+    assert client.patch(base, json={"revision": fitting["revision"], "bag": bag}).status_code == 200
+    monkeypatch.setattr(photos, "MOST_PHOTOS", 2)
+    second = client.post(f"{base}/photos", data=jpeg()).get_json()["id"]
+    assert client.post(f"{base}/photos", data=jpeg()).status_code == 201  # the one that nothing shows made room
+    assert client.get(f"{base}/photos/{second}").status_code == 404
+    assert client.get(f"{base}/photos/{photo}").status_code == 200
+    assert client.post(f"{base}/photos", data=b"no photo").get_json()["faults"][0]["field"] == "photo"
+
+
+def test_a_fitting_with_thousands_of_strikes_leaves_and_comes_back(client, base):
+    document = json.loads(client.get(f"{base}/export").get_data())
+    strike = next(s for s in document["strikes"] if s["carry_m"])
+    document["strikes"] = [strike | {"id": str(uuid4())} for _ in range(6000)]
+    text = json.dumps(document)
+    assert len(text) > 2_000_000
+    made = client.post("/api/fittings/import", data=text, content_type="application/json")
+    assert made.status_code == 201, made.get_json()
+    again = json.loads(client.get(f"/api/fittings/{made.get_json()['id']}/export").get_data())
+    assert [s["id"] for s in again["strikes"]] == [s["id"] for s in document["strikes"]]
