@@ -1780,24 +1780,24 @@ export interface components {
              * @default medium
              * @enum {string}
              */
-            green?: "soft" | "medium" | "firm";
+            green: "soft" | "medium" | "firm";
             /**
              * Lip Distance M
              * @default 3
              */
-            lip_distance_m?: number;
+            lip_distance_m: number;
             /**
              * Lip Height M
              * @default 1
              */
-            lip_height_m?: number;
+            lip_height_m: number;
             /** Name */
             name: string;
             /**
              * Read On
              * @default null
              */
-            read_on?: string | null;
+            read_on: string | null;
             /**
              * @default {
              *       "loose_depth_mm": 80,
@@ -1807,12 +1807,12 @@ export interface components {
              *       "readings_kg_cm2": []
              *     }
              */
-            sand?: components["schemas"]["SandDocument"];
+            sand: components["schemas"]["SandDocument"];
             /**
              * Season
              * @default null
              */
-            season?: ("spring" | "summer" | "autumn" | "winter") | null;
+            season: ("spring" | "summer" | "autumn" | "winter") | null;
             /** Share */
             share: number;
             /**
@@ -1825,12 +1825,12 @@ export interface components {
              *       "root_density": 1
              *     }
              */
-            turf?: components["schemas"]["TurfDocument"];
+            turf: components["schemas"]["TurfDocument"];
             /**
              * Venue
              * @default null
              */
-            venue?: string | null;
+            venue: string | null;
         };
         /**
          * HeadDocument
@@ -3023,28 +3023,28 @@ export interface components {
              * Loose Depth Mm
              * @default 80
              */
-            loose_depth_mm?: number;
+            loose_depth_mm: number;
             /**
              * Moisture
              * @default 0.3
              */
-            moisture?: number;
+            moisture: number;
             /**
              * Penetrometer Kg Cm2
              * @default 2
              */
-            penetrometer_kg_cm2?: number;
+            penetrometer_kg_cm2: number;
             /**
              * Penetrometer Source
              * @default assumed
              * @enum {string}
              */
-            penetrometer_source?: "measured" | "typed" | "assumed";
+            penetrometer_source: "measured" | "typed" | "assumed";
             /**
              * Readings Kg Cm2
              * @default []
              */
-            readings_kg_cm2?: number[];
+            readings_kg_cm2: number[];
         };
         /**
          * SandIn
@@ -3583,34 +3583,34 @@ export interface components {
              * Firmness G
              * @default 85
              */
-            firmness_g?: number;
+            firmness_g: number;
             /**
              * Firmness Source
              * @default assumed
              * @enum {string}
              */
-            firmness_source?: "measured" | "typed" | "assumed";
+            firmness_source: "measured" | "typed" | "assumed";
             /**
              * Lie
              * @default fairway
              * @enum {string}
              */
-            lie?: "bare" | "tight" | "fairway" | "lush" | "sitting_up";
+            lie: "bare" | "tight" | "fairway" | "lush" | "sitting_up";
             /**
              * Moisture
              * @default 0.5
              */
-            moisture?: number;
+            moisture: number;
             /**
              * Readings G
              * @default []
              */
-            readings_g?: number[];
+            readings_g: number[];
             /**
              * Root Density
              * @default 1
              */
-            root_density?: number;
+            root_density: number;
         };
         /**
          * TurfIn

@@ -30,7 +30,9 @@ const NEW_WEDGE: OwnedWedge = {
   measured: false,
   make: "forged",
   bend_limit_deg: 2,
+  wear_class: "unknown",
   wear: "",
+  photos: [],
 };
 
 /** The clubs above the wedges, the wedges owned, and the rack to choose from. */

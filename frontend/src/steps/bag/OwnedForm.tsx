@@ -6,6 +6,7 @@ import { plain } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
+import { Photos } from "./Photos";
 
 interface Props {
   wedge: OwnedWedge;
@@ -152,14 +153,28 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
           })
         }
       />
-      <Textarea
-        label="Wear"
-        mt={8}
-        autosize
-        minRows={1}
-        value={wedge.wear}
-        onChange={(e) => set({ wear: e.currentTarget.value })}
-      />
+      <div className={parts.fields} style={{ marginTop: 10 }}>
+        <Choice
+          label="Wear of sole and grooves"
+          value={wedge.wear_class}
+          options={[
+            ["unknown", "not looked at"],
+            ["fresh", "fresh"],
+            ["used", "used"],
+            ["worn", "worn smooth"],
+          ]}
+          onChange={(wear_class) => set({ wear_class })}
+        />
+        <Textarea
+          label="Where, and how"
+          style={{ flex: 1, minWidth: 240 }}
+          autosize
+          minRows={1}
+          value={wedge.wear}
+          onChange={(e) => set({ wear: e.currentTarget.value })}
+        />
+      </div>
+      <Photos name={wedge.name} photos={wedge.photos} onChange={(photos) => set({ photos })} />
       <Button mt={10} variant="subtle" size="xs" color="rust.6" onClick={onRemove}>
         Remove this wedge
       </Button>

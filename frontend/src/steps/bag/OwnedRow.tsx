@@ -56,6 +56,12 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                 <br />
                 {drawn[i] && `edge ${plain(drawn[i].edge_height_mm, 1)} mm off the floor, ${drawn[i].shape}`}
                 <br />
+                {wedge.wear_class === "worn" && (
+                  <>
+                    <strong>worn smooth</strong>
+                    <br />
+                  </>
+                )}
                 {kept ? "stays in the proposed set" : "not in the proposed set"}
               </span>
             </button>

@@ -9,6 +9,7 @@ import { SourceMark } from "../parts/SourceMark";
 import { StepHead } from "../parts/StepHead";
 import classes from "./Ground.module.css";
 import { GroundForm } from "./GroundForm";
+import { VenueLibrary } from "./VenueLibrary";
 
 const MOST = 8;
 
@@ -100,6 +101,7 @@ export default function GroundStep() {
           </li>
         ))}
       </ul>
+      {ground && <VenueLibrary key={chosen} ground={ground} onChange={(next) => put(chosen, next)} />}
       {ground && (
         <GroundForm
           ground={ground}

@@ -16,17 +16,18 @@ from oblatus.web.schemas import ErrorOut, VenueOut, VenuePath, VenuesOut
 blueprint = APIBlueprint("venues", __name__, url_prefix="/api/venues", abp_responses={404: ErrorOut, 422: ErrorOut})
 
 
-@blueprint.get("", responses={200: VenuesOut})
-def get_venues() -> Answer:
-    """Every record, by venue, newest reading first."""
-    return answer(VenuesOut(records=[_record(row) for row in list_venues(database(), actor())]))
-
-
 @blueprint.post("", responses={201: VenueOut})
 def post_venue(body: VenueDocument) -> Answer:
     """Keep a ground in the library."""
     row = keep_venue(database(), actor(), body)
     return answer(_record(row), 201)
+
+
+# after the route that takes a ground: openapi.json holds a model as the last route has it, and answers give every field
+@blueprint.get("", responses={200: VenuesOut})
+def get_venues() -> Answer:
+    """Every record, by venue, newest reading first."""
+    return answer(VenuesOut(records=[_record(row) for row in list_venues(database(), actor())]))
 
 
 @blueprint.delete("/<uuid:record_id>", responses={204: None})

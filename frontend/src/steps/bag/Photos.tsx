@@ -1,0 +1,78 @@
+import { Button } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { RequestError, type Schemas, sendFile } from "../../api/client";
+import { useStore } from "../../app/context";
+import classes from "./Bag.module.css";
+
+const MOST = 6;
+
+interface Props {
+  name: string;
+  photos: readonly string[];
+  onChange: (photos: string[]) => void;
+}
+
+/** Photos of a club: its sole, its face, its wear. What the camera wrote into the file is not kept. */
+export function Photos({ name, photos, onChange }: Props) {
+  const { server } = useStore();
+  const file = useRef<HTMLInputElement>(null);
+  const [gone, setGone] = useState<readonly string[]>([]);
+  const base = `/api/fittings/${server.id}/photos`;
+  const send = useMutation({
+    mutationFn: (picked: File) => sendFile<Schemas["PhotoOut"]>(base, picked),
+    onSuccess: (photo) => onChange([...photos, photo.id]),
+  });
+  const faults = send.error instanceof RequestError ? (send.error.body?.faults ?? []) : [];
+  return (
+    <div className={classes.photos}>
+      {photos.map((photo, i) => (
+        <figure key={photo}>
+          {gone.includes(photo) ? (
+            <span>not kept here</span>
+          ) : (
+            <a href={`${base}/${photo}`} target="_blank" rel="noreferrer">
+              <img
+                src={`${base}/${photo}`}
+                alt={`${name}, ${i + 1}`}
+                loading="lazy"
+                onError={() => setGone((before) => [...before, photo])}
+              />
+            </a>
+          )}
+          <button type="button" onClick={() => onChange(photos.filter((other) => other !== photo))}>
+            Remove
+          </button>
+        </figure>
+      ))}
+      <Button
+        size="xs"
+        variant="default"
+        loading={send.isPending}
+        disabled={photos.length >= MOST}
+        onClick={() => file.current?.click()}
+      >
+        Add a photo
+      </Button>
+      <input
+        ref={file}
+        type="file"
+        accept="image/png,image/jpeg"
+        capture="environment"
+        aria-label={`Photo of ${name}`}
+        className="visually-hidden"
+        tabIndex={-1}
+        onChange={(event) => {
+          const picked = event.currentTarget.files?.[0];
+          if (picked) send.mutate(picked);
+          if (file.current) file.current.value = "";
+        }}
+      />
+      {send.isError && (
+        <span role="alert" className={classes.photoFault}>
+          {faults[0] ? `The photo ${faults[0].message}.` : send.error.message}
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,151 @@
+import { Autocomplete, Button } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Ground, type Schemas, unwrap } from "../../api/client";
+import { Choice } from "../parts/Choice";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import { FirmnessHistory } from "./FirmnessHistory";
+import classes from "./Ground.module.css";
+import { lastOf, SEASONS, seasonOf, shownDate, today } from "./seasons";
+
+type Venue = Schemas["VenueOut"];
+
+interface Props {
+  ground: Ground;
+  onChange: (ground: Ground) => void;
+}
+
+/** Where and when this ground was read, what the studio knows of the venue, and last winter's readings at a press. */
+export function VenueLibrary({ ground, onChange }: Props) {
+  const client = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
+  const again = () => client.invalidateQueries({ queryKey: ["venues"] });
+  const keep = useMutation({
+    mutationFn: (body: Schemas["VenueDocument"]) => unwrap(api.POST("/api/venues", { body })),
+    onSuccess: again,
+  });
+  const forget = useMutation({
+    mutationFn: (record_id: string) =>
+      unwrap(api.DELETE("/api/venues/{record_id}", { params: { path: { record_id } } })),
+    onSuccess: again,
+  });
+  const records = library.data?.records ?? [];
+  const names = [...new Set(records.map((record) => record.venue))];
+  const venue = ground.venue ?? "";
+  const season = ground.season ?? seasonOf(today());
+  const read_on = ground.read_on ?? "";
+  const mine = records.filter((record) => record.venue.toLowerCase() === venue.trim().toLowerCase());
+  const use = (record: Venue) => {
+    const { turf, sand, green, lip_height_m, lip_distance_m } = record.ground;
+    onChange({
+      ...ground,
+      turf,
+      sand,
+      green,
+      lip_height_m,
+      lip_distance_m,
+      venue: record.venue,
+      season: record.season,
+      read_on: record.read_on,
+    });
+  };
+  const failure = keep.error ?? forget.error;
+  return (
+    <section className={classes.library} aria-label="Venue library">
+      <div className={parts.fields}>
+        <Autocomplete
+          label="Venue"
+          w={210}
+          maxLength={120}
+          placeholder={names.length > 0 ? "one the studio knows, or a new one" : "its name"}
+          data={names}
+          value={venue}
+          onChange={(value) => onChange({ ...ground, venue: value.trim() === "" ? null : value })}
+        />
+        <Choice
+          label="Season"
+          value={season}
+          options={SEASONS.map((name) => [name, name] as const)}
+          onChange={(next) => onChange({ ...ground, season: next })}
+        />
+        <label className={classes.day}>
+          Read on
+          <input
+            type="date"
+            max={today()}
+            value={read_on}
+            onChange={(event) => onChange({ ...ground, read_on: event.currentTarget.value || null })}
+          />
+        </label>
+        <Button
+          variant="default"
+          mt={19}
+          disabled={venue.trim() === "" || keep.isPending}
+          onClick={() =>
+            keep.mutate({ venue: venue.trim(), season, read_on: read_on === "" ? today() : read_on, ground })
+          }
+        >
+          Keep in the library
+        </Button>
+        {SEASONS.map((name) => {
+          const last = lastOf(mine, name);
+          return last ? (
+            <Button key={name} mt={19} variant="default" onClick={() => use(last)}>
+              Use last {name}'s
+            </Button>
+          ) : null;
+        })}
+      </div>
+      {failure && (
+        <p role="alert" className={classes.fault}>
+          {failure.message}
+        </p>
+      )}
+      {mine.length > 0 && (
+        <button type="button" className={parts.quietButton} aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "Hide its history" : `Its history: read ${mine.length} ${mine.length === 1 ? "time" : "times"}`}
+        </button>
+      )}
+      {open && mine.length > 0 && (
+        <>
+          <FirmnessHistory records={mine} />
+          <CopyTable caption={`${mine[0]?.venue}: read ${mine.length} ${mine.length === 1 ? "time" : "times"}`}>
+            <thead>
+              <tr>
+                <th>Read on</th>
+                <th>Season</th>
+                <th>Turf</th>
+                <th>Sand</th>
+                <th>Greens</th>
+                <th>Kept by</th>
+                <th> </th>
+              </tr>
+            </thead>
+            <tbody>
+              {mine.map((record) => (
+                <tr key={record.id} data-on={record.read_on === ground.read_on && record.season === ground.season}>
+                  <td>{shownDate(record.read_on)}</td>
+                  <td>{record.season}</td>
+                  <td>{record.turf}</td>
+                  <td>{record.sand}</td>
+                  <td>{record.ground.green}</td>
+                  <td>{record.kept_by}</td>
+                  <td>
+                    <button type="button" className={parts.quietButton} onClick={() => use(record)}>
+                      Use
+                    </button>{" "}
+                    <button type="button" className={parts.quietButton} onClick={() => forget.mutate(record.id)}>
+                      Forget
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </CopyTable>
+        </>
+      )}
+    </section>
+  );
+}
