@@ -75,7 +75,7 @@ def test_a_session_from_the_stand_in_to_the_summary(orla: Page, database):
         monitor = orla.get_by_role("region", name="Strike monitor")
         monitor.get_by_role("button", name="Connect the monitor").click()
         expect(monitor.get_by_role("status")).to_contain_text("stand-in monitor, live, simulated")
-        expect(orla.get_by_label("Last strike")).to_contain_text("pitch, simulated")
+        expect(orla.get_by_label("Last strike", exact=True)).to_contain_text("pitch, simulated")
         plan = orla.get_by_role("region", name="Plan")
         expect(plan.get_by_role("button", name=re.compile("pitch [5-9] of 5"))).to_be_visible()
         orla.get_by_role("radiogroup", name="Station").get_by_text("chip").click()
@@ -92,3 +92,64 @@ def test_a_session_from_the_stand_in_to_the_summary(orla: Page, database):
     finally:
         bridge.close()
         stand_in.close()
+
+
+def tap(page: Page, picture, share: float) -> None:
+    box = picture.bounding_box()
+    page.mouse.click(box["x"] + share * box["width"], box["y"] + 0.7 * box["height"])
+
+
+def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: Page):
+    orla.get_by_role("link", name="Strikes").click()
+    orla.locator("#work").focus()
+    station = orla.get_by_role("radiogroup", name="Station")
+    club = orla.get_by_role("combobox", name="Club")
+    expect(station.get_by_role("radio", name="pitch")).to_be_checked()
+    before = club.input_value()
+    orla.keyboard.press("PageUp")  # the two buttons of a remote: club, station
+    expect(club).not_to_have_value(before)
+    orla.keyboard.press("PageDown")
+    orla.keyboard.press("PageDown")
+    expect(station.get_by_role("radio", name="sand")).to_be_checked()
+    picture = orla.get_by_role("group", name="Where the sole landed")
+    tap(orla, picture, 0.30)
+    expect(picture).to_contain_text("now press where it came out")
+    orla.keyboard.press("Escape")
+    expect(picture).not_to_contain_text("now press where it came out")
+    tap(orla, picture, 0.30)
+    tap(orla, picture, 0.72)
+    expect(orla.get_by_label("Last strike", exact=True)).to_contain_text("mark in the sand")
+    about = orla.get_by_role("region", name="About the last strike")
+    about.get_by_role("radiogroup", name="Divot of the last strike").get_by_text("shallow").click()
+    sole = about.get_by_role("group", name="Mark on the sole")
+    sole.focus()
+    orla.keyboard.press("ArrowDown")
+    expect(about.get_by_role("group", name=re.compile(r"Mark on the sole: \d+ mm behind the edge"))).to_be_visible()
+    about.get_by_label("Note on the last strike").fill("wet face")
+    orla.keyboard.press("Enter")
+    orla.reload()
+    strikes = orla.get_by_role("list", name="Strikes")
+    orla.get_by_role("radiogroup", name="Station").get_by_text("sand").click()
+    expect(strikes).to_contain_text(re.compile(r"sand mark \d+ mm, sole marked \d+ mm back, divot shallow, wet face"))
+
+
+def test_strikes_wait_in_the_browser_without_a_network_and_arrive_once(orla: Page):
+    orla.get_by_role("link", name="Strikes").click()
+    orla.get_by_role("radiogroup", name="Station").get_by_text("practice").click()
+    picture = orla.get_by_role("group", name="Where the sole landed")
+    expect(picture).to_be_visible()
+    orla.context.set_offline(True)
+    for share in (0.40, 0.42, 0.44, 0.46):
+        tap(orla, picture, share)
+    waiting = orla.get_by_role("status", name="Strikes waiting")
+    expect(waiting).to_have_text("4 strikes wait for a connection")
+    orla.keyboard.press("1")
+    expect(orla.get_by_role("heading", name="Player", exact=True)).to_be_visible()
+    expect(waiting).to_be_visible()  # on whatever step is open
+    orla.context.set_offline(False)
+    expect(waiting).to_have_count(0)
+    orla.locator("#work").focus()
+    orla.keyboard.press("4")
+    expect(orla.get_by_role("region", name="Plan").get_by_role("button", name="practice 4 of 10")).to_be_visible()
+    orla.reload()
+    expect(orla.get_by_role("region", name="Plan").get_by_role("button", name="practice 4 of 10")).to_be_visible()

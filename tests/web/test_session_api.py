@@ -90,3 +90,25 @@ def test_an_own_swing_may_not_take_the_key_of_a_station(client, base, fitting):
     reply = client.patch(base, json={"revision": fitting["revision"], "measuring": {"swings": [swing]}})
     assert reply.status_code == 422
     assert reply.get_json()["faults"][0]["field"] == "measuring.swings"
+
+
+def test_more_is_said_of_a_strike_and_the_rest_stays(client, fitting):
+    base = f"/api/fittings/{fitting['id']}"
+    strike = {"id": str(uuid4()), "club": "own:1", "loft_deg": 56, "swing": "sand", "entry_mm": -60, "origin": "typed"}
+    assert client.post(f"{base}/strikes", json={"strikes": [strike]}).status_code == 200
+    path = f"{base}/strikes/{strike['id']}"
+    for change in ({"exit_mm": 95.0}, {"mark_back_mm": 12.0, "mark_toe_mm": -4.0}, {"note": "wet", "divot": "deep"}):
+        assert client.patch(path, json=change).status_code == 204
+    assert client.patch(path, json={"set_aside": "thin"}).status_code == 204
+    session = client.get(f"{base}/session").get_json()
+    found = next(s for s in session["strikes"] if s["id"] == strike["id"])
+    told = ("entry_mm", "exit_mm", "mark_back_mm", "mark_toe_mm", "note", "divot", "set_aside")
+    assert [found[name] for name in told] == [-60, 95, 12, -4, "wet", "deep", "thin"]
+    assert client.patch(path, json={"set_aside": None, "note": None}).status_code == 204
+    sand = next(s for s in client.get(f"{base}/session").get_json()["stations"] if s["station"] == "sand")
+    mark = next(f for f in sand["figures"] if f["key"] == "sand_mark")
+    assert (mark["mean"], mark["unit"]) == (155, "mm")
+    refused = client.patch(path, json={"exit_mm": -70.0})
+    assert refused.get_json()["faults"][0]["field"] == "exit_mm"
+    assert client.patch(path, json={"mark_back_mm": 60.0}).status_code == 422
+    assert client.patch(path, json={"carry_m": 60.0}).status_code == 422

@@ -603,7 +603,7 @@ export interface paths {
         delete: operations["carries_delete_strike_strikes__uuid_strike_id__delete"];
         options?: never;
         head?: never;
-        /** Set a strike aside with its reason, or count it again. */
+        /** Set a strike aside with its reason, count it again, or say more of it. */
         patch: operations["carries_patch_strike_strikes__uuid_strike_id__patch"];
         trace?: never;
     };
@@ -1127,7 +1127,7 @@ export interface components {
              * Field
              * @enum {string}
              */
-            field: "club" | "swing" | "carry_m" | "club_speed_mps" | "ball_speed_mps" | "launch_deg" | "spin_rpm" | "apex_m" | "landing_deg" | "attack_deg" | "lean_deg" | "entry_mm" | "dynamic_loft_deg" | "impact_height_mm" | "loft_deg" | "divot" | "set_aside" | "note" | "simulated" | "id";
+            field: "club" | "swing" | "carry_m" | "club_speed_mps" | "ball_speed_mps" | "launch_deg" | "spin_rpm" | "apex_m" | "landing_deg" | "attack_deg" | "lean_deg" | "entry_mm" | "dynamic_loft_deg" | "impact_height_mm" | "exit_mm" | "mark_back_mm" | "mark_toe_mm" | "loft_deg" | "divot" | "set_aside" | "note" | "simulated" | "id";
             /**
              * Unit
              * @default null
@@ -3424,6 +3424,11 @@ export interface components {
              */
             entry_mm: number | null;
             /**
+             * Exit Mm
+             * @default null
+             */
+            exit_mm: number | null;
+            /**
              * Id
              * Format: uuid
              */
@@ -3450,6 +3455,16 @@ export interface components {
             lean_deg: number | null;
             /** Loft Deg */
             loft_deg: number;
+            /**
+             * Mark Back Mm
+             * @default null
+             */
+            mark_back_mm: number | null;
+            /**
+             * Mark Toe Mm
+             * @default null
+             */
+            mark_toe_mm: number | null;
             /**
              * Note
              * @default
@@ -3563,6 +3578,42 @@ export interface components {
             name: string;
             /** Speed Share */
             speed_share: number;
+        };
+        /**
+         * TellIn
+         * @description More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all.
+         */
+        TellIn: {
+            /**
+             * Divot
+             * @default null
+             */
+            divot?: ("none" | "bruise" | "shallow" | "deep") | null;
+            /**
+             * Exit Mm
+             * @default null
+             */
+            exit_mm?: number | null;
+            /**
+             * Mark Back Mm
+             * @default null
+             */
+            mark_back_mm?: number | null;
+            /**
+             * Mark Toe Mm
+             * @default null
+             */
+            mark_toe_mm?: number | null;
+            /**
+             * Note
+             * @default null
+             */
+            note?: string | null;
+            /**
+             * Set Aside
+             * @default null
+             */
+            set_aside?: string | null;
         };
         /**
          * TrendOut
@@ -5529,7 +5580,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AsideIn"];
+                "application/json": components["schemas"]["TellIn"];
             };
         };
         responses: {

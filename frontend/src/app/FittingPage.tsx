@@ -3,6 +3,7 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import { api, type Fitting, unwrap } from "../api/client";
 import { LiveProvider } from "../devices/live";
+import { StrikeQueueProvider } from "../strikes/queue";
 import { FittingProvider } from "./context";
 import classes from "./Frame.module.css";
 import { Keys } from "./Keys";
@@ -64,26 +65,28 @@ function Frame({ fitting }: { fitting: Fitting }) {
   if (!found && !Page) return <Navigate to="../player" replace />;
   return (
     <FittingProvider value={store}>
-      <LiveProvider waiting={WAITING.includes(step)}>
-        <div className={classes.frame}>
-          <Strip onBench={() => setBenchOpen((open) => !open)} />
-          <Rail current={step} />
-          <main className={classes.work} id="work" tabIndex={-1}>
-            {Page ? (
-              <Suspense fallback={<div className={classes.pause} />}>
-                <Page />
-              </Suspense>
-            ) : (
-              <section className={classes.later}>
-                <h1>{found?.name}</h1>
-                <p>{found?.later}</p>
-              </section>
-            )}
-          </main>
-          <SetBench open={benchOpen} />
-          <Keys current={step} />
-        </div>
-      </LiveProvider>
+      <StrikeQueueProvider>
+        <LiveProvider waiting={WAITING.includes(step)}>
+          <div className={classes.frame}>
+            <Strip onBench={() => setBenchOpen((open) => !open)} />
+            <Rail current={step} />
+            <main className={classes.work} id="work" tabIndex={-1}>
+              {Page ? (
+                <Suspense fallback={<div className={classes.pause} />}>
+                  <Page />
+                </Suspense>
+              ) : (
+                <section className={classes.later}>
+                  <h1>{found?.name}</h1>
+                  <p>{found?.later}</p>
+                </section>
+              )}
+            </main>
+            <SetBench open={benchOpen} />
+            <Keys current={step} />
+          </div>
+        </LiveProvider>
+      </StrikeQueueProvider>
     </FittingProvider>
   );
 }

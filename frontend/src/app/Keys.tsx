@@ -29,8 +29,9 @@ export function Keys({ current }: { current: string }) {
   useHotkeys([
     ...STEPS.map((step): [string, () => void] => [step.hotkey === "-" ? "Minus" : step.hotkey, () => go(step.key)]),
     ["-", () => go("log")],
-    ["PageDown", () => turn(1)],
-    ["PageUp", () => turn(-1)],
+    // on Strikes the two buttons of a remote choose station and club
+    ["PageDown", () => current !== "strikes" && turn(1)],
+    ["PageUp", () => current !== "strikes" && turn(-1)],
     ["/", () => setPalette(true)],
     ["shift+?", () => setHelp(true)],
     ["?", () => setHelp(true)],
@@ -62,7 +63,8 @@ export function Keys({ current }: { current: string }) {
             </div>
           ))}
           {[
-            ["Page Up / Page Down", "step before, step after"],
+            ["Page Up / Page Down", "step before, step after; on Strikes: next club, next station"],
+            ["S / C", "on Strikes: next station, next club; with Shift the one before"],
             ["/", "search and commands"],
             ["K", "keep this proposal"],
             ["C / G / T", "on Soles: next head, pin the comparison, table"],

@@ -1,6 +1,7 @@
 import { Menu, useMantineColorScheme } from "@mantine/core";
 import { Link } from "react-router";
 import { DeviceStates } from "../devices/DeviceStates";
+import { useQueue } from "../strikes/queue";
 import { showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
@@ -17,6 +18,7 @@ const SAVE_WORDS = {
 /** One line, always true: who, hand, ground mix, school, units, devices, save state. */
 export function Strip({ onBench }: { onBench: () => void }) {
   const store = useStore();
+  const queue = useQueue();
   const units = useUnits();
   const setUnits = useSetUnits();
   const { colorScheme, setColorScheme } = useMantineColorScheme();
@@ -46,6 +48,12 @@ export function Strip({ onBench }: { onBench: () => void }) {
       </span>
       <span className={classes.tools}>
         <DeviceStates />
+        {queue.waiting.length > 0 && (
+          <span className={classes.waiting} data-offline={queue.offline} role="status" aria-label="Strikes waiting">
+            {queue.waiting.length} {queue.waiting.length === 1 ? "strike waits" : "strikes wait"}
+            {queue.offline ? " for a connection" : ""}
+          </span>
+        )}
         {store.saveState === "conflict" ? (
           <Menu>
             <Menu.Target>

@@ -1,3 +1,4 @@
+import "fake-indexeddb/auto";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
@@ -5,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Strike } from "../api/client";
 import { FittingProvider } from "../app/context";
 import type { FittingStore } from "../app/useFitting";
+import { dropAct, waitingActs } from "./actStore";
 import { newId } from "./newId";
 import { useStrikeQueue, withAhead } from "./useStrikeQueue";
 
@@ -40,8 +42,8 @@ function network(answer: (method: string, body: string) => Response | null) {
 const json = (value: unknown, status = 200) =>
   new Response(JSON.stringify(value), { status, headers: { "Content-Type": "application/json" } });
 
-beforeEach(() => {
-  localStorage.clear();
+beforeEach(async () => {
+  for (const { key } of await waitingActs("f")) await dropAct(key);
   said.length = 0;
   reload.mockClear();
 });
@@ -70,12 +72,36 @@ describe("strikes on their way", () => {
     act(() => first.result.current.take(strike("a")));
     await waitFor(() => expect(first.result.current.offline).toBe(true));
     expect(first.result.current.waiting).toHaveLength(1);
+    expect((await waitingActs("f")).map((kept) => kept.act.kind)).toEqual(["take"]);
+    expect(await waitingActs("another fitting")).toEqual([]);
     first.unmount();
     network(() => json({ taken: 1 }));
     const second = renderHook(useStrikeQueue, { wrapper });
+    await waitFor(async () => expect(await waitingActs("f")).toEqual([]));
     await waitFor(() => expect(second.result.current.waiting).toEqual([]));
     expect(said.filter((line) => line.includes('"id":"a"')).length).toBeGreaterThanOrEqual(2);
-    expect(localStorage.getItem("oblatus-strikes-f")).toBeNull();
+  });
+
+  it("are all kept when many are taken at once, and each is sent once", async () => {
+    network(() => json({ taken: 1 }));
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => {
+      for (let i = 0; i < 40; i++) result.current.take(strike(`s${i}`));
+    });
+    await waitFor(() => expect(said).toHaveLength(40));
+    expect(new Set(said.map((line) => /"id":"(.+?)"/.exec(line)?.[1])).size).toBe(40);
+    await waitFor(async () => expect(await waitingActs("f")).toEqual([]));
+  });
+
+  it("carry what is said of them later, behind them", async () => {
+    network(() => json({ taken: 1 }));
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => {
+      result.current.take(strike("a"));
+      result.current.tell("a", { divot: "deep", note: "wet" });
+    });
+    await waitFor(() => expect(said).toHaveLength(2));
+    expect(said[1]).toBe('PATCH {"divot":"deep","note":"wet"}');
   });
 
   it("do not hold the others back when the server refuses one", async () => {
@@ -99,9 +125,9 @@ describe("what waits", () => {
       [strike("a"), strike("b")],
       [
         { kind: "take", strike: strike("c") },
-        { kind: "aside", id: "a", reason: "thin" },
+        { kind: "tell", id: "a", changes: { set_aside: "thin" } },
         { kind: "undo", id: "b" },
-        { kind: "aside", id: "gone", reason: "thin" },
+        { kind: "tell", id: "gone", changes: { note: "thin" } },
       ],
     );
     expect(found.map((s) => [s.id, s.set_aside])).toEqual([

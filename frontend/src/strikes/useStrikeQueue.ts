@@ -2,21 +2,14 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, RequestError, type Strike, unwrap } from "../api/client";
 import { useStore } from "../app/context";
-
-type Act =
-  | { kind: "take"; strike: Strike }
-  | { kind: "aside"; id: string; reason: string | null }
-  | { kind: "undo"; id: string };
+import { type Act, dropAct, keepAct, type Telling, waitingActs } from "./actStore";
 
 const RETRY_MS = 3000;
-const storageKey = (id: string) => `oblatus-strikes-${id}`;
 
-function keptActs(id: string): Act[] {
-  try {
-    return JSON.parse(localStorage.getItem(storageKey(id)) ?? "[]") as Act[];
-  } catch {
-    return [];
-  }
+/** An act with its place in this browser's store, once it is there; null if the browser keeps nothing. */
+interface Held {
+  act: Act;
+  key: Promise<number | null>;
 }
 
 export interface StrikeQueue {
@@ -27,47 +20,60 @@ export interface StrikeQueue {
   offline: boolean;
   failure: string | null;
   take: (strike: Strike) => void;
+  tell: (id: string, changes: Telling) => void;
   setAside: (id: string, reason: string | null) => void;
   undo: (id: string) => void;
 }
 
 /**
- * Strikes on their way to the server: kept in this browser until it has them, sent in order, and sent again after a lost
- * connection. An id goes with every strike, so that one sent twice is taken once.
+ * Strikes on their way to the server: kept in this browser (IndexedDB) until it has them, sent in order, and sent again
+ * after a lost connection. An id goes with every strike, so that one sent twice is taken once.
  */
 export function useStrikeQueue(): StrikeQueue {
   const store = useStore();
   const client = useQueryClient();
   const id = store.server.id;
-  const [acts, setActs] = useState<Act[]>(() => keptActs(id));
-  const [landed, setLanded] = useState<Act[]>([]);
+  const [acts, setActs] = useState<Held[]>([]);
+  const [landed, setLanded] = useState<Held[]>([]);
   const [offline, setOffline] = useState(false);
   const [failure, setFailure] = useState<string | null>(null);
   const busy = useRef(false);
   const latest = useRef(acts);
-  latest.current = acts;
 
-  const put = useCallback(
-    (next: Act[]) => {
-      latest.current = next;
-      if (next.length === 0) localStorage.removeItem(storageKey(id));
-      else localStorage.setItem(storageKey(id), JSON.stringify(next));
-      setActs(next);
-    },
-    [id],
-  );
+  const put = useCallback((next: Held[]) => {
+    latest.current = next;
+    setActs(next);
+  }, []);
+
+  // what an earlier page left behind goes first
+  useEffect(() => {
+    let here = true;
+    const load = async () => {
+      const found = await waitingActs(id);
+      const mine = await Promise.all(latest.current.map((held) => held.key));
+      const left = found.filter((kept) => !mine.includes(kept.key));
+      if (here && left.length > 0)
+        put([...left.map(({ act, key }) => ({ act, key: Promise.resolve(key) })), ...latest.current]);
+    };
+    load().catch(() => here && setFailure(NO_STORE));
+    return () => {
+      here = false;
+    };
+  }, [id, put]);
 
   const send = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
-    const sent: Act[] = [];
+    const sent: Held[] = [];
     try {
-      for (let act = latest.current[0]; act; act = latest.current[0]) {
+      for (let held = latest.current[0]; held; held = latest.current[0]) {
+        const key = await held.key;
         try {
-          await perform(id, act);
+          await perform(id, held.act);
           setOffline(false);
-          sent.push(act);
-          setLanded((before) => [...before, act]);
+          const arrived = held;
+          sent.push(arrived);
+          setLanded((before) => [...before, arrived]);
         } catch (error) {
           if (!(error instanceof RequestError)) throw error;
           if (error.status === 0 || error.status >= 500 || error.status === 401) {
@@ -77,6 +83,7 @@ export function useStrikeQueue(): StrikeQueue {
           // what was taken back already is not there any more: nothing is lost by going on
           if (error.status !== 404) setFailure(error.message);
         }
+        if (key !== null) await dropAct(key).catch(() => setFailure(NO_STORE));
         put(latest.current.slice(1));
       }
     } finally {
@@ -93,26 +100,42 @@ export function useStrikeQueue(): StrikeQueue {
   useEffect(() => {
     if (acts.length === 0) return;
     const timer = setTimeout(send, offline ? RETRY_MS : 0);
-    return () => clearTimeout(timer);
+    const atOnce = () => send();
+    window.addEventListener("online", atOnce);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener("online", atOnce);
+    };
   }, [acts, offline, send]);
 
   const add = useCallback(
     (act: Act) => {
       setFailure(null);
-      put([...latest.current, act]);
+      // shown at once, sent when it is kept
+      const key = keepAct(id, act).catch(() => {
+        setFailure(NO_STORE);
+        return null;
+      });
+      put([...latest.current, { act, key }]);
     },
-    [put],
+    [put, id],
   );
   return {
-    waiting: acts,
-    ahead: [...landed, ...acts],
+    waiting: acts.map((held) => held.act),
+    ahead: [...landed, ...acts].map((held) => held.act),
     offline,
     failure,
     take: useCallback((strike: Strike) => add({ kind: "take", strike }), [add]),
-    setAside: useCallback((strike: string, reason: string | null) => add({ kind: "aside", id: strike, reason }), [add]),
+    tell: useCallback((strike: string, changes: Telling) => add({ kind: "tell", id: strike, changes }), [add]),
+    setAside: useCallback(
+      (strike: string, set_aside: string | null) => add({ kind: "tell", id: strike, changes: { set_aside } }),
+      [add],
+    ),
     undo: useCallback((strike: string) => add({ kind: "undo", id: strike }), [add]),
   };
 }
+
+const NO_STORE = "This browser keeps nothing: strikes that wait for a connection go when the page closes.";
 
 async function perform(fitting_id: string, act: Act) {
   if (act.kind === "take") {
@@ -124,12 +147,7 @@ async function perform(fitting_id: string, act: Act) {
   if (act.kind === "undo")
     await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params: { path } }));
   else
-    await unwrap(
-      api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", {
-        params: { path },
-        body: { set_aside: act.reason },
-      }),
-    );
+    await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params: { path }, body: act.changes }));
 }
 
 /** The strikes as they will be once everything that is ahead of the server's answer is in it. */
@@ -140,7 +158,7 @@ export function withAhead(strikes: readonly Strike[], ahead: readonly Act[]): St
     else if (act.kind === "undo") found.delete(act.id);
     else {
       const strike = found.get(act.id);
-      if (strike) found.set(act.id, { ...strike, set_aside: act.reason });
+      if (strike) found.set(act.id, { ...strike, ...act.changes });
     }
   }
   return [...found.values()];

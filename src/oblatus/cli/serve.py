@@ -34,6 +34,7 @@ PORTS_TRIED = 20
 WORKERS, THREADS = 2, 40
 DEVICE_PORT = 9470
 PATIENCE = 400.0
+LOOK_SECONDS = 0.5
 PR_SET_PDEATHSIG = 1
 
 
@@ -64,20 +65,26 @@ def run_serve(args: Namespace) -> int:
             port = _port(None if args.port is None else int(args.port), DEFAULT_PORT)
             say("Warming the engine (compiled once, the first start takes a minute longer) ...")
             child = _gunicorn(settings, port, run_folder, folder / "log")
-            helpers = [
-                _helper("devices.log", ["simulate", "all", "--at", _words(devices)], settings, folder / "log"),
-                _helper("bridge.log", ["bridge"], settings, folder / "log"),
-            ]
+            commands = {"devices.log": ["simulate", "all", "--at", _words(devices)], "bridge.log": ["bridge"]}
+            helpers = {log: _helper(log, words, settings, folder / "log") for log, words in commands.items()}
             try:
                 _wait_until_healthy(port, child)
                 address = f"http://127.0.0.1:{port}"
                 (run_folder / "address").write_text(address)
                 took = time.monotonic() - started
                 say(f"Oblatus is at {address}  (sign in: {DEMO_EMAIL}, password: {DEMO_PASSWORD})  [{took:.1f} s]")
-                code = child.wait()
-                raise SetUpError(f"the web server stopped by itself with code {code} (log: {folder / 'log' / 'web.log'})")
+                database_port = server.port()
+                while child.poll() is None:
+                    time.sleep(LOOK_SECONDS)
+                    if server.keep_up(database_port):
+                        say("PostgreSQL had stopped; it runs again, and nothing that was saved is lost.")
+                    for log, helper in helpers.items():
+                        if helper.poll() is not None:
+                            helpers[log] = _helper(log, commands[log], settings, folder / "log")
+                web_log = folder / "log" / "web.log"
+                raise SetUpError(f"the web server stopped by itself with code {child.returncode} (log: {web_log})")
             finally:
-                for process in (child, *helpers):
+                for process in (child, *helpers.values()):
                     _end(process)
         except (SystemExit, KeyboardInterrupt):
             say("Stopping ...")

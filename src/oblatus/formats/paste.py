@@ -34,6 +34,9 @@ COLUMNS = {
     "entry_mm": ("entry",),
     "dynamic_loft_deg": ("dynamic loft",),
     "impact_height_mm": ("contact height",),
+    "exit_mm": ("exit",),
+    "mark_back_mm": ("mark back",),
+    "mark_toe_mm": ("mark toe",),
     "set_aside": ("set aside",),
     "note": ("note",),
 }

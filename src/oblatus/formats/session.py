@@ -13,7 +13,7 @@ from oblatus.core.shots import BY_KEY
 from oblatus.formats.fields import Strict
 from oblatus.formats.strikes import MOST_SHOWN, StrikeDocument
 
-SCALES = {"entry": 1000.0, "impact_height": 1000.0}
+SCALES = {"entry": 1000.0, "impact_height": 1000.0, "sand_mark": 1000.0, "sole_mark": 1000.0}
 UNITS = {
     "attack_deg": ("attack", "degrees"),
     "lean_deg": ("shaft lean", "degrees"),
@@ -22,6 +22,8 @@ UNITS = {
     "dynamic_loft_deg": ("dynamic loft", "degrees"),
     "impact_height": ("contact height", "mm"),
     "carry": ("carry", "m"),
+    "sand_mark": ("mark in the sand", "mm"),
+    "sole_mark": ("mark on the sole", "mm"),
 }
 STATION_NAMES = {
     "pitch": "pitch",

@@ -21,7 +21,7 @@ MOST_SHOWN = 3000
 
 FIGURES = (
     "carry_m", "club_speed_mps", "ball_speed_mps", "launch_deg", "spin_rpm", "apex_m", "landing_deg", "attack_deg",
-    "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "divot",
+    "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "divot", "exit_mm", "mark_back_mm", "mark_toe_mm",
 )  # fmt: skip
 
 
@@ -49,6 +49,9 @@ class StrikeDocument(Strict):
     entry_mm: Annotated[float, Within(BOUNDS["entry_mm"])] | None = None
     dynamic_loft_deg: Annotated[float, Within(BOUNDS["dynamic_loft_deg"])] | None = None
     impact_height_mm: Annotated[float, Within(BOUNDS["impact_height_mm"])] | None = None
+    exit_mm: Annotated[float, Within(BOUNDS["exit_mm"])] | None = None
+    mark_back_mm: Annotated[float, Within(BOUNDS["mark_back_mm"])] | None = None
+    mark_toe_mm: Annotated[float, Within(BOUNDS["mark_toe_mm"])] | None = None
     divot: Literal["none", "bruise", "shallow", "deep"] | None = None
     note: Annotated[str, StringConstraints(max_length=200)] = ""
     set_aside: Reason | None = None
@@ -72,6 +75,8 @@ class StrikeDocument(Strict):
     def _something_is_measured(self) -> Self:
         if all(getattr(self, name) is None for name in FIGURES):
             raise at_field("carry_m", "nothing was measured of this strike")
+        if self.exit_mm is not None and self.entry_mm is not None and self.exit_mm <= self.entry_mm:
+            raise at_field("exit_mm", "must lie ahead of the entry")
         return self
 
 
@@ -98,4 +103,7 @@ def strike_from(document: StrikeDocument) -> MeasuredStrike:
         entry=None if document.entry_mm is None else document.entry_mm / 1000.0,
         dynamic_loft_deg=document.dynamic_loft_deg,
         impact_height=None if document.impact_height_mm is None else document.impact_height_mm / 1000.0,
+        exit=None if document.exit_mm is None else document.exit_mm / 1000.0,
+        mark_back=None if document.mark_back_mm is None else document.mark_back_mm / 1000.0,
+        mark_toe=None if document.mark_toe_mm is None else document.mark_toe_mm / 1000.0,
     )

@@ -21,6 +21,9 @@ HEADER = {
     "entry_mm": "entry (mm)",
     "dynamic_loft_deg": "dynamic loft (deg)",
     "impact_height_mm": "contact height (mm)",
+    "exit_mm": "exit (mm)",
+    "mark_back_mm": "mark back (mm)",
+    "mark_toe_mm": "mark toe (mm)",
 }
 TAIL = ("divot", "set aside", "note", "origin", "simulated", "id")
 FORMULA = ("=", "+", "-", "@", "\t", "\r")

@@ -32,7 +32,8 @@ Json = dict[str, Any]
 
 STRIKE_COLUMNS = (
     "id", "club", "loft_deg", "swing", "carry_m", "club_speed_mps", "ball_speed_mps", "launch_deg", "spin_rpm",
-    "apex_m", "landing_deg", "attack_deg", "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "divot",
+    "apex_m", "landing_deg", "attack_deg", "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "exit_mm",
+    "mark_back_mm", "mark_toe_mm", "divot",
     "note", "set_aside", "origin", "simulated",
 )  # fmt: skip
 

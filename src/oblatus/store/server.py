@@ -44,6 +44,18 @@ class LocalServer:
         self._make_database()
         return self.url(DATABASE)
 
+    def keep_up(self, port: int) -> bool:
+        """Start it again on its port if it went down by itself. Returns whether it had to."""
+        with socket.socket() as probe:
+            probe.settimeout(1.0)
+            if probe.connect_ex(("127.0.0.1", port)) == 0:
+                return False
+        if self.running():
+            return False
+        self._forget_stale_lock()
+        self._start(port)
+        return True
+
     def stop(self) -> None:
         """Stop it if it runs; connections are ended, nothing committed is lost."""
         if self.running():
@@ -72,8 +84,8 @@ class LocalServer:
         )
         half_made.rename(self.data)  # only a whole cluster ever bears the name
 
-    def _start(self) -> None:
-        options = ["-h 127.0.0.1", f"-p {free_port()}", "-k ''"]
+    def _start(self, port: int | None = None) -> None:
+        options = ["-h 127.0.0.1", f"-p {port or free_port()}", "-k ''"]
         if self.forgetful:
             options += [f"-c {setting}" for setting in FAST_AND_FORGETFUL]
         self._run(

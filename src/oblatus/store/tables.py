@@ -170,6 +170,9 @@ class StrikeRow(SQLModel, table=True):
     entry_mm: float | None = None
     dynamic_loft_deg: float | None = None
     impact_height_mm: float | None = None
+    exit_mm: float | None = None
+    mark_back_mm: float | None = None
+    mark_toe_mm: float | None = None
     divot: str | None = Field(default=None, max_length=8)
     note: str = Field(default="", max_length=200, sa_column_kwargs={"server_default": ""})
     simulated: bool = Field(default=False, sa_column_kwargs={"server_default": "false"})

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from uuid import UUID
+
+from pydantic import ValidationError
 
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import fault
 from oblatus.formats.convert import swings_from
+from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
-from oblatus.store.repositories import StudioRows
+from oblatus.store.repositories import STRIKE_COLUMNS, StudioRows
 from oblatus.usecases.actor import Actor
 
 MOST_STRIKES = 120_000
@@ -39,17 +42,26 @@ def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Se
         return rows.add_strikes(fitting_id, [strike.model_dump() for strike in strikes])
 
 
-def set_strike_aside(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID, reason: str | None) -> None:
-    """Say why a strike does not count, or with None that it counts after all.
+def tell_of_strike(
+    database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID, changes: Mapping[str, object]
+) -> None:
+    """Say more of a strike: why it does not count (None when it does), note, divot, mark on the sole, exit from sand.
 
     Raises
     ------
+    InputError
+        If what it comes to is no strike.
     NotFoundError
         If the studio has no such strike.
     """
     with database.transaction() as session:
         row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id)
-        row.set_aside = reason
+        try:
+            StrikeDocument.model_validate({name: getattr(row, name) for name in STRIKE_COLUMNS} | dict(changes))
+        except ValidationError as error:
+            raise faults_of(error) from error
+        for name, value in changes.items():
+            setattr(row, name, value)
         session.add(row)
 
 

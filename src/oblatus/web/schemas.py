@@ -9,6 +9,7 @@ from uuid import UUID
 from pydantic import Field, StringConstraints
 
 from oblatus.core.bounds import Bound
+from oblatus.core.gapping.strikes import BOUNDS
 from oblatus.formats.carries import CellKey
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import (
@@ -214,6 +215,17 @@ class AsideIn(Strict):
     """Why a strike does not count; null when it counts after all."""
 
     set_aside: Reason | None
+
+
+class TellIn(Strict):
+    """More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all."""
+
+    set_aside: Reason | None = None
+    note: Annotated[str, StringConstraints(max_length=200)] | None = None
+    divot: Literal["none", "bruise", "shallow", "deep"] | None = None
+    exit_mm: Annotated[float, Within(BOUNDS["exit_mm"])] | None = None
+    mark_back_mm: Annotated[float, Within(BOUNDS["mark_back_mm"])] | None = None
+    mark_toe_mm: Annotated[float, Within(BOUNDS["mark_toe_mm"])] | None = None
 
 
 class PasteIn(Strict):

@@ -1,7 +1,7 @@
 import type { Strike } from "../../api/client";
 import { plain } from "../../units/units";
 import { Label } from "../Label";
-import { entryScale, entryTicks, RULER_WIDTH } from "../ruler";
+import { markScale, markTicks, RULER_WIDTH } from "../ruler";
 
 interface Props {
   strikes: Strike[];
@@ -12,6 +12,8 @@ interface Props {
   low: number | null;
   high: number | null;
   sand: boolean;
+  /** In sand: where the sole went in, while the press for where it came out is awaited [mm]. */
+  entered: number | null;
   /** A press on the ground marks where the sole brushed it [mm from the ball's centre, behind negative]. */
   onMark?: (entryMm: number) => void;
 }
@@ -22,8 +24,8 @@ const HEIGHT = 150;
 const MOST_ROWS = 7;
 
 /** Where the sole landed, strike by strike, on the ruler of the soles: the ball, the marks, their mean and spread. */
-export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, onMark }: Props) {
-  const x = entryScale(sand);
+export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, entered, onMark }: Props) {
+  const x = markScale(sand);
   const marked = strikes.filter((s) => s.entry_mm !== null);
   const rows = Math.min(MOST_ROWS, Math.max(marked.length, 1));
   return (
@@ -47,6 +49,17 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, o
         return (
           <g key={strike.id}>
             <title>{`${plain(strike.entry_mm ?? 0)} mm${strike.set_aside ? `, ${strike.set_aside}` : out ? ", kept out" : ""}`}</title>
+            {strike.exit_mm !== null && (
+              <line
+                x1={at}
+                x2={x(strike.exit_mm)}
+                y1={y}
+                y2={y}
+                stroke={out ? "var(--line-2)" : "var(--ink-2)"}
+                strokeWidth={latest ? 3 : 1.5}
+                strokeDasharray={out ? "2 2" : undefined}
+              />
+            )}
             <line
               x1={at}
               x2={at + 10}
@@ -70,6 +83,11 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, o
           </Label>
         </>
       )}
+      {entered !== null && (
+        <g>
+          <line x1={x(entered)} x2={x(entered)} y1={SKY - 26} y2={SKY} stroke="var(--gorse)" strokeWidth={4} />
+        </g>
+      )}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the field Entry does the same from the keyboard */}
       <g
         transform={`translate(0 ${SKY})`}
@@ -80,12 +98,17 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, o
         }}
       >
         <rect width={RULER_WIDTH} height={HEIGHT - SKY - RULER} fill={sand ? "var(--sand)" : "var(--mat)"} />
+        {entered !== null && (
+          <text x={x(30)} y={21} fontSize={14} fontWeight={650}>
+            in at {plain(Math.abs(entered))} mm {entered < 0 ? "behind" : "ahead"}: now press where it came out
+          </text>
+        )}
         <g transform={`translate(0 ${HEIGHT - SKY - RULER})`}>
           <rect width={RULER_WIDTH} height={RULER} fill="var(--ruler)" />
           <text x={8} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
             mm behind
           </text>
-          {entryTicks(sand).map((tick) => (
+          {markTicks(sand).map((tick) => (
             <g key={tick} transform={`translate(${x(tick)} 0)`}>
               <line y2={6} stroke="var(--on-ruler)" />
               <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>

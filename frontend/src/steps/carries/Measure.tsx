@@ -2,7 +2,8 @@ import { useState } from "react";
 import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
 import { cellKey } from "../../pictures/CarryLadder/CarryLadder";
-import { useStrikeQueue, withAhead } from "../../strikes/useStrikeQueue";
+import { useQueue } from "../../strikes/queue";
+import { withAhead } from "../../strikes/useStrikeQueue";
 import { inDistance, metres, plain } from "../../units/units";
 import classes from "./Carries.module.css";
 import { CellPanel } from "./CellPanel";
@@ -13,7 +14,7 @@ import { PlayerNumbers } from "./PlayerNumbers";
 /** The matrix of clubs and swings, filled from the keyboard: arrows choose the cell, figures and Enter take a ball. */
 export function Measure({ carries }: { carries: Carries }) {
   const units = useUnits();
-  const queue = useStrikeQueue();
+  const queue = useQueue();
   const next = carries.next[0];
   // where it starts is what to measure next; from then on only the fitter moves it
   const [place, setAt] = useState(() => ({

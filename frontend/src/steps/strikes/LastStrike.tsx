@@ -13,7 +13,9 @@ export function LastStrike({ strike, names }: { strike: Strike | undefined; name
     ["attack", strike.attack_deg, "°", 1],
     ["lean", strike.lean_deg, "°", 1],
     ["carry", strike.carry_m, "m", 1],
-    ["head speed", strike.club_speed_mps, "m/s", 1],
+    strike.exit_mm !== null && strike.entry_mm !== null
+      ? ["mark in the sand", strike.exit_mm - strike.entry_mm, "mm", 0]
+      : ["head speed", strike.club_speed_mps, "m/s", 1],
   ];
   return (
     <dl className={classes.last} data-aside={strike.set_aside !== null} aria-label="Last strike">

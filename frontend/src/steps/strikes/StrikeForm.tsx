@@ -1,4 +1,4 @@
-import { Button, SegmentedControl } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { type FormEvent, useRef, useState } from "react";
 import type { Strike } from "../../api/client";
 import { useUnits } from "../../app/context";
@@ -25,14 +25,12 @@ const RANGES: Record<Name, readonly [number, number]> = {
   club_speed_mps: [3, 55],
   carry_m: [1, 200],
 };
-const DIVOTS = ["none", "bruise", "shallow", "deep"] as const;
 
 /** A strike typed by hand: whatever was measured; Enter takes it and the first field waits for the next. */
 export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
   const units = useUnits();
   const first = useRef<HTMLInputElement>(null);
   const [text, setText] = useState<Partial<Record<Name, string>>>({});
-  const [divot, setDivot] = useState("");
   const fields: readonly (readonly [Name, string, string, (value: number) => number, (value: number) => number])[] = [
     ["entry_mm", "Entry", "mm", same, same],
     ["attack_deg", "Attack", "°", same, same],
@@ -61,18 +59,17 @@ export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
     return from(number) < low || from(number) > high ? `${plain(to(low))} to ${plain(to(high))}` : null;
   };
   const bad = fields.some(([name, , , from, to]) => wrong(name, from, to) !== null);
-  const empty = divot === "" && fields.every(([name]) => (text[name]?.trim() ?? "") === "");
+  const empty = fields.every(([name]) => (text[name]?.trim() ?? "") === "");
   const take = (event: FormEvent) => {
     event.preventDefault();
     if (bad || empty) return;
-    const figures: Figures = divot === "" ? {} : { divot: divot as Strike["divot"] };
+    const figures: Figures = {};
     for (const [name, , , from] of fields) {
       const number = parseNumber(text[name] ?? "");
       if (number !== null) figures[name] = from(number);
     }
     onTake(figures);
     setText({});
-    setDivot("");
     first.current?.focus();
   };
   return (
@@ -96,14 +93,7 @@ export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
           );
         })}
       </div>
-      <div className={classes.fields}>
-        <SegmentedControl
-          aria-label="Divot"
-          size="xs"
-          value={divot}
-          data={[{ value: "", label: "divot?" }, ...DIVOTS.map((value) => ({ value, label: value }))]}
-          onChange={setDivot}
-        />
+      <div>
         <Button type="submit" size="xs" disabled={bad || empty}>
           Take strike
         </Button>

@@ -5,10 +5,12 @@ import { useStore } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { clubsOf, stationsOf } from "../../strikes/clubs";
 import { newStrike } from "../../strikes/newStrike";
+import { useQueue } from "../../strikes/queue";
 import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
-import { useStrikeQueue, withAhead } from "../../strikes/useStrikeQueue";
+import { withAhead } from "../../strikes/useStrikeQueue";
 import { plain } from "../../units/units";
 import { StepHead } from "../parts/StepHead";
+import { About } from "./About";
 import { Findings } from "./Findings";
 import { LastStrike } from "./LastStrike";
 import { MonitorBar } from "./MonitorBar";
@@ -23,7 +25,7 @@ const SHOWN = 12;
 /** Every strike of the session as it is hit, and what they say together: the habit, its drift, its faults. */
 export default function StrikesStep() {
   const { server } = useStore();
-  const queue = useStrikeQueue();
+  const queue = useQueue();
   const query = useSession();
   const clubs = clubsOf(server.document);
   const [station, setStation] = useState("pitch");
@@ -38,13 +40,38 @@ export default function StrikesStep() {
     queue.setAside(id, reason);
     setAsking(null);
   };
+  const [entered, setEntered] = useState<number | null>(null);
+  const turnStation = (by: number) =>
+    setStation(
+      turned(
+        stations.map(([key]) => key),
+        station,
+        by,
+      ),
+    );
+  const turnClub = (by: number) =>
+    setClub(
+      turned(
+        clubs.map((c) => c.value),
+        club,
+        by,
+      ),
+    );
   useHotkeys([
+    ["PageDown", () => turnStation(1)],
+    ["PageUp", () => turnClub(1)],
+    ["s", () => turnStation(1)],
+    ["shift+S", () => turnStation(-1)],
+    ["c", () => turnClub(1)],
+    ["shift+C", () => turnClub(-1)],
+    ["Escape", () => setEntered(null)],
     ["m", () => last && setAsking(last.id)],
     ["u", () => last && queue.undo(last.id)],
   ]);
   const mine = query.data?.stations.find((s) => s.station === station);
   const entry = mine?.figures.find((f) => f.key === "entry");
   const names = Object.fromEntries(stations);
+  const soleWidth = (code: string) => server.document.bag.wedges[Number(code.replace("own:", ""))]?.sole_width_mm ?? 19;
   return (
     <>
       <StepHead
@@ -82,7 +109,13 @@ export default function StrikesStep() {
         low={entry?.low ?? null}
         high={entry?.high ?? null}
         sand={station === "sand"}
-        onMark={(entry_mm) => queue.take({ ...newStrike(club, loft, station), entry_mm })}
+        entered={entered}
+        onMark={(mm) => {
+          if (station !== "sand") return queue.take({ ...newStrike(club, loft, station), entry_mm: mm });
+          if (entered === null || mm <= entered) return setEntered(mm);
+          setEntered(null);
+          queue.take({ ...newStrike(club, loft, station), entry_mm: entered, exit_mm: mm });
+        }}
       />
       <div className={classes.middle}>
         <div className={classes.left}>
@@ -94,6 +127,15 @@ export default function StrikesStep() {
             <AskReason onReason={(reason) => aside(asking, reason)} onCancel={() => setAsking(null)} />
           )}
           <QueueState queue={queue} />
+          {last && (
+            <About
+              key={last.id}
+              strike={last}
+              soleWidth={soleWidth(last.club)}
+              hand={server.document.player.hand}
+              queue={queue}
+            />
+          )}
           <Plan stations={stations} strikes={strikes} current={station} onChoose={setStation} />
         </div>
         <StrikeList
@@ -117,4 +159,10 @@ export default function StrikesStep() {
       )}
     </>
   );
+}
+
+/** The one after, or before, in a list that goes round. */
+function turned(keys: readonly string[], now: string, by: number): string {
+  const at = keys.indexOf(now);
+  return keys[(at + by + keys.length) % keys.length] ?? now;
 }

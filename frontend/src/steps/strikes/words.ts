@@ -17,6 +17,10 @@ export function told(strike: Strike): string {
     strike.lean_deg !== null ? `lean ${plain(strike.lean_deg, 1)}°` : "",
     strike.club_speed_mps !== null ? `${plain(strike.club_speed_mps, 1)} m/s` : "",
     strike.carry_m !== null ? `carry ${plain(strike.carry_m, 1)} m` : "",
+    strike.exit_mm !== null && strike.entry_mm !== null
+      ? `sand mark ${plain(strike.exit_mm - strike.entry_mm)} mm`
+      : "",
+    strike.mark_back_mm !== null ? `sole marked ${plain(strike.mark_back_mm)} mm back` : "",
     strike.divot !== null ? `divot ${strike.divot}` : "",
     strike.note,
   ].filter(Boolean);

@@ -20,6 +20,9 @@ BOUNDS = {
     "entry_mm": Bound(-250, 120, "mm"),
     "dynamic_loft_deg": Bound(10, 85, "degrees"),
     "impact_height_mm": Bound(-10, 70, "mm"),
+    "exit_mm": Bound(-200, 500, "mm"),
+    "mark_back_mm": Bound(0, 35, "mm"),
+    "mark_toe_mm": Bound(-50, 50, "mm"),
 }
 
 FIELDS = (
@@ -27,7 +30,8 @@ FIELDS = (
     ("ball_speed_mps", "ball_speed", 1.0), ("launch_deg", "launch_deg", 1.0), ("spin_rpm", "spin_rpm", 1.0),
     ("apex_m", "apex", 1.0), ("landing_deg", "landing_deg", 1.0), ("attack_deg", "attack_deg", 1.0),
     ("lean_deg", "lean_deg", 1.0), ("entry_mm", "entry", 1000.0), ("dynamic_loft_deg", "dynamic_loft_deg", 1.0),
-    ("impact_height_mm", "impact_height", 1000.0),
+    ("impact_height_mm", "impact_height", 1000.0), ("exit_mm", "exit", 1000.0),
+    ("mark_back_mm", "mark_back", 1000.0), ("mark_toe_mm", "mark_toe", 1000.0),
 )  # fmt: skip
 """Names of the bounds, fields of a strike, and the scale from the field's unit to the bound's."""
 
@@ -40,8 +44,9 @@ class MeasuredStrike:
     """One strike: club and its loft [degrees] when it was hit, swing or station, and whatever was measured.
 
     Carry and apex [m], speeds [m/s], angles [degrees], spin [rpm], entry [m] from the ball's centre (behind negative),
-    impact height above the leading edge [m]. `set_aside` is the reason why it does not count, if any: such a strike is
-    kept and shown, never used.
+    impact height above the leading edge [m], exit from the sand as the entry [m], mark on the sole behind the leading
+    edge and from its middle towards the toe [m]. `set_aside` is the reason why it does not count, if any: such a strike
+    is kept and shown, never used.
 
     Raises
     ------
@@ -66,6 +71,9 @@ class MeasuredStrike:
     entry: float | None = None
     dynamic_loft_deg: float | None = None
     impact_height: float | None = None
+    exit: float | None = None
+    mark_back: float | None = None
+    mark_toe: float | None = None
 
     def __post_init__(self) -> None:
         # a fitting can hold 100,000 strikes, made anew for every question: each is looked through once, quickly

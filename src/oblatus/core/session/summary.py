@@ -15,12 +15,18 @@ from oblatus.core.intervals import interval_width
 
 Floats = NDArray[np.float64]
 
-KEYS = ("attack_deg", "lean_deg", "club_speed", "entry", "dynamic_loft_deg", "impact_height", "carry")
-FLOORS = np.array([0.6, 0.8, 0.25, 0.006, 0.8, 0.002, 1.0])
+KEYS = (
+    "attack_deg", "lean_deg", "club_speed", "entry", "dynamic_loft_deg", "impact_height", "carry", "sand_mark",
+    "sole_mark",
+)  # fmt: skip
+FLOORS = np.array([0.6, 0.8, 0.25, 0.006, 0.8, 0.002, 1.0, 0.010, 0.002])
 """Scatter below which nothing is called an outlier: how well such figures can be measured at all (judgement)."""
 OUTLIER_DEVIATIONS = 3.5
 LEAST_FOR_OUTLIERS = 5
 NORMAL_MAD = 1.4826
+UNTRENDED = ("carry", "dynamic_loft_deg", "sand_mark", "sole_mark")
+"""Figures that change with the club and the place that is hit, not with the hour."""
+
 TREND_LEAST = 12
 TREND_T = 2.8
 SPIN_ARM = constants.BALL_INERTIA_FACTOR.value * constants.BALL_RADIUS.value
@@ -111,7 +117,9 @@ def _table(strikes: Sequence[MeasuredStrike]) -> tuple[Floats, NDArray[np.bool_]
         lean, guess = s.lean_deg, s.lean_deg is None
         if lean is None:
             lean = inferred_lean(s)
-        rows.append([s.attack_deg, lean, s.club_speed, s.entry, s.dynamic_loft_deg, s.impact_height, s.carry])
+        sand = s.exit - s.entry if s.exit is not None and s.entry is not None else None
+        figures = [s.attack_deg, lean, s.club_speed, s.entry, s.dynamic_loft_deg, s.impact_height, s.carry]
+        rows.append([*figures, sand, s.mark_back])
         inferred.append(guess and lean is not None)
     return np.array(rows, dtype=float).reshape(-1, len(KEYS)), np.array(inferred, dtype=bool)
 
@@ -154,8 +162,8 @@ def _trends(table: Floats, groups: NDArray[np.str_]) -> tuple[Trend, ...]:
     """
     found = []
     for column, key in enumerate(KEYS):
-        if key in ("carry", "dynamic_loft_deg"):
-            continue  # they change with the club that is hit
+        if key in UNTRENDED:
+            continue
         known = np.flatnonzero(np.isfinite(table[:, column]))
         if len(known) < TREND_LEAST:
             continue

@@ -14,7 +14,8 @@ from oblatus.formats.strikes import ClubCode, SwingKey
 Word = Annotated[str, StringConstraints(max_length=200)]
 FieldName = Literal[
     "club", "swing", "carry_m", "club_speed_mps", "ball_speed_mps", "launch_deg", "spin_rpm", "apex_m", "landing_deg",
-    "attack_deg", "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "loft_deg", "divot", "set_aside",
+    "attack_deg", "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "exit_mm", "mark_back_mm",
+    "mark_toe_mm", "loft_deg", "divot", "set_aside",
     "note", "simulated", "id",
 ]  # fmt: skip
 

@@ -8,11 +8,10 @@ from oblatus.formats.session import SessionSummaryOut
 from oblatus.usecases.paste_strikes import paste_strikes
 from oblatus.usecases.show_carries import show_carries, show_front
 from oblatus.usecases.show_session import export_strikes, record_session, show_session
-from oblatus.usecases.take_strikes import set_strike_aside, take_strikes, undo_strike
+from oblatus.usecases.take_strikes import take_strikes, tell_of_strike, undo_strike
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.schemas import (
-    AsideIn,
     ErrorOut,
     FittingPath,
     LaddersOut,
@@ -21,6 +20,7 @@ from oblatus.web.schemas import (
     StrikePath,
     StrikesIn,
     StrikesOut,
+    TellIn,
 )
 
 blueprint = APIBlueprint(
@@ -82,9 +82,12 @@ def post_paste(path: FittingPath, body: PasteIn) -> Answer:
 
 
 @blueprint.patch("/strikes/<uuid:strike_id>", responses={204: None})
-def patch_strike(path: StrikePath, body: AsideIn) -> Answer:
-    """Set a strike aside with its reason, or count it again."""
-    set_strike_aside(database(), actor(), path.fitting_id, path.strike_id, body.set_aside)
+def patch_strike(path: StrikePath, body: TellIn) -> Answer:
+    """Set a strike aside with its reason, count it again, or say more of it."""
+    changes = body.model_dump(exclude_unset=True)
+    if changes.get("note", "") is None:
+        changes["note"] = ""
+    tell_of_strike(database(), actor(), path.fitting_id, path.strike_id, changes)
     return nothing()
 
 

@@ -1,0 +1,53 @@
+import { SegmentedControl, TextInput } from "@mantine/core";
+import { useEffect, useState } from "react";
+import type { Strike } from "../../api/client";
+import { SoleMark } from "../../pictures/SoleMark/SoleMark";
+import type { StrikeQueue } from "../../strikes/useStrikeQueue";
+import classes from "./Strikes.module.css";
+
+const DIVOTS = ["none", "bruise", "shallow", "deep"] as const;
+
+interface Props {
+  strike: Strike;
+  soleWidth: number;
+  hand: "right" | "left";
+  queue: StrikeQueue;
+}
+
+/** What the eye adds to the last strike: its divot, the mark on the sole, a note. */
+export function About({ strike, soleWidth, hand, queue }: Props) {
+  const [note, setNote] = useState(strike.note);
+  useEffect(() => setNote(strike.note), [strike.note]);
+  const keep = () => note !== strike.note && queue.tell(strike.id, { note });
+  return (
+    <section className={classes.about} aria-label="About the last strike">
+      <h2>About the last strike</h2>
+      <SegmentedControl
+        aria-label="Divot of the last strike"
+        size="sm"
+        value={strike.divot ?? ""}
+        data={[{ value: "", label: "divot?" }, ...DIVOTS.map((value) => ({ value, label: value }))]}
+        onChange={(value) => queue.tell(strike.id, { divot: value === "" ? null : (value as Strike["divot"]) })}
+      />
+      <SoleMark
+        width={soleWidth}
+        hand={hand}
+        mark={
+          strike.mark_back_mm === null || strike.mark_toe_mm === null
+            ? null
+            : { back: strike.mark_back_mm, toe: strike.mark_toe_mm }
+        }
+        onMark={(mark_back_mm, mark_toe_mm) => queue.tell(strike.id, { mark_back_mm, mark_toe_mm })}
+      />
+      <TextInput
+        aria-label="Note on the last strike"
+        placeholder="a note on it"
+        maxLength={200}
+        value={note}
+        onChange={(event) => setNote(event.currentTarget.value)}
+        onBlur={keep}
+        onKeyDown={(event) => event.key === "Enter" && keep()}
+      />
+    </section>
+  );
+}
