@@ -25,7 +25,20 @@ FLAGS = [
 ]
 PLAYER = "Orla Wethercote"
 VIEW_OF = {"measure": "carries?view=measure"}
-VIEWS = ("players", "player", "ground", "bag", "strikes", "carries", "measure", "lofts", "soles", "desk", "kept")
+VIEWS = ("players", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles", "desk",
+         "kept")  # fmt: skip
+FILE = """Short game export;;;;;;;
+
+Club;Shot type;Carry [yd];Club Speed [mph];Spin Rate [rpm];Attack angle;Shaft lean;Apex [ft]
+Sand;full;92,5;71,2;9.850;-4,8;6,1;74
+Sand;full;93,1;71,8;9.720;-5,2;5,4;75
+Sand;9:00;62,0;52,1;7.900;-5,6;6,8;48
+Gap;full;104,2;72,5;8.900;-4,1;5,0;78
+Gap;full;1042;72,5;8.900;-4,1;5,0;78
+Gap;9:00;70,4;53,0;7.100;-5,0;5,2;50
+Lob;full;80,1;70,2;10.400;-4,9;4,8;80
+Driver;full;228,0;94,0;2.700;1,2;0;90
+"""
 
 
 def main() -> None:
@@ -78,6 +91,23 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     if view == "kept" and page.get_by_text("nothing kept yet").count():
         page.get_by_role("button", name="Keep this proposal").click()
         page.get_by_role("table").first.wait_for()
+    if view == "ground":
+        page.get_by_role("combobox", name="Venue").fill("Quarry Down")
+        page.get_by_role("heading", name="Ground").click()
+        page.get_by_role("button", name="Its history").click()
+    if view == "bag":
+        page.get_by_role("button", name="with the gauge").click()
+        expect(page.get_by_role("list", name="Readings of old gap").get_by_role("listitem")).to_have_count(
+            3, timeout=30_000
+        )
+        page.get_by_role("button", name="Stop the gauge").click()
+        page.get_by_role("list", name="Readings of old gap").scroll_into_view_if_needed()
+    if view == "import":
+        content = {"name": "range export.csv", "mimeType": "text/csv", "buffer": FILE.encode()}
+        page.get_by_label("File of strikes").set_input_files([content])
+        page.get_by_label("Driver").select_option("leave these rows out")
+        page.get_by_role("button", name="Check all rows").click()
+        page.get_by_role("list", name="Wrong rows").wait_for()
     if view == "strikes":
         orla = page.get_by_role("region", name="Strike monitor")
         orla.get_by_role("button", name="Connect the monitor").click()

@@ -152,13 +152,13 @@ class _Link:
 
     def _take(self, driver: Driver) -> None:
         for line in driver.lines():
-            if self.bridge.stopping or not self._follow(driver):
+            measured = line if isinstance(line, (StrikeLine, ReadingLine)) else None
+            if self.bridge.stopping or not self._step(driver, measured):
                 return
-            if isinstance(line, Hello):
+            if measured is not None:
+                driver.acknowledge(measured.seq)
+            elif isinstance(line, Hello):
                 self._say(state="live", device=line.serial, simulated=line.simulated)
-            elif isinstance(line, (StrikeLine, ReadingLine)):
-                self._measurement(line)
-                driver.acknowledge(line.seq)
             elif isinstance(line, TroubleLine):
                 self._refuse(f"the device says: {line.words}")
                 driver.acknowledge(line.seq)
@@ -170,39 +170,31 @@ class _Link:
             row = StudioRows(session, self.actor.studio_id).link(self.fitting_id, self.kind)
             return row is not None and row.wanted
 
-    def _follow(self, driver: Driver) -> bool:
-        """Tell the device what is hit next, whenever that changed; False once nobody wants it."""
+    def _step(self, driver: Driver, line: StrikeLine | ReadingLine | None) -> bool:
+        """Tell the device what comes next whenever that changed, and keep a measurement; False once nobody wants it.
+
+        One transaction: what is armed, the measurement and the counts go together.
+        """
+        message: dict[str, Any] | None = None
         with self.bridge.database.transaction() as session:
             rows = StudioRows(session, self.actor.studio_id)
             row = rows.link(self.fitting_id, self.kind)
             if row is None or not row.wanted:
                 return False
-            if row.armed == self.armed:
-                return True
-            self.armed = row.armed
+            armed = row.armed
             try:
-                message = self.arm_with(rows, row)
-            except InputError as error:
-                row.refused += 1
-                row.last_refusal = error.message[:200]
-                session.add(row)
-                return True
-        driver.arm(message)
-        return True
-
-    def _measurement(self, line: StrikeLine | ReadingLine) -> None:
-        """Keep a measurement; in one transaction with the count on the link."""
-        with self.bridge.database.transaction() as session:
-            rows = StudioRows(session, self.actor.studio_id)
-            row = rows.link(self.fitting_id, self.kind)
-            if row is None:
-                return
-            try:
-                row.taken += self.keep(line, rows, row)
+                if armed != self.armed:
+                    message = self.arm_with(rows, row)
+                if line is not None:
+                    row.taken += self.keep(line, rows, row)
             except InputError as error:  # an absurd figure is flagged with its field, and the session goes on
                 row.refused += 1
                 row.last_refusal = "; ".join(f"{f.field} {f.message} ({f.value})" for f in error.faults)[:200]
             session.add(row)
+        self.armed = armed
+        if message is not None:
+            driver.arm(message)
+        return True
 
     def _say(self, state: str, device: str | None = None, simulated: bool | None = None, refusal: str = "") -> None:
         def change(row: LinkRow) -> None:
