@@ -132,7 +132,7 @@ def test_a_wrong_value_is_said_at_its_field_kept_and_does_not_hold_the_rest_back
     expect(orla.get_by_text("not saved: 1 to mend")).to_be_visible()
     expect(lean).to_have_value("90")
     orla.get_by_role("link", name="Ground").click()
-    orla.get_by_label("Drop hammer").fill("80")
+    orla.get_by_label("Drop hammer", exact=True).fill("80")
     expect(orla.get_by_role("button", name="Quarry Down").get_by_text("80 g")).to_be_visible()
     orla.get_by_role("link", name="Player").click()
     expect(lean).to_have_value("90")
@@ -143,7 +143,7 @@ def test_a_wrong_value_is_said_at_its_field_kept_and_does_not_hold_the_rest_back
     orla.reload()
     expect(lean).to_have_value("5.5")
     orla.get_by_role("link", name="Ground").click()
-    expect(orla.get_by_label("Drop hammer")).to_have_value("80")
+    expect(orla.get_by_label("Drop hammer", exact=True)).to_have_value("80")
 
 
 def test_what_is_typed_without_a_connection_is_there_afterwards(orla: Page):

@@ -163,3 +163,21 @@ def test_a_session_is_recorded_and_played_again_with_the_same_figures(client, ba
     again = strikes(client, base)[4:]
     names = ("attack_deg", "lean_deg", "entry_mm", "carry_m", "spin_rpm")
     assert [[s[n] for n in names] for s in again] == [[s[n] for n in names] for s in first]
+
+
+def test_a_clock_that_jumps_is_flagged_and_every_strike_stands_as_it_came(client, base, database, monkeypatch):
+    from oblatus.devices import stand_in as standing
+
+    start = time.time()
+    told = iter([0.0, 4.0, -3600.0, -3596.0, 90_000.0, 90_004.0, 8.0])
+    clock = type("Clock", (), {"time": lambda: start + next(told), "monotonic": time.monotonic})
+    monkeypatch.setattr(standing, "time", clock)
+    stand_in = MonitorStandIn(seed=11, every=0.05, most=7).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
+    connect(client, base)
+    until(lambda: taken(client, base) == 7)
+    until(lambda: client.get(f"{base}/monitor").get_json()["refused"] == 3)
+    bridge.close()
+    stand_in.close()
+    assert len(strikes(client, base)) == 7
+    assert "clock went back by" in client.get(f"{base}/monitor").get_json()["last_refusal"]

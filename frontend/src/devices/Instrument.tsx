@@ -65,7 +65,7 @@ export function Instrument({ kind, target, name, told, says, used, onUse }: Prop
         </span>
         {here && device.refused > 0 && (
           <span className={classes.refused}>
-            {device.refused} refused, the last: {device.last_refusal}
+            {device.refused} refused or flagged, the last: {device.last_refusal}
           </span>
         )}
         {failure && (

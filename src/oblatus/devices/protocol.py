@@ -32,11 +32,12 @@ class Hello:
 
 @dataclass(frozen=True, slots=True)
 class StrikeLine:
-    """A strike: number of the line, id from the source, figures with their units in the names."""
+    """A strike: number of the line, id from the source, figures with their units in the names, the device's clock [s]."""
 
     seq: int
     id: UUID
     figures: dict[str, float] = field(default_factory=dict)
+    clock: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,11 +50,12 @@ class TroubleLine:
 
 @dataclass(frozen=True, slots=True)
 class ReadingLine:
-    """A reading of a gauge, hammer or penetrometer: number of the line, id from the source, figures."""
+    """A reading of a gauge, hammer or penetrometer: number of the line, id from the source, figures, clock [s]."""
 
     seq: int
     id: UUID
     figures: dict[str, float] = field(default_factory=dict)
+    clock: float | None = None
 
 
 Line = Hello | StrikeLine | ReadingLine | TroubleLine
@@ -90,9 +92,9 @@ def read_line(raw: bytes) -> Line:
     if isinstance(data.get("trouble"), str):
         return TroubleLine(seq, data["trouble"][:200])
     if "strike" in data:
-        return StrikeLine(seq, _id(data.get("id")), figures_of(data["strike"]))
+        return StrikeLine(seq, _id(data.get("id")), figures_of(data["strike"]), _clock(data))
     if "reading" in data:
-        return ReadingLine(seq, _id(data.get("id")), figures_of(data["reading"]))
+        return ReadingLine(seq, _id(data.get("id")), figures_of(data["reading"]), _clock(data))
     raise LineError("is of no kind that is known")
 
 
@@ -112,6 +114,14 @@ def _hello(data: dict[str, Any]) -> Hello:
     if not isinstance(device, str) or not isinstance(serial, str):
         raise LineError("does not say which device it is")
     return Hello(device[:40], serial[:40], bool(data.get("simulated", False)))
+
+
+def _clock(data: dict[str, Any]) -> float | None:
+    """The device's clock, if it tells it as a number: nothing depends on it."""
+    told = data.get("clock")
+    if isinstance(told, bool) or not isinstance(told, (int, float)) or not math.isfinite(told):
+        return None
+    return float(told)
 
 
 def _id(value: Any) -> UUID:

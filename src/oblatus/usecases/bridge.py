@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import threading
+import time
 from collections.abc import Callable, Mapping
 from typing import Any
 from uuid import UUID
@@ -32,6 +33,7 @@ from oblatus.usecases.strikes_of import measured, strikes_of
 LOG = logging.getLogger(__name__)
 POLL_SECONDS = 0.25
 RETRY_SECONDS = 1.0
+CLOCK_SECONDS, CLOCK_AHEAD = 2.0, 3600.0
 
 Connect = Callable[[str, str], Driver]
 """A driver for a kind of device and the fitting that listens to it."""
@@ -104,6 +106,7 @@ class _Link:
         self.bridge, self.fitting_id, self.kind = bridge, fitting_id, kind
         self.actor = Actor(UUID(int=0), studio_id, "bridge")
         self.armed = -1
+        self.latest: tuple[int, float] | None = None
 
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
         """What the device is told of what comes next.
@@ -157,6 +160,7 @@ class _Link:
                 return
             if measured is not None:
                 driver.acknowledge(measured.seq)
+                self._watch_clock(measured)
             elif isinstance(line, Hello):
                 self._say(state="live", device=line.serial, simulated=line.simulated)
             elif isinstance(line, TroubleLine):
@@ -164,6 +168,17 @@ class _Link:
                 driver.acknowledge(line.seq)
             elif isinstance(line, LineError):
                 self._refuse(f"a line {line.message}")
+
+    def _watch_clock(self, line: StrikeLine | ReadingLine) -> None:
+        """Flag a device whose clock goes back from one line to the next, or is far ahead of ours, once each time."""
+        if line.clock is None:
+            return
+        before, self.latest = self.latest, (line.seq, line.clock)
+        if before is not None and line.seq > before[0] and line.clock < before[1] - CLOCK_SECONDS:
+            self._refuse(f"the device's clock went back by {before[1] - line.clock:.0f} s; strikes stand as they came")
+        ahead = line.clock - time.time()
+        if ahead > CLOCK_AHEAD and (before is None or before[1] - time.time() <= CLOCK_AHEAD):
+            self._refuse(f"the device's clock is {ahead / 3600:.1f} h ahead; strikes stand as they came")
 
     def _wanted(self) -> bool:
         with self.bridge.database.transaction() as session:

@@ -1,5 +1,5 @@
 import { Button } from "@mantine/core";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { type Fault, RequestError } from "../../api/client";
 import { useStore } from "../../app/context";
@@ -27,6 +27,17 @@ export default function ImportPage() {
     if (chosen) work.send.mutate(chosen);
     if (file.current) file.current.value = "";
   };
+  const { mutate: send, isPending: sending } = work.send;
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => {
+      const text = event.clipboardData?.getData("text/plain") ?? "";
+      if (event.target instanceof HTMLInputElement || text.trim() === "" || sending) return;
+      event.preventDefault();
+      send(new File([text], "pasted cells.txt", { type: "text/plain" }));
+    };
+    window.addEventListener("paste", paste);
+    return () => window.removeEventListener("paste", paste);
+  }, [send, sending]);
   const aside = run && look ? `${run.name}: ${plain(look.rows)} rows` : "";
   return (
     <>
@@ -66,7 +77,7 @@ export default function ImportPage() {
         >
           {work.send.isPending
             ? "Sending and reading the file"
-            : "Drop a CSV or XLSX file here, from any monitor or spreadsheet. Its columns are guessed; you see what they come to before anything is taken."}
+            : "Drop a CSV or XLSX file here, from any monitor or spreadsheet, or paste cells (Ctrl V). Columns are guessed; you see what they come to before anything is taken."}
         </div>
       )}
       {look && draft && run?.state !== "taken" && run?.state !== "withdrawn" && (

@@ -42,7 +42,8 @@ export function MonitorBar({ club, station }: { club: string; station: string })
       </span>
       {monitor.refused > 0 && (
         <span className={classes.refused}>
-          {monitor.refused} {monitor.refused === 1 ? "line" : "lines"} refused, the last: {monitor.last_refusal}
+          {monitor.refused} {monitor.refused === 1 ? "line" : "lines"} refused or flagged, the last:{" "}
+          {monitor.last_refusal}
         </span>
       )}
       <Button
