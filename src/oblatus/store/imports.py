@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from types import NoneType
 from uuid import UUID
 
 from psycopg import Connection, Cursor
@@ -124,10 +125,9 @@ class StudioImports:
 
 def _copied(values: Sequence[object]) -> list[str]:
     """Values as the text that COPY reads: nothing as \\N, marks escaped, yes and no as t and f."""
-    return [
-        "\\N" if value is None
-        else repr(value) if isinstance(value, float)
-        else "ft"[value] if isinstance(value, bool)
-        else str(value).translate(COPY_MARKS)
-        for value in values
-    ]  # fmt: skip
+    kinds = set(map(type, values))
+    if kinds <= {float, NoneType}:
+        return ["\\N" if value is None else repr(value) for value in values]
+    if kinds == {bool}:
+        return ["ft"[bool(value)] for value in values]
+    return ["\\N" if value is None else str(value).translate(COPY_MARKS) for value in values]

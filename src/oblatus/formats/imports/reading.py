@@ -38,9 +38,10 @@ NO_RESULT = "\x00formula"
 """Stands in a cell whose formula has no result saved with it."""
 
 SCANNED = 4_000_000
-FAR_COLUMN = re.compile(rb"""\br=["'](?:[A-Z]{3,}|[H-Z][A-Z]|G[S-Z])\d""")
-FAR_ROW = re.compile(rb"""\br=["'][A-Z]*(\d{6,})["']""")
-FORMULA = re.compile(rb"<(?:\w+:)?f[\s>/]")
+PLAIN_MARKS = bytes.maketrans(b"\t\n\r'", b'   "')
+FAR_COLUMN = re.compile(rb' r="(?:[A-Z]{3,}|[H-Z][A-Z]|G[S-Z])\d')
+FAR_ROW = re.compile(rb' r="[A-Z]*(\d{6,})"')
+FORMULA = re.compile(rb"<f[ >/]|:f[ >/]")
 BROKEN = (
     CalamineError, zipfile.BadZipFile, InvalidFileException, ParseError, DefusedXmlException, KeyError, ValueError,
     TypeError, AttributeError, IndexError, EOFError, OSError,
@@ -187,7 +188,7 @@ def _look_at_sheet(packed: zipfile.ZipFile, part: zipfile.ZipInfo) -> bool:
     formulas, before = False, b""
     with packed.open(part) as opened:
         while chunk := opened.read(SCANNED):
-            text = before + chunk
+            text = before + chunk.translate(PLAIN_MARKS)
             if FAR_COLUMN.search(text):
                 raise fault("file", f"has more than {MOST_COLUMNS} columns")
             if any(int(found.group(1)) > MOST_ROWS for found in FAR_ROW.finditer(text)):
@@ -211,7 +212,7 @@ def _sheet(content: bytes, sheet: str | None, tell: Tell, *, formulas: bool) -> 
     page = max(pages, key=lambda p: p.total_height)
     rows: list[Sequence[Cell]] = []
     for row in page.to_python(skip_empty_area=False):
-        rows.append([_cell(value) for value in row])
+        rows.append([value if type(value) is float or type(value) is str else _cell(value) for value in row])
         _count(rows, tell)
     while rows and all(cell in (None, "") for cell in rows[-1]):
         rows.pop()
