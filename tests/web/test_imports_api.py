@@ -123,7 +123,7 @@ def test_a_stopped_run_and_one_whose_server_died_take_nothing_and_can_go_again(c
     monkeypatch.setattr(import_strikes._Run, "_tell", tell)
     with database.transaction() as session:
         row = session.exec(select(ImportRow).where(ImportRow.id == UUID(run.rsplit("/", 1)[1]))).one()
-        row.state, row.beat_at = "running", now() - timedelta(minutes=1)
+        row.state, row.beat_at = "running", now() - timedelta(minutes=2)
         session.add(row)
     assert client.get(run).get_json()["state"] == "stopped"
     assert go(client, run, mapping, take=True)["counts"]["taken"] == 11_000

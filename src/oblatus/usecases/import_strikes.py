@@ -46,7 +46,7 @@ from oblatus.usecases.take_strikes import MOST_STRIKES
 LOOKED_AT = 500
 SHOWN = 8
 SAMPLES = 4
-BROKEN_OFF = timedelta(seconds=20)
+BROKEN_OFF = timedelta(seconds=60)
 
 
 class StopError(OblatusError):
@@ -222,7 +222,7 @@ def imports_of(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[I
 
 
 def broken_off(row: ImportRow) -> bool:
-    """Whether whoever ran it is gone: it said nothing for 20 s. Nothing of it was taken."""
+    """Whether whoever ran it is gone: it said nothing for a minute. Nothing of it was taken."""
     return row.state == "running" and now() - row.beat_at > BROKEN_OFF
 
 

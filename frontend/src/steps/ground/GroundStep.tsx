@@ -95,7 +95,7 @@ export default function GroundStep() {
                 <SourceMark source={g.turf.firmness_source} label="turf" /> turf, {g.turf.lie.replace("_", " ")} lie
                 <br />
                 <SourceMark source={g.sand.penetrometer_source} label="sand" /> sand, {g.green} greens, lip{" "}
-                {plain(g.lip_height_m, 1)} m
+                {`${plain(g.lip_height_m, 1)}\u00a0m`}
               </span>
             </button>
           </li>

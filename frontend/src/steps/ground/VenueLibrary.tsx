@@ -26,10 +26,14 @@ export function VenueLibrary({ ground, onChange }: Props) {
     mutationFn: (body: Schemas["VenueDocument"]) => unwrap(api.POST("/api/venues", { body })),
     onSuccess: again,
   });
+  const [forgotten, setForgotten] = useState<Venue | null>(null);
   const forget = useMutation({
-    mutationFn: (record_id: string) =>
-      unwrap(api.DELETE("/api/venues/{record_id}", { params: { path: { record_id } } })),
-    onSuccess: again,
+    mutationFn: (record: Venue) =>
+      unwrap(api.DELETE("/api/venues/{record_id}", { params: { path: { record_id: record.id } } })),
+    onSuccess: (_, record) => {
+      setForgotten(record);
+      void again();
+    },
   });
   const records = library.data?.records ?? [];
   const names = [...new Set(records.map((record) => record.venue))];
@@ -89,24 +93,42 @@ export function VenueLibrary({ ground, onChange }: Props) {
         >
           Keep in the library
         </Button>
-        {SEASONS.map((name) => {
-          const last = lastOf(mine, name);
-          return last ? (
-            <Button key={name} mt={19} variant="default" onClick={() => use(last)}>
-              Use last {name}'s
-            </Button>
-          ) : null;
-        })}
       </div>
+      {forgotten && (
+        <p className={classes.known} role="status">
+          The readings of {shownDate(forgotten.read_on)} at {forgotten.venue} are forgotten.
+          <button
+            type="button"
+            className={parts.quietButton}
+            onClick={() => {
+              const { venue: there, season: then, read_on: day, ground: kept } = forgotten;
+              keep.mutate({ venue: there, season: then, read_on: day, ground: kept });
+              setForgotten(null);
+            }}
+          >
+            Put them back
+          </button>
+        </p>
+      )}
       {failure && (
         <p role="alert" className={classes.fault}>
           {failure.message}
         </p>
       )}
       {mine.length > 0 && (
-        <button type="button" className={parts.quietButton} aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "Hide its history" : `Its history: read ${mine.length} ${mine.length === 1 ? "time" : "times"}`}
-        </button>
+        <div className={classes.known}>
+          {SEASONS.map((name) => {
+            const last = lastOf(mine, name);
+            return last ? (
+              <Button key={name} size="xs" variant="default" onClick={() => use(last)}>
+                Use last {name}'s
+              </Button>
+            ) : null;
+          })}
+          <button type="button" className={parts.quietButton} aria-expanded={open} onClick={() => setOpen(!open)}>
+            {open ? "Hide its history" : `Its history: read ${mine.length} ${mine.length === 1 ? "time" : "times"}`}
+          </button>
+        </div>
       )}
       {open && mine.length > 0 && (
         <>
@@ -136,7 +158,7 @@ export function VenueLibrary({ ground, onChange }: Props) {
                     <button type="button" className={parts.quietButton} onClick={() => use(record)}>
                       Use
                     </button>{" "}
-                    <button type="button" className={parts.quietButton} onClick={() => forget.mutate(record.id)}>
+                    <button type="button" className={parts.quietButton} onClick={() => forget.mutate(record)}>
                       Forget
                     </button>
                   </td>
