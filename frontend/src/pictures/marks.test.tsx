@@ -1,0 +1,82 @@
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Strike } from "../api/client";
+import { newStrike } from "../strikes/newStrike";
+import { EntryMarks } from "./EntryMarks/EntryMarks";
+import { markScale, markTicks, RULER_WIDTH } from "./ruler";
+import { SoleMark } from "./SoleMark/SoleMark";
+
+afterEach(cleanup);
+
+/** jsdom lays nothing out: every picture is as wide as its drawing. */
+function laidOut(element: Element, width: number, height: number) {
+  element.getBoundingClientRect = () => ({ left: 0, top: 0, width, height }) as DOMRect;
+}
+
+describe("SoleMark", () => {
+  const press = (hand: "right" | "left", x: number, y: number, width = 20) => {
+    const onMark = vi.fn();
+    render(<SoleMark width={width} hand={hand} mark={null} onMark={onMark} />);
+    const sole = screen.getByRole("group");
+    laidOut(sole, 250, 100);
+    fireEvent.click(sole, { clientX: x, clientY: y });
+    return onMark.mock.calls[0] as [number, number];
+  };
+
+  it("has the toe on the left of a right-hander's sole and on the right of a left-hander's", () => {
+    expect(press("right", 60, 40)[1]).toBeGreaterThan(10);
+    cleanup();
+    expect(press("left", 60, 40)[1]).toBeLessThan(-10);
+  });
+
+  it("counts from the leading edge back, and stays on the sole", () => {
+    expect(press("right", 125, 22)).toEqual([0, expect.closeTo(0, 5)]);
+    cleanup();
+    expect(press("right", 125, 99, 17)[0]).toBe(17);
+    cleanup();
+    expect(press("right", 125, 2)[0]).toBe(0);
+  });
+
+  it("moves by the arrows, a millimetre at a time, towards the side they point to", () => {
+    const onMark = vi.fn();
+    render(<SoleMark width={20} hand="right" mark={{ back: 0, toe: 5 }} onMark={onMark} />);
+    const sole = screen.getByRole("group", { name: "Mark on the sole: 0 mm behind the edge, 5 mm towards the toe" });
+    for (const key of ["ArrowUp", "ArrowDown", "ArrowLeft", "ArrowRight", "x"]) fireEvent.keyDown(sole, { key });
+    expect(onMark.mock.calls).toEqual([
+      [0, 5],
+      [1, 5],
+      [0, 6],
+      [0, 4],
+    ]);
+  });
+});
+
+describe("EntryMarks", () => {
+  const marks = (strikes: Strike[], change: object = {}) => {
+    const onMark = vi.fn();
+    const given = { outliers: [], mean: null, spread: null, low: null, high: null, sand: true, entered: null };
+    const { container } = render(<EntryMarks strikes={strikes} {...given} onMark={onMark} {...change} />);
+    const picture = screen.getByRole("group", { name: "Where the sole landed" });
+    laidOut(picture, RULER_WIDTH, 150);
+    return { container, onMark, ground: container.querySelector("g[transform^='translate(0 ']") as Element };
+  };
+
+  it("gives the millimetres of the press, on a ruler that goes beyond the ball in sand", () => {
+    const { onMark, ground } = marks([]);
+    fireEvent.click(ground, { clientX: markScale(true)(-60) });
+    fireEvent.click(ground, { clientX: markScale(true)(110) });
+    expect(onMark.mock.calls).toEqual([[-60], [110]]);
+    for (const tick of markTicks(true)) {
+      expect(markScale(true)(tick)).toBeGreaterThan(80);
+      expect(markScale(true)(tick)).toBeLessThan(RULER_WIDTH - 12);
+    }
+  });
+
+  it("asks for the second press, and draws the mark from in to out", () => {
+    const strike = { ...newStrike("own:1", 56, "sand"), entry_mm: -50, exit_mm: 100 };
+    const { container } = marks([strike], { entered: -40 });
+    expect(screen.getByText("in at 40 mm behind: now press where it came out")).toBeTruthy();
+    const ends = [...container.querySelectorAll("line")].map((line) => Number(line.getAttribute("x2")));
+    expect(ends.some((x) => Math.abs(x - markScale(true)(100)) < 0.01)).toBe(true);
+  });
+});

@@ -1,0 +1,96 @@
+import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import type { Strike } from "../../api/client";
+import { newStrike } from "../../strikes/newStrike";
+import { AskReason } from "../../strikes/StrikeList";
+import type { StrikeQueue } from "../../strikes/useStrikeQueue";
+import { show } from "../../testing/show";
+import { About } from "./About";
+import { LastStrike } from "./LastStrike";
+import { Plan } from "./Plan";
+import { StrikeForm } from "./StrikeForm";
+import { headline, told } from "./words";
+
+afterEach(cleanup);
+
+const strike = (change: Partial<Strike> = {}): Strike => ({ ...newStrike("own:1", 56, "pitch"), ...change });
+
+it("counts what is still to hit: strikes that count, ten of practice and five of the others", () => {
+  const strikes = [
+    ...Array.from({ length: 4 }, () => strike()),
+    strike({ set_aside: "thin" }),
+    ...Array.from({ length: 12 }, () => strike({ swing: "practice" })),
+  ];
+  const onChoose = vi.fn();
+  const stations = [
+    ["pitch", "pitch"],
+    ["practice", "practice"],
+  ] as const;
+  show(<Plan stations={stations} strikes={strikes} current="pitch" onChoose={onChoose} />);
+  expect(screen.getByRole("heading").textContent).toBe("1 still to hit");
+  fireEvent.click(screen.getByRole("button", { name: "practice 12 of 10" }));
+  expect(onChoose).toHaveBeenCalledWith("practice");
+});
+
+it("the last strike is large, with the sand's mark in place of the speed where there is one", () => {
+  show(<LastStrike strike={strike({ entry_mm: -48, exit_mm: 98, club_speed_mps: 20 })} names={{ pitch: "pitch" }} />);
+  const last = screen.getByLabelText("Last strike");
+  expect(last.textContent).toContain("−48mm");
+  expect(last.textContent).toContain("mark in the sand146mm");
+  expect(last.textContent).not.toContain("head speed");
+});
+
+it("a strike in words names what matters first and leaves out what is not known", () => {
+  expect(headline(strike({ entry_mm: 12 }))).toBe("12 mm ahead");
+  expect(headline(strike({ carry_m: 31.26 }))).toBe("31.3 m");
+  expect(told(strike({ mark_back_mm: 9, divot: "deep", note: "wet" }))).toBe("sole marked 9 mm back, divot deep, wet");
+  expect(told(strike())).toBe("typed");
+});
+
+describe("a strike by hand", () => {
+  it("takes commas, refuses what no strike has, and waits for the next", () => {
+    const onTake = vi.fn();
+    show(<StrikeForm onTake={onTake} />);
+    const entry = screen.getByLabelText("Entry, mm") as HTMLInputElement;
+    const lean = screen.getByLabelText("Lean, °");
+    fireEvent.change(lean, { target: { value: "90" } });
+    expect(screen.getByRole("alert").textContent).toBe("−25 to 35");
+    fireEvent.submit(screen.getByRole("form"));
+    expect(onTake).not.toHaveBeenCalled();
+    fireEvent.change(lean, { target: { value: "9,5" } });
+    fireEvent.change(entry, { target: { value: "-60" } });
+    fireEvent.submit(screen.getByRole("form"));
+    expect(onTake).toHaveBeenCalledWith({ entry_mm: -60, lean_deg: 9.5 });
+    expect(entry.value).toBe("");
+    expect(document.activeElement).toBe(entry);
+  });
+});
+
+it("what the eye adds goes to the last strike, the note once it is finished", () => {
+  const tell = vi.fn();
+  const queue = { tell } as unknown as StrikeQueue;
+  show(<About strike={strike({ id: "s" })} soleWidth={20} hand="right" queue={queue} />);
+  fireEvent.click(screen.getByLabelText("deep"));
+  expect(tell).toHaveBeenLastCalledWith("s", { divot: "deep" });
+  const note = screen.getByLabelText("Note on the last strike");
+  fireEvent.change(note, { target: { value: "wet face" } });
+  expect(tell).toHaveBeenCalledTimes(1);
+  fireEvent.blur(note);
+  expect(tell).toHaveBeenLastCalledWith("s", { note: "wet face" });
+});
+
+it("while it asks why, figures are reasons and nothing else", () => {
+  const onReason = vi.fn();
+  const onCancel = vi.fn();
+  const elsewhere = vi.fn();
+  window.addEventListener("keydown", elsewhere);
+  show(<AskReason onReason={onReason} onCancel={onCancel} />);
+  fireEvent.keyDown(window, { key: "2" });
+  expect(onReason).toHaveBeenCalledWith("heavy");
+  expect(elsewhere).not.toHaveBeenCalled();
+  fireEvent.keyDown(window, { key: "Escape" });
+  expect(onCancel).toHaveBeenCalled();
+  fireEvent.keyDown(window, { key: "9" });
+  expect(elsewhere).toHaveBeenCalledTimes(1);
+  window.removeEventListener("keydown", elsewhere);
+});

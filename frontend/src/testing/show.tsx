@@ -1,0 +1,47 @@
+import { MantineProvider } from "@mantine/core";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { MemoryRouter } from "react-router";
+import { vi } from "vitest";
+import { FittingProvider } from "../app/context";
+import type { FittingStore } from "../app/useFitting";
+
+/** Answers of a stand-in server by method and end of the address; what was asked is kept. */
+export function server(answers: Record<string, unknown>) {
+  const asked: { line: string; body: string }[] = [];
+  vi.stubGlobal(
+    "fetch",
+    vi.fn(async (input: Request | string, init?: RequestInit) => {
+      const request = typeof input === "string" ? new Request(new URL(input, window.location.origin), init) : input;
+      const line = `${request.method} ${new URL(request.url).pathname.split("/").slice(4).join("/")}`;
+      asked.push({ line, body: request.method === "GET" ? "" : await request.text() });
+      const key = Object.keys(answers).find((name) => line.startsWith(name));
+      if (key === undefined) return new Response(JSON.stringify({ message: "not there" }), { status: 404 });
+      const value = answers[key];
+      return value === null
+        ? new Response(null, { status: 204 })
+        : new Response(JSON.stringify(value), { status: 200, headers: { "Content-Type": "application/json" } });
+    }),
+  );
+  return asked;
+}
+
+/** A part of a fitting on the screen, with the fitting `f`. */
+export function show(part: ReactNode, store: Partial<FittingStore> | object = {}) {
+  const whole = {
+    server: { id: "f" },
+    faults: [],
+    reload: () => Promise.resolve(),
+    ...store,
+  } as unknown as FittingStore;
+  return render(
+    <MantineProvider>
+      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+        <MemoryRouter>
+          <FittingProvider value={whole}>{part}</FittingProvider>
+        </MemoryRouter>
+      </QueryClientProvider>
+    </MantineProvider>,
+  );
+}
