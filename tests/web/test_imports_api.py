@@ -161,3 +161,48 @@ def test_ten_thousand_rows_and_more_are_listed_in_part_and_counted_whole(client,
     found = client.get(f"{base}/session").get_json()
     assert found["total"] > 12_000
     assert len(found["strikes"]) < 5_000
+
+
+def test_what_is_out_of_turn_is_refused_and_a_file_that_fails_says_why(client, base, monkeypatch):
+    run = send(client, base, GOOD)
+    mapping = look(client, run)["mapping"]
+    assert client.post(f"{run}/withdraw").get_json()["faults"][0]["message"] == "was not taken"
+    beyond = {**mapping, "layout": {"header_row": 900}}
+    failed = go(client, run, beyond, take=True)
+    assert (failed["state"], failed["counts"]) == ("failed", None)
+    assert "must be at most" in failed["words"]
+    monkeypatch.setattr(import_strikes, "MOST_STRIKES", 10)
+    full = go(client, run, mapping, take=True)
+    assert (full["state"], imported(client, base)) == ("failed", [])
+    assert "at most 10 strikes" in full["words"]
+    monkeypatch.undo()
+    assert go(client, run, mapping, take=True, keep_as="bay")["state"] == "taken"
+    again = client.post(f"{run}/run", json={"mapping": mapping, "take": True})
+    assert again.get_json()["faults"][0]["message"] == "is taken already"
+    assert client.post(f"{run}/look", json={}).status_code == 422
+
+
+def test_a_mapping_is_saved_over_its_name_and_forgotten(client, base, stranger):
+    for text in (GOOD, GOOD + "PW;full;88;-3\n"):
+        run = send(client, base, text)
+        go(client, run, look(client, run)["mapping"], take=True, keep_as="bay")
+    saved = client.get("/api/mappings").get_json()["mappings"]
+    assert [m["name"] for m in saved] == ["bay"]
+    assert stranger.get("/api/mappings").get_json()["mappings"] == []
+    assert stranger.delete(f"/api/mappings/{saved[0]['id']}").status_code == 404
+    assert client.delete(f"/api/mappings/{saved[0]['id']}").status_code == 204
+    assert look(client, send(client, base, GOOD))["saved_as"] is None
+
+
+def test_a_saved_mapping_takes_no_other_players_clubs_along(client, base, fitting):
+    run = send(client, base, "Club;Carry (m)\nOld faithful;70\n")
+    mapping = look(client, run)["mapping"]
+    assert mapping["clubs"] == {}
+    mapping["clubs"] = {"Old faithful": "own:1", "Driver": None}
+    go(client, run, mapping, take=True, keep_as="bay")
+    fresh = client.post("/api/fittings", json={"player_name": "Somebody Else"}).get_json()
+    other = f"/api/fittings/{fresh['id']}"
+    seen = look(client, send(client, other, "Club;Carry (m)\nOld faithful;70\n"))
+    assert seen["saved_as"] == "bay"
+    assert seen["mapping"]["clubs"] == {"Driver": None}
+    assert seen["wrong"][0]["reason"] == "is no club that was chosen"

@@ -5,6 +5,7 @@ import { useStore } from "../app/context";
 import { plain } from "../units/units";
 import classes from "./Instrument.module.css";
 import { useHearing } from "./live";
+import { State } from "./State";
 import { DEVICE_NAMES, type InstrumentKind, stateWords, useDevices, useInstrument, useReadings } from "./useDevices";
 
 type Reading = Schemas["ReadingDocument"];
@@ -60,9 +61,9 @@ export function Instrument({ kind, target, name, told, says, used, onUse }: Prop
         >
           {here ? `Stop the ${DEVICE_NAMES[kind]}` : `Read ${name} with the ${DEVICE_NAMES[kind]}`}
         </Button>
-        <span className={classes.state} data-state={here ? device.state : "off"} role="status">
+        <State state={here ? device.state : "off"}>
           {here || !device.available ? stateWords(device, hearing) : device.wanted ? "connected elsewhere" : "off"}
-        </span>
+        </State>
         {here && device.refused > 0 && (
           <span className={classes.refused}>
             {device.refused} refused or flagged, the last: {device.last_refusal}

@@ -6,24 +6,14 @@ from collections.abc import Sequence
 from uuid import UUID
 
 from sqlalchemy.dialects.postgresql import insert
-from sqlmodel import Session, col, delete, func, select
+from sqlmodel import col, delete, func, select
 
-from oblatus.store.repositories import Json, found
+from oblatus.store.repositories import Json, OfStudio, found
 from oblatus.store.tables import PhotoRow, ReadingRow, VenueRow, now
 
 
-class StudioReadings:
-    """What was read on grounds and clubs, and what the studio knows of venues.
-
-    Raises
-    ------
-    NotFoundError
-        From every look-up by id that finds nothing in this studio.
-    """
-
-    def __init__(self, session: Session, studio_id: UUID) -> None:
-        self.session = session
-        self.studio_id = studio_id
+class StudioReadings(OfStudio):
+    """What was read on grounds and clubs, and what the studio knows of venues."""
 
     def add_reading(self, fitting_id: UUID, reading: Json) -> int:
         """Add a validated reading unless it is there. Returns how many were new."""

@@ -8,27 +8,17 @@ from uuid import UUID
 
 from psycopg import Connection, Cursor
 from sqlalchemy.orm import defer
-from sqlmodel import Session, col, delete, select
+from sqlmodel import col, delete, select
 
-from oblatus.store.repositories import Json, found
+from oblatus.store.repositories import Json, OfStudio, found
 from oblatus.store.tables import ImportRow, MappingRow, StrikeRow, now
 
 COPIED_AT_ONCE = 5000
 COPY_MARKS = str.maketrans({"\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r"})
 
 
-class StudioImports:
-    """Files and mappings of one studio.
-
-    Raises
-    ------
-    NotFoundError
-        From every look-up by id that finds nothing in this studio.
-    """
-
-    def __init__(self, session: Session, studio_id: UUID) -> None:
-        self.session = session
-        self.studio_id = studio_id
+class StudioImports(OfStudio):
+    """Files and mappings of one studio."""
 
     def copy_strikes(
         self, fitting_id: UUID, import_id: UUID, columns: dict[str, list[object]], tell: Callable[[int, int], None]

@@ -1,4 +1,4 @@
-"""The only queries there are. A `StudioRows` sees one studio and nothing else."""
+"""The only queries there are, with those of the modules beside this one. Each sees one studio and nothing else."""
 
 from __future__ import annotations
 
@@ -51,8 +51,8 @@ class KeptRow(NamedTuple):
     strikes: int
 
 
-class StudioRows:
-    """Rows of one studio.
+class OfStudio:
+    """Queries that see one studio and nothing else.
 
     Raises
     ------
@@ -63,6 +63,10 @@ class StudioRows:
     def __init__(self, session: Session, studio_id: UUID) -> None:
         self.session = session
         self.studio_id = studio_id
+
+
+class StudioRows(OfStudio):
+    """Fittings, rack, strikes, devices and kept proposals of one studio."""
 
     def studio(self) -> Studio:
         """The studio itself."""
@@ -200,11 +204,6 @@ class StudioRows:
             LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id, LinkRow.kind == kind
         )
         return self.session.exec(query).first()
-
-    def links(self, fitting_id: UUID) -> Sequence[LinkRow]:
-        """Every device that the fitting ever had."""
-        query = select(LinkRow).where(LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id)
-        return self.session.exec(query).all()
 
 
 def wanted_links(session: Session) -> Sequence[LinkRow]:

@@ -30,6 +30,13 @@ def _moment() -> Any:
     return Column(DateTime(timezone=True), nullable=False)
 
 
+def _of_a_fitting(name: str) -> ForeignKeyConstraint:
+    """A row that belongs to a fitting of its own studio, and goes with it."""
+    return ForeignKeyConstraint(
+        ["studio_id", "fitting_id"], ["fitting.studio_id", "fitting.id"], name=name, ondelete="CASCADE"
+    )
+
+
 class Studio(SQLModel, table=True):
     """A fitting studio: the border that no query crosses."""
 
@@ -114,14 +121,7 @@ class SnapshotRow(SQLModel, table=True):
     """A kept proposal: inputs, rack, engine version, time and result. A trigger refuses every later change."""
 
     __tablename__ = "snapshot"
-    __table_args__ = (
-        ForeignKeyConstraint(
-            ["studio_id", "fitting_id"],
-            ["fitting.studio_id", "fitting.id"],
-            name="fk_snapshot_fitting",
-            ondelete="CASCADE",
-        ),
-    )
+    __table_args__ = (_of_a_fitting("fk_snapshot_fitting"),)
 
     id: UUID = Field(default_factory=uuid4, primary_key=True)
     studio_id: UUID = Field(foreign_key="studio.id", index=True)
@@ -141,12 +141,7 @@ class StrikeRow(SQLModel, table=True):
 
     __tablename__ = "strike"
     __table_args__ = (
-        ForeignKeyConstraint(
-            ["studio_id", "fitting_id"],
-            ["fitting.studio_id", "fitting.id"],
-            name="fk_strike_fitting",
-            ondelete="CASCADE",
-        ),
+        _of_a_fitting("fk_strike_fitting"),
         CheckConstraint("carry_m > 0", name="ck_strike_carry"),
         Index("ix_strike_place", "fitting_id", "place", unique=True),
     )
@@ -187,12 +182,7 @@ class LinkRow(SQLModel, table=True):
 
     __tablename__ = "device_link"
     __table_args__ = (
-        ForeignKeyConstraint(
-            ["studio_id", "fitting_id"],
-            ["fitting.studio_id", "fitting.id"],
-            name="fk_link_fitting",
-            ondelete="CASCADE",
-        ),
+        _of_a_fitting("fk_link_fitting"),
         CheckConstraint("state in ('off', 'connecting', 'live', 'lost')", name="ck_link_state"),
         CheckConstraint("kind in ('monitor', 'gauge', 'hammer', 'penetrometer')", name="ck_link_kind"),
     )
@@ -218,12 +208,7 @@ class ReadingRow(SQLModel, table=True):
 
     __tablename__ = "reading"
     __table_args__ = (
-        ForeignKeyConstraint(
-            ["studio_id", "fitting_id"],
-            ["fitting.studio_id", "fitting.id"],
-            name="fk_reading_fitting",
-            ondelete="CASCADE",
-        ),
+        _of_a_fitting("fk_reading_fitting"),
         CheckConstraint("kind in ('gauge', 'hammer', 'penetrometer')", name="ck_reading_kind"),
     )
 
@@ -259,14 +244,7 @@ class PhotoRow(SQLModel, table=True):
     """A picture of a club, re-encoded here as JPEG with nothing in it but the picture."""
 
     __tablename__ = "photo"
-    __table_args__ = (
-        ForeignKeyConstraint(
-            ["studio_id", "fitting_id"],
-            ["fitting.studio_id", "fitting.id"],
-            name="fk_photo_fitting",
-            ondelete="CASCADE",
-        ),
-    )
+    __table_args__ = (_of_a_fitting("fk_photo_fitting"),)
 
     id: UUID = Field(default_factory=uuid4, primary_key=True)
     studio_id: UUID
@@ -282,12 +260,7 @@ class ImportRow(SQLModel, table=True):
 
     __tablename__ = "import_run"
     __table_args__ = (
-        ForeignKeyConstraint(
-            ["studio_id", "fitting_id"],
-            ["fitting.studio_id", "fitting.id"],
-            name="fk_import_fitting",
-            ondelete="CASCADE",
-        ),
+        _of_a_fitting("fk_import_fitting"),
         CheckConstraint(
             "state in ('ready', 'running', 'checked', 'taken', 'stopped', 'failed', 'withdrawn')", name="ck_import_state"
         ),

@@ -13,6 +13,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.links import link_of, want
 
 INSTRUMENTS = ("gauge", "hammer", "penetrometer")
 
@@ -28,11 +29,7 @@ def see_devices(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         rows.fitting(fitting_id)
-        known = {row.kind: row for row in rows.links(fitting_id)}
-    return [
-        known.get(kind) or LinkRow(fitting_id=fitting_id, kind=kind, studio_id=actor.studio_id)
-        for kind in ("monitor", *INSTRUMENTS)
-    ]
+        return [link_of(rows, fitting_id, kind) for kind in ("monitor", *INSTRUMENTS)]
 
 
 def link_instrument(
@@ -52,12 +49,9 @@ def link_instrument(
         found = rows.fitting(fitting_id, lock=True)
         if wanted:
             instrument_arm(FittingDocument.model_validate(found.document), kind, target)
-        row = rows.link(fitting_id, kind) or LinkRow(fitting_id=fitting_id, kind=kind, studio_id=actor.studio_id)
-        row.target, row.wanted = target, wanted
-        row.armed += 1
-        row.state = ("connecting" if row.state in ("off", "lost") else row.state) if wanted else "off"
-        session.add(row)
-    return row
+        row = link_of(rows, fitting_id, kind)
+        row.target = target
+        return want(rows, row, wanted=wanted)
 
 
 def instrument_arm(document: FittingDocument, kind: str, target: str) -> dict[str, Any]:

@@ -18,6 +18,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.links import link_of, want
 
 SHOT_OF = {
     "1030": "swing_1030",
@@ -41,7 +42,7 @@ def see_monitor(database: Database, actor: Actor, fitting_id: UUID) -> LinkRow:
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         rows.fitting(fitting_id)
-        return rows.link(fitting_id) or LinkRow(fitting_id=fitting_id, studio_id=actor.studio_id)
+        return link_of(rows, fitting_id, "monitor")
 
 
 def link_monitor(database: Database, actor: Actor, fitting_id: UUID, club: str, swing: str, *, wanted: bool) -> LinkRow:
@@ -55,12 +56,9 @@ def link_monitor(database: Database, actor: Actor, fitting_id: UUID, club: str, 
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         rows.fitting(fitting_id, lock=True)
-        row = rows.link(fitting_id) or LinkRow(fitting_id=fitting_id, studio_id=actor.studio_id)
-        row.club, row.swing, row.wanted = club, swing, wanted
-        row.armed += 1
-        row.state = ("connecting" if row.state in ("off", "lost") else row.state) if wanted else "off"
-        session.add(row)
-    return row
+        row = link_of(rows, fitting_id, "monitor")
+        row.club, row.swing = club, swing
+        return want(rows, row, wanted=wanted)
 
 
 def arm_message(fitting: Fitting, club: str, swing: str) -> dict[str, Any]:

@@ -267,3 +267,101 @@ def test_names_and_units_of_headers():
     assert plain_name("Club, name") == ("club name", None)
     words = [name for known in FIELDS.values() for name in known.names]
     assert len(set(words)) == len(words)
+
+
+def rewritten(content: bytes, part: str, *changes: tuple[str, str]) -> bytes:
+    """A workbook with the text of one of its parts changed."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(content)) as old, zipfile.ZipFile(out, "w") as new:
+        for info in old.infolist():
+            text = old.read(info)
+            if info.filename == part:
+                for before, after in changes:
+                    assert before.encode() in text
+                    text = text.replace(before.encode(), after.encode())
+            new.writestr(info, text)
+    return out.getvalue()
+
+
+def test_a_formula_that_was_worked_out_stands_for_its_result():
+    content = rewritten(
+        book(["club", "carry (m)"], ["pw", "=90+1"], ["pw", "=90+2"]),
+        "xl/worksheets/sheet1.xml", ("<f>90+1</f><v />", "<f>90+1</f><v>91</v>"),
+    )  # fmt: skip
+    table = read_file(content)
+    assert table.formulas == 2
+    found = taken(content)
+    assert found.columns["carry_m"] == [91]
+    assert [(w.row, w.value) for w in found.wrong] == [(3, "formula")]
+
+
+def test_the_sheet_with_most_rows_is_read_and_another_can_be_asked_for():
+    made = openpyxl.Workbook()
+    made.active.title = "notes"
+    made.active.append(["carry (m)"])
+    made.active.append([50])
+    page = made.create_sheet("strikes")
+    for row in (["carry (m)"], [60], [61]):
+        page.append(row)
+    made.create_sheet("secret").sheet_state = "hidden"
+    out = io.BytesIO()
+    made.save(out)
+    found = read_file(out.getvalue())
+    assert (found.sheet, found.sheets) == ("strikes", ("notes", "strikes"))
+    assert read_file(out.getvalue(), sheet="notes").rows[1] == [50.0]
+    for name in ("secret", "nowhere"):
+        with pytest.raises(InputError, match="notes, strikes"):
+            read_file(out.getvalue(), sheet=name)
+
+
+def test_dates_and_truths_of_a_workbook_are_words_and_empty_rows_at_its_end_are_none():
+    from datetime import datetime
+
+    found = read_file(
+        book(["club", "when", "carry (m)"], ["pw", datetime(2026, 5, 3, 10, 4), 60], [True, None, 61], [None])
+    )
+    assert found.rows[1:] == [["pw", "2026-05-03T10:04:00", 60.0], ["yes", "", 61.0]]
+
+
+def test_a_header_of_unknown_names_stands_above_the_first_numbers():
+    table = shape(read_file(b"Aug 2026\nWer,Wie weit\nPW,90\nPW,91\n"))
+    assert (table.header_row, table.names) == (2, ("Wer", "Wie weit"))
+    bare = shape(read_file(b"90,1\n91,2\n"))
+    assert (bare.header_row, bare.names, bare.first_row) == (0, ("column 1", "column 2"), 1)
+
+
+def test_an_encoding_that_was_chosen_holds_and_one_that_does_not_fit_says_the_line():
+    text = "club,carry (m),note\npw,90,naß\n".encode()
+    assert read_file(text, encoding="cp1252").rows[1][2] == "naÃŸ"
+    with pytest.raises(InputError, match="line 2"):
+        read_file("club,carry (m),note\npw,90,naß\n".encode("cp1252"), encoding="utf-8")
+    assert read_file("club,carry\npw,90\n".encode("utf-16-le")).rows[1] == ["pw", "90"]
+
+
+def test_words_of_our_own_export_come_back_as_they_were():
+    text = (
+        "club,carry (m),note,set aside,simulated,divot\n"
+        "pw,90,'=not run,thin,yes,brushed\n"
+        "pw,91,fine,no,,ploughed\n"
+        f"pw,92,{'x' * 201},,perhaps,\n"
+    )
+    found = taken(text.encode())
+    assert found.strike(0) | {"id": ""} == {
+        "id": "", "club": "pw", "loft_deg": 45, "swing": "full", "carry_m": 90.0, "note": "=not run", "set_aside": "thin",
+        "simulated": True, "divot": "bruise",
+    }  # fmt: skip
+    assert {(w.row, w.column): w.reason for w in found.wrong} == {
+        (3, "divot"): "must be none, bruise, shallow or deep",
+        (4, "note"): "is longer than 200 letters",
+        (4, "simulated"): "must be yes or no",
+    }
+
+
+def test_an_id_that_is_none_and_one_that_stands_twice_are_wrong():
+    name = "0b0e6f0a-91d1-4c07-9f5e-111111111111"
+    found = taken(f"club,carry (m),id\npw,90,{name}\npw,91,{name}\npw,92,seven\npw,93,\n".encode())
+    assert found.columns["id"][0] == name
+    assert [(w.row, w.reason) for w in found.wrong] == [
+        (3, "stands in a row above too"), (4, "is no id: leave this column out"),
+    ]  # fmt: skip
+    assert len(found.rows) == 2

@@ -4,6 +4,7 @@ import { useEffect } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useHearing } from "../../devices/live";
+import { State } from "../../devices/State";
 import classes from "./Strikes.module.css";
 
 type Monitor = Schemas["MonitorOut"];
@@ -37,9 +38,7 @@ export function MonitorBar({ club, station }: { club: string; station: string })
   if (!monitor) return null;
   return (
     <section className={classes.monitor} aria-label="Strike monitor">
-      <span className={classes.state} data-state={monitor.wanted ? monitor.state : "off"} role="status">
-        {words(monitor, hearing)}
-      </span>
+      <State state={monitor.wanted ? monitor.state : "off"}>{words(monitor, hearing)}</State>
       {monitor.refused > 0 && (
         <span className={classes.refused}>
           {monitor.refused} {monitor.refused === 1 ? "line" : "lines"} refused or flagged, the last:{" "}

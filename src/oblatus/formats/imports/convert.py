@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.gapping.strikes import BOUNDS
-from oblatus.formats.imports.guess import word_of
+from oblatus.formats.imports.guess import text_of, word_of
 from oblatus.formats.imports.mapping import MappingDocument
 from oblatus.formats.imports.numbers import numbers_of
 from oblatus.formats.imports.quantities import FIELDS, FIGURES
@@ -220,7 +220,7 @@ class _Work:
     ) -> list[object]:
         found: list[object] = []
         for i, cell in enumerate(self._cells(name, rows)):
-            word = "" if cell is None else word_of(cell)
+            word = "" if cell is None else text_of(cell)
             value, reason = _note(name, word)
             if reason:
                 _say(wrong, i, numbers[i], self.shaped.names[self.at[name]], word, reason)

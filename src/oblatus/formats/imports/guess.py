@@ -92,10 +92,13 @@ def words_in(shaped: Shaped, column: int | None) -> list[str]:
 
 
 def word_of(cell: object) -> str:
-    """A cell as the word by which it is mapped: trimmed, whole numbers without a point."""
-    if isinstance(cell, float):
-        return f"{cell:.10g}"
-    return " ".join(str(cell).split())[:200]
+    """A cell as the word by which it is mapped: trimmed, whole numbers without a point, at most 200 letters."""
+    return text_of(cell)[:200]
+
+
+def text_of(cell: object) -> str:
+    """A cell as text: one space between words, whole numbers without a point."""
+    return f"{cell:.10g}" if isinstance(cell, float) else " ".join(str(cell).split())
 
 
 def guess_club(word: str, clubs: Sequence[ClubRow]) -> str | None:
