@@ -178,3 +178,19 @@ def test_ladders_by_cover_against_cost_and_the_fitters_weights(client, base, fit
     thrifty = client.patch(base, json={"revision": fitting["revision"], "choices": choices}).get_json()
     count = len(thrifty["recommendation"]["lofts"]["chosen"]["lofts_deg"])
     assert count <= len(fitting["recommendation"]["lofts"]["chosen"]["lofts_deg"])
+
+
+def test_other_strikes_in_the_place_of_some_make_a_kept_proposal_stale(client, base):
+    first = strike(carry_m=101.0)
+    assert client.post(f"{base}/strikes", json={"strikes": [first]}).status_code == 200
+    now = client.get(base).get_json()
+    assert client.post(f"{base}/kept", json={"revision": now["revision"]}).status_code == 201
+    kept = client.get(base).get_json()
+    assert kept["steps"]["soles"] == "done"
+    assert kept["kept"]["strikes_key"] == kept["strikes_key"] != ""
+    assert client.delete(f"{base}/strikes/{first['id']}").status_code == 204
+    assert client.post(f"{base}/strikes", json={"strikes": [strike(carry_m=64.0)]}).status_code == 200
+    after = client.get(base).get_json()
+    assert after["strikes"] == kept["strikes"]
+    assert after["strikes_key"] != kept["strikes_key"]
+    assert after["steps"]["soles"] == "stale"

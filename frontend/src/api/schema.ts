@@ -1687,6 +1687,8 @@ export interface components {
             };
             /** Strikes */
             strikes: number;
+            /** Strikes Key */
+            strikes_key: string;
         };
         /**
          * FlipOut
@@ -2029,6 +2031,8 @@ export interface components {
             revision: number;
             /** Strikes */
             strikes: number;
+            /** Strikes Key */
+            strikes_key: string | null;
         };
         /**
          * KeptList
@@ -2067,6 +2071,8 @@ export interface components {
             revision: number;
             /** Strikes */
             strikes: number;
+            /** Strikes Key */
+            strikes_key: string | null;
         };
         /**
          * LadderFactors
@@ -2921,7 +2927,7 @@ export interface components {
         };
         /**
          * RecommendationOut
-         * @description The whole proposal.
+         * @description The whole proposal. `strikes_key` tells the strikes that it stands on from any others.
          */
         RecommendationOut: {
             /** Bench Clubs */
@@ -2949,6 +2955,11 @@ export interface components {
             sets: components["schemas"]["SetOut"][];
             /** Strikes */
             strikes: number;
+            /**
+             * Strikes Key
+             * @default
+             */
+            strikes_key: string;
             /** Unserved */
             unserved: string[];
         };

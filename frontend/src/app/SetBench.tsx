@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useMutation, useMutationState, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, type Club, type Recommendation, unwrap } from "../api/client";
+import { api, type Club, type Fitting, type KeptLine, type Recommendation, unwrap } from "../api/client";
 import { useEvidence } from "../evidence/useEvidence";
 import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
 import { showPercent, trimmed } from "../units/units";
@@ -22,9 +22,7 @@ export function SetBench({ open }: { open: boolean }) {
   });
   const failure = failures.at(-1);
   const result = server.recommendation;
-  const since = server.kept
-    ? server.revision - server.kept.revision + Math.abs(server.strikes - server.kept.strikes)
-    : null;
+  const since = server.kept ? changesSince(server, server.kept) : null;
   return (
     <aside className={`${frame.bench} ${classes.bench}`} data-open={open} aria-label="The set">
       <header className={classes.head}>
@@ -161,4 +159,10 @@ function ClubRow({ club, levels }: { club: Club; levels: number }) {
       {kept && kept !== label && <p className={classes.changed}>Kept: {kept}</p>}
     </article>
   );
+}
+
+/** Edits and strikes since a proposal was kept; other strikes in the place of those are one change at least. */
+function changesSince(server: Fitting, kept: KeptLine): number {
+  const other = kept.strikes_key !== null && kept.strikes_key !== server.strikes_key ? 1 : 0;
+  return server.revision - kept.revision + Math.max(Math.abs(server.strikes - kept.strikes), other);
 }

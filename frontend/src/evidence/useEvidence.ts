@@ -6,7 +6,7 @@ import { useStore } from "../app/context";
 export function useFlips() {
   const { server, saveState } = useStore();
   return useQuery({
-    queryKey: ["flips", server.id, server.revision, server.strikes],
+    queryKey: ["flips", server.id, server.revision, server.strikes_key],
     enabled: saveState === "saved" && server.recommendation !== null,
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/fittings/{fitting_id}/flips", { params: { path: { fitting_id: server.id } }, signal })),
@@ -17,7 +17,7 @@ export function useFlips() {
 export function useEvidence() {
   const { server, saveState } = useStore();
   return useQuery({
-    queryKey: ["evidence", server.id, server.revision, server.strikes],
+    queryKey: ["evidence", server.id, server.revision, server.strikes_key],
     enabled: saveState === "saved" && server.recommendation !== null,
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {

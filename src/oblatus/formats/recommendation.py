@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Sequence
 from functools import lru_cache
 from itertools import pairwise
@@ -165,7 +166,7 @@ class NoteOut(Strict):
 
 
 class RecommendationOut(Strict):
-    """The whole proposal."""
+    """The whole proposal. `strikes_key` tells the strikes that it stands on from any others."""
 
     engine_version: str
     judge: str
@@ -173,6 +174,7 @@ class RecommendationOut(Strict):
     full_lean_deg: float
     carry_assumed: bool
     strikes: int
+    strikes_key: str = ""
     lofts: LoftsOut
     scenarios: list[ScenarioOut]
     clubs: list[ClubOut]
@@ -183,8 +185,18 @@ class RecommendationOut(Strict):
     notes: list[NoteOut]
 
 
-def recommendation_out(recommendation: Recommendation, document: FittingDocument) -> RecommendationOut:
-    """The engine's proposal as JSON models."""
+def strikes_key(strikes: Sequence[MeasuredStrike]) -> str:
+    """Twelve hexadecimal digits that change with whatever the strikes tell of carries; empty without strikes."""
+    if not strikes:
+        return ""
+    told = "|".join(f"{s.id} {s.club} {s.loft_deg} {s.swing} {s.carry} {s.set_aside}" for s in strikes)
+    return hashlib.blake2b(told.encode(), digest_size=6).hexdigest()
+
+
+def recommendation_out(
+    recommendation: Recommendation, document: FittingDocument, strikes: Sequence[MeasuredStrike] = ()
+) -> RecommendationOut:
+    """The engine's proposal, made with these strikes, as JSON models."""
     player = fitting_from(document, ()).player
     return RecommendationOut(
         engine_version=ENGINE_VERSION,
@@ -193,6 +205,7 @@ def recommendation_out(recommendation: Recommendation, document: FittingDocument
         full_lean_deg=_round(player.habit.full_lean_deg),
         carry_assumed=recommendation.carry_model.assumed and not recommendation.strikes,
         strikes=recommendation.strikes,
+        strikes_key=strikes_key(strikes),
         lofts=_lofts(recommendation, wanted_top_loft(player)),
         scenarios=_scenarios(recommendation),
         clubs=[_club(recommendation, slot) for slot in range(len(recommendation.clubs))],
@@ -439,4 +452,5 @@ def recommend_document(
     """
     from oblatus.core.fitting import recommend
 
-    return recommendation_out(recommend(fitting_from(document, rack, strikes), judge), document)
+    fitting = fitting_from(document, rack, strikes)
+    return recommendation_out(recommend(fitting, judge), document, fitting.strikes)

@@ -49,6 +49,7 @@ class KeptRow(NamedTuple):
     kept_by: str
     clubs: list[str]
     strikes: int
+    strikes_key: str | None
 
 
 class OfStudio:
@@ -122,8 +123,9 @@ class StudioRows(OfStudio):
         """Kept proposals of a fitting without their documents, newest first."""
         table = SnapshotRow.__table__  # type: ignore[attr-defined]
         strikes = func.coalesce(table.c.result["strikes"].as_integer(), 0)
+        key = table.c.result["strikes_key"].as_string()
         query = (
-            sa_select(*(table.c[name] for name in KeptRow._fields[:-1]), strikes)
+            sa_select(*(table.c[name] for name in KeptRow._fields[:-2]), strikes, key)
             .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
             .order_by(table.c.created_at.desc())
             .limit(most)

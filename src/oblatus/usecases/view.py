@@ -26,6 +26,7 @@ class FittingView:
     steps: Mapping[str, State]
     kept: KeptRow | None
     strikes: int  # that the proposal stands on
+    strikes_key: str  # which strikes those are
 
 
 def view_of(
@@ -40,7 +41,10 @@ def view_of(
     struck = measured(strikes)
     proposal = propose(document, rack, struck)
     counting = proposal.result.strikes if proposal.result is not None else 0
+    key = proposal.result.strikes_key if proposal.result is not None else ""
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting
+    if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
+        fresh = fresh and kept.strikes_key == key
     states = step_states(document, strikes, None if kept is None else fresh)
     make_ahead(document, rack, struck)
-    return FittingView(row.id, row.revision, document, proposal, states, kept, counting)
+    return FittingView(row.id, row.revision, document, proposal, states, kept, counting, key)

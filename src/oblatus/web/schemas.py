@@ -140,6 +140,7 @@ class KeptLine(Strict):
     kept_by: str
     clubs: list[str]
     strikes: int
+    strikes_key: str | None
 
 
 class KeptList(Strict):
@@ -191,6 +192,7 @@ class FittingOut(Strict):
     default_shot_mix: dict[str, float]
     kept: KeptLine | None
     strikes: int
+    strikes_key: str
 
 
 class StrikePath(FittingPath):

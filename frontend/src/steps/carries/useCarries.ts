@@ -19,7 +19,7 @@ export const STILL: CarriesAsked = {
 export function useCarries(asked: CarriesAsked) {
   const { server } = useStore();
   return useQuery({
-    queryKey: ["carries", server.id, server.revision, server.strikes, asked],
+    queryKey: ["carries", server.id, server.revision, server.strikes_key, asked],
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       unwrap(

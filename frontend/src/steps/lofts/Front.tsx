@@ -11,7 +11,7 @@ import classes from "./Lofts.module.css";
 export function Front() {
   const { server, draft, edit, saveState } = useStore();
   const query = useQuery({
-    queryKey: ["ladders", server.id, server.revision, server.strikes],
+    queryKey: ["ladders", server.id, server.revision, server.strikes_key],
     enabled: saveState === "saved" && server.recommendation !== null,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>

@@ -14,14 +14,15 @@ export function SchoolsTable() {
   const { server } = useStore();
   const evidence = useEvidence();
   const flips = useFlips();
-  const [asked, setAsked] = useState<number | null>(null);
+  const [asked, setAsked] = useState<string | null>(null);
+  const now = `${server.revision} ${server.strikes_key}`;
   const schools = useQuery({
     queryKey: ["schools", server.id, asked],
     enabled: asked !== null,
     queryFn: () =>
       unwrap(api.GET("/api/fittings/{fitting_id}/schools", { params: { path: { fitting_id: server.id } } })),
   });
-  const stale = asked !== null && asked !== server.revision;
+  const stale = asked !== null && asked !== now;
   return (
     <>
       <section className={classes.evidence} aria-label="How sure">
@@ -50,7 +51,7 @@ export function SchoolsTable() {
         )}
       </section>
       <div className={classes.ask}>
-        <Button variant="default" size="xs" loading={schools.isFetching} onClick={() => setAsked(server.revision)}>
+        <Button variant="default" size="xs" loading={schools.isFetching} onClick={() => setAsked(now)}>
           What would each school change?
         </Button>
         {stale && schools.data && <span className={parts.unit}>the fitting changed since: ask again</span>}

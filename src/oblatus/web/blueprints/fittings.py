@@ -142,6 +142,7 @@ def _fitting(view: FittingView) -> FittingOut:
         default_shot_mix=default_shot_mix(view.document.player.handicap),
         kept=_kept_line(view.kept) if view.kept else None,
         strikes=view.strikes,
+        strikes_key=view.strikes_key,
     )
 
 
@@ -175,4 +176,5 @@ def _kept_line(row: KeptRow | SnapshotRow) -> KeptLine:
         kept_by=row.kept_by,
         clubs=list(row.clubs),
         strikes=row.strikes if isinstance(row, KeptRow) else row.result.get("strikes", 0),
+        strikes_key=row.strikes_key if isinstance(row, KeptRow) else row.result.get("strikes_key"),
     )
