@@ -181,3 +181,24 @@ def test_ladders_at_the_shell(capsys, tmp_path):
     ):
         code, _, err = run(capsys, "ladder", str(file), "--wedges", wrong)
         assert (code, words in err) == (2, True), err
+
+
+def test_a_file_of_strikes_is_read_at_the_shell_and_its_wrong_rows_are_said(capsys, tmp_path):
+    path, fitting = tmp_path / "bay.csv", tmp_path / "fitting.json"
+    path.write_bytes("Club;Carry;Angle of attack\nPW;100,5;-4\nSand;70;-5\nSand;700;-5\n".encode("cp1252"))
+    fitting.write_text(dump_fitting(demo_fittings()[0]))
+    code, out, _ = run(capsys, "import", str(path), "--fitting", str(fitting), "--unit", "yd", "--json")
+    found = json.loads(out)
+    assert code == 1
+    assert [s["carry_m"] for s in found["strikes"]] == pytest.approx([91.8972, 64.008])
+    assert [(w["row"], w["value"]) for w in found["wrong"]] == [(4, "700")]
+    mapping = tmp_path / "mapping.json"
+    mapping.write_text(json.dumps({**found["mapping"], "clubs": {"PW": "pw", "Sand": None}}))
+    code, out, _ = run(capsys, "import", str(path), "--mapping", str(mapping))
+    assert code == 0
+    assert "1 strikes of 3 rows, 2 left out, 0 wrong" in out
+    path.write_text("a;b\n1;2\n")
+    code, _, err = run(capsys, "import", str(path))
+    assert code == 2
+    assert "columns" in err
+    assert run(capsys, "import", str(tmp_path / "none.csv"))[0] == 2

@@ -13,6 +13,7 @@ from oblatus.cli.carries import add_carries, add_ladder
 from oblatus.cli.devices import add_bridge, add_simulate
 from oblatus.cli.engine import add_deliver, add_flight
 from oblatus.cli.export import add_export
+from oblatus.cli.imports import add_import
 from oblatus.cli.recommend import add_recommend
 from oblatus.cli.serve import add_serve
 from oblatus.cli.strike import add_strike
@@ -33,6 +34,7 @@ def main(argv: Sequence[str] | None = None) -> int:
         add_strike,
         add_bench,
         add_serve,
+        add_import,
         add_simulate,
         add_bridge,
         add_export,
