@@ -105,7 +105,7 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     if view == "import":
         content = {"name": "range export.csv", "mimeType": "text/csv", "buffer": FILE.encode()}
         page.get_by_label("File of strikes").set_input_files([content])
-        page.get_by_label("Driver").select_option("leave these rows out")
+        page.get_by_label("What Driver means").select_option("leave these rows out")
         page.get_by_role("button", name="Check all rows").click()
         page.get_by_role("list", name="Wrong rows").wait_for()
     if view == "strikes":

@@ -39,7 +39,7 @@ def test_a_file_is_mapped_checked_and_taken_and_the_same_file_adds_nothing(orla:
     columns.get_by_label("Unit of Apex").select_option("ft")
     first = orla.get_by_role("table", name="The first strikes, as they will be taken")
     expect(first.get_by_role("row").nth(1)).to_contain_text("56.7")
-    orla.get_by_label("Driver").select_option("leave these rows out")
+    orla.get_by_label("What Driver means").select_option("leave these rows out")
     check.click()
     outcome = orla.get_by_role("region", name="Outcome")
     expect(outcome.get_by_role("status")).to_contain_text("2 new strikes of 4 rows; 1 left out by their word; 1 wrong")
@@ -55,7 +55,7 @@ def test_a_file_is_mapped_checked_and_taken_and_the_same_file_adds_nothing(orla:
     # again, as another fitter would: the mapping is known, and nothing is new
     orla.get_by_label("File of strikes").set_input_files(path)
     expect(orla.get_by_text("Mapped as “bay export”, saved earlier.")).to_be_visible()
-    orla.get_by_label("Driver").select_option("leave these rows out")
+    orla.get_by_label("What Driver means").select_option("leave these rows out")
     check.click()
     expect(outcome.get_by_role("status")).to_contain_text("0 new strikes of 4 rows; 2 stand here already")
     orla.get_by_role("link", name="Back to Strikes").click()

@@ -58,3 +58,8 @@ export function parseNumber(text: string): number | null {
   if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(tidy)) return null;
   return Number(tidy);
 }
+
+const grouped = new Intl.NumberFormat("en-GB");
+
+/** How many of something, with its thousands set apart. */
+export const count = (value: number) => grouped.format(value);

@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
-import { plain } from "../../units/units";
+import { count } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import classes from "./Import.module.css";
 
@@ -47,7 +47,7 @@ export function Earlier() {
               <strong>{run.name}</strong>
               <span className={parts.unit}>
                 {when.format(new Date(run.created_at))}, by {run.taken_by},{" "}
-                {run.state === "taken" ? `${plain(run.counts?.taken ?? 0)} strikes` : "taken back"}
+                {run.state === "taken" ? `${count(run.counts?.taken ?? 0)} strikes` : "taken back"}
               </span>
               {run.state === "taken" && (run.counts?.taken ?? 0) > 0 && (
                 <Button size="xs" variant="subtle" loading={back.isPending} onClick={() => back.mutate(run.id)}>

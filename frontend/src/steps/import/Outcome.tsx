@@ -1,6 +1,6 @@
 import { Button, Checkbox, Progress, TextInput } from "@mantine/core";
 import { useState } from "react";
-import { plain } from "../../units/units";
+import { count } from "../../units/units";
 import classes from "./Import.module.css";
 import type { ImportRun } from "./mapping";
 import type { useImport } from "./useImport";
@@ -38,7 +38,7 @@ export function Outcome({ work, run, missing, question }: Props) {
         <div className={classes.progress}>
           <span role="status">
             {STAGES[run.stage] ?? "Starting"}
-            {run.done > 0 && `: ${plain(run.done)}${run.total > 0 ? ` of ${plain(run.total)}` : ""}`}
+            {run.done > 0 && `: ${count(run.done)}${run.total > 0 ? ` of ${count(run.total)}` : ""}`}
           </span>
           <Progress value={run.total > 0 ? (100 * run.done) / run.total : 0} aria-label="Progress" />
           <Button size="xs" variant="default" onClick={() => work.stop.mutate()} loading={work.stop.isPending}>
@@ -58,12 +58,12 @@ export function Outcome({ work, run, missing, question }: Props) {
       )}
       {!busy && counts && !over && (
         <p className={classes.counts} role="status">
-          <strong>{plain(coming)}</strong> new strikes of {plain(counts.rows)} rows
-          {counts.known > 0 && `; ${plain(counts.known)} stand here already`}
-          {counts.left_out > 0 && `; ${plain(counts.left_out)} left out by their word`}
+          <strong>{count(coming)}</strong> new strikes of {count(counts.rows)} rows
+          {counts.known > 0 && `; ${count(counts.known)} stand here already`}
+          {counts.left_out > 0 && `; ${count(counts.left_out)} left out by their word`}
           {counts.wrong > 0 && (
             <>
-              ; <b>{plain(counts.wrong)} wrong</b>
+              ; <b>{count(counts.wrong)} wrong</b>
             </>
           )}
           .
@@ -114,7 +114,7 @@ export function Outcome({ work, run, missing, question }: Props) {
             disabled={missing !== null || busy || coming === 0 || ((counts?.wrong ?? 0) > 0 && !leaveOut)}
             onClick={() => start(true)}
           >
-            {counts ? `Take ${plain(coming)} strikes` : "Take strikes"}
+            {counts ? `Take ${count(coming)} strikes` : "Take strikes"}
           </Button>
           {missing && <span className={classes.missing}>{missing}</span>}
           <Checkbox
@@ -138,8 +138,8 @@ export function Outcome({ work, run, missing, question }: Props) {
           <p className={classes.counts} role="status">
             {run.state === "taken" ? (
               <>
-                <strong>{plain(counts?.taken ?? 0)}</strong> strikes taken from {run.name}
-                {(counts?.known ?? 0) > 0 && `; ${plain(counts?.known ?? 0)} stood here already`}
+                <strong>{count(counts?.taken ?? 0)}</strong> strikes taken from {run.name}
+                {(counts?.known ?? 0) > 0 && `; ${count(counts?.known ?? 0)} stood here already`}
                 {(counts?.wrong ?? 0) > 0 && `; ${rows(counts?.wrong ?? 0)} left out`}.
               </>
             ) : (
@@ -157,4 +157,4 @@ export function Outcome({ work, run, missing, question }: Props) {
   );
 }
 
-const rows = (count: number) => (count === 1 ? "the wrong row" : `the ${plain(count)} wrong rows`);
+const rows = (wrong: number) => (wrong === 1 ? "the wrong row" : `the ${count(wrong)} wrong rows`);

@@ -22,7 +22,7 @@ const FIGURES: readonly (readonly [keyof Strike, string, number])[] = [
 ];
 
 /** The first strikes as they will be taken, in the units of the engine; and the first rows that cannot be. */
-export function Preview({ look }: { look: Look }) {
+export function Preview({ look, taken = false }: { look: Look; taken?: boolean }) {
   const { server } = useStore();
   const clubs = Object.fromEntries(clubsOf(server.document).map((c) => [c.value, c.label]));
   const swings = Object.fromEntries(stationsOf(server.document));
@@ -30,7 +30,9 @@ export function Preview({ look }: { look: Look }) {
   return (
     <>
       {look.strikes.length > 0 && (
-        <CopyTable caption="The first strikes, as they will be taken">
+        <CopyTable
+          caption={taken ? "The first strikes, as they were taken" : "The first strikes, as they will be taken"}
+        >
           <thead>
             <tr>
               <th>Club</th>

@@ -62,7 +62,11 @@ function Group({ title, words, known, options, usual, onWord, onUsual }: GroupPr
       {words === null && (
         <label>
           <span>of every row</span>
-          <select value={usual ?? ""} onChange={(event) => onUsual(event.currentTarget.value || null)}>
+          <select
+            aria-label={`${title} of every row`}
+            value={usual ?? ""}
+            onChange={(event) => onUsual(event.currentTarget.value || null)}
+          >
             {usual === null && <option value="">which?</option>}
             {options.map(([value, label]) => (
               <option key={value} value={value}>
@@ -76,6 +80,7 @@ function Group({ title, words, known, options, usual, onWord, onUsual }: GroupPr
         <label key={word}>
           <span>{word}</span>
           <select
+            aria-label={`What ${word} means`}
             value={word in known ? (known[word] ?? OUT) : ""}
             data-open={!(word in known)}
             onChange={(event) => {

@@ -53,12 +53,12 @@ it("a word is mapped, left out, or asked for; without a column one choice holds 
   const onChange = vi.fn();
   show(<Words look={look} draft={draft} onChange={onChange} />, FITTING);
   expect(screen.getByText(/one word means nothing yet/)).toBeTruthy();
-  const driver = screen.getByLabelText("Driver");
+  const driver = screen.getByLabelText("What Driver means");
   fireEvent.change(driver, { target: { value: "-" } });
   expect(onChange.mock.lastCall?.[0].clubs).toEqual({ PW: "pw", Driver: null });
-  fireEvent.change(screen.getByLabelText("PW"), { target: { value: "" } });
+  fireEvent.change(screen.getByLabelText("What PW means"), { target: { value: "" } });
   expect(onChange.mock.lastCall?.[0].clubs).toEqual({});
-  fireEvent.change(screen.getByLabelText("of every row"), { target: { value: "900" } });
+  fireEvent.change(screen.getByLabelText("Swing of every row"), { target: { value: "900" } });
   expect(onChange.mock.lastCall?.[0].swing).toBe("900");
 });
 
@@ -103,7 +103,7 @@ describe("the foot of the page", () => {
 
   it("counts while it runs, and can be stopped", () => {
     const work = foot(run({ state: "running", done: 50_000, total: 100_000 }));
-    expect(screen.getByRole("status").textContent).toBe("Checking rows: 50000 of 100000");
+    expect(screen.getByRole("status").textContent).toBe("Checking rows: 50,000 of 100,000");
     fireEvent.click(screen.getByRole("button", { name: "Stop" }));
     expect(work.stop.mutate).toHaveBeenCalled();
   });

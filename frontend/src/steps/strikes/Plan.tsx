@@ -1,9 +1,9 @@
-import type { Strike } from "../../api/client";
 import classes from "./Strikes.module.css";
 
 interface Props {
   stations: readonly (readonly (string | undefined)[])[];
-  strikes: Strike[];
+  /** Strikes that count, by station. */
+  counts: Record<string, number>;
   current: string;
   onChoose: (station: string) => void;
 }
@@ -12,8 +12,8 @@ const WANTED: Record<string, number> = { practice: 10 };
 const USUAL = 5;
 
 /** What is still to be hit: strikes that count of those wanted, station by station. */
-export function Plan({ stations, strikes, current, onChoose }: Props) {
-  const left = stations.reduce((sum, [key = ""]) => sum + Math.max(wanted(key) - count(strikes, key), 0), 0);
+export function Plan({ stations, counts, current, onChoose }: Props) {
+  const left = stations.reduce((sum, [key = ""]) => sum + Math.max(wanted(key) - (counts[key] ?? 0), 0), 0);
   return (
     <section className={classes.plan} aria-label="Plan">
       <h2>{left === 0 ? "Everything in the plan is hit" : `${left} still to hit`}</h2>
@@ -23,7 +23,7 @@ export function Plan({ stations, strikes, current, onChoose }: Props) {
             <button type="button" data-on={key === current} onClick={() => onChoose(key)}>
               {name}{" "}
               <strong>
-                {count(strikes, key)} of {wanted(key)}
+                {counts[key] ?? 0} of {wanted(key)}
               </strong>
             </button>
           </li>
@@ -34,7 +34,3 @@ export function Plan({ stations, strikes, current, onChoose }: Props) {
 }
 
 const wanted = (station: string) => WANTED[station] ?? USUAL;
-
-function count(strikes: Strike[], station: string) {
-  return strikes.filter((s) => s.swing === station && s.set_aside === null).length;
-}

@@ -1,6 +1,7 @@
 import { SegmentedControl, Select } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
+import type { Strike } from "../../api/client";
 import { useStore } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { clubsOf, stationsOf } from "../../strikes/clubs";
@@ -33,6 +34,15 @@ export default function StrikesStep() {
   const [asking, setAsking] = useState<string | null>(null);
   const stations = stationsOf(server.document);
   const strikes = withAhead(query.data?.strikes ?? [], queue.ahead);
+  // the server counts all of them; what is ahead of its answer comes on top
+  const counts = Object.fromEntries(
+    stations.map(([key]) => [
+      key,
+      (query.data?.stations.find((s) => s.station === key)?.count ?? 0) +
+        counting(strikes, key) -
+        counting(query.data?.strikes ?? [], key),
+    ]),
+  );
   const here = strikes.filter((s) => s.swing === station);
   const last = strikes.at(-1);
   const loft = clubs.find((c) => c.value === club)?.loft ?? 56;
@@ -136,7 +146,7 @@ export default function StrikesStep() {
               queue={queue}
             />
           )}
-          <Plan stations={stations} strikes={strikes} current={station} onChoose={setStation} />
+          <Plan stations={stations} counts={counts} current={station} onChoose={setStation} />
         </div>
         <StrikeList
           strikes={[...here].reverse().slice(0, SHOWN)}
@@ -166,3 +176,7 @@ function turned(keys: readonly string[], now: string, by: number): string {
   const at = keys.indexOf(now);
   return keys[(at + by + keys.length) % keys.length] ?? now;
 }
+
+/** How many strikes of a station count. */
+const counting = (strikes: readonly Strike[], station: string) =>
+  strikes.filter((strike) => strike.swing === station && strike.set_aside === null).length;
