@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import time
+
 import pytest
 
 from oblatus.devices.instruments import GaugeStandIn, HammerStandIn
@@ -96,3 +98,20 @@ def test_two_devices_that_claim_one_strike_count_once(client, base, database):
     strikes = [s for s in client.get(f"{base}/session").get_json()["strikes"] if s["origin"] == "device"]
     assert len(strikes) == 6
     assert client.get(f"{base}/monitor").get_json()["taken"] == 6
+
+
+def test_a_lost_connection_brings_no_reading_that_nobody_asked_for_and_another_press_does(client, base, database):
+    gauge = GaugeStandIn(every=0.02).start()
+    devices = {"gauge": f"127.0.0.1:{gauge.port}"}
+    connect(client, base, "gauge", "own:0")
+    for _ in range(3):
+        bridge = Bridge(database, connect_to(devices)).start()
+        until(lambda: device(client, base, "gauge")["state"] == "live" and device(client, base, "gauge")["taken"] >= 3)
+        time.sleep(0.3)
+        bridge.close()
+    assert device(client, base, "gauge")["taken"] == 3
+    connect(client, base, "gauge", "own:0")
+    bridge = Bridge(database, connect_to(devices)).start()
+    until(lambda: device(client, base, "gauge")["taken"] == 6)
+    bridge.close()
+    gauge.close()

@@ -12,7 +12,7 @@ import pytest
 from sqlmodel import select
 
 from oblatus.store.tables import ImportRow, now
-from oblatus.usecases import import_strikes
+from oblatus.usecases import run_import
 
 GOOD = "Club;Swing;Carry (yd);Angle of attack\nPW;full;100,5;-4\nPW;full;99;-4,2\nPW;9:00;70;-5\n"
 
@@ -109,18 +109,18 @@ def test_a_stopped_run_and_one_whose_server_died_take_nothing_and_can_go_again(c
     text = "club,carry (m)\n" + "\n".join(f"pw,{60 + i % 40}" for i in range(11_000)) + "\n"
     run = send(client, base, text)
     mapping = look(client, run)["mapping"]
-    tell = import_strikes._Run._tell
+    tell = run_import.ImportRun._tell
 
     def stopping(self, stage, done, total):
         if stage == "taking":
-            import_strikes.stop_import(self.database, self.actor, self.fitting_id, self.import_id)
+            run_import.stop_import(self.database, self.actor, self.fitting_id, self.import_id)
         tell(self, stage, done, total)
 
-    monkeypatch.setattr(import_strikes._Run, "_tell", stopping)
+    monkeypatch.setattr(run_import.ImportRun, "_tell", stopping)
     stopped = go(client, run, mapping, take=True)
     assert (stopped["state"], stopped["words"]) == ("stopped", "Stopped: nothing was taken.")
     assert imported(client, base) == []
-    monkeypatch.setattr(import_strikes._Run, "_tell", tell)
+    monkeypatch.setattr(run_import.ImportRun, "_tell", tell)
     with database.transaction() as session:
         row = session.exec(select(ImportRow).where(ImportRow.id == UUID(run.rsplit("/", 1)[1]))).one()
         row.state, row.beat_at = "running", now() - timedelta(minutes=2)
@@ -171,7 +171,7 @@ def test_what_is_out_of_turn_is_refused_and_a_file_that_fails_says_why(client, b
     failed = go(client, run, beyond, take=True)
     assert (failed["state"], failed["counts"]) == ("failed", None)
     assert "must be at most" in failed["words"]
-    monkeypatch.setattr(import_strikes, "MOST_STRIKES", 10)
+    monkeypatch.setattr(run_import, "MOST_STRIKES", 10)
     full = go(client, run, mapping, take=True)
     assert (full["state"], imported(client, base)) == ("failed", [])
     assert "at most 10 strikes" in full["words"]

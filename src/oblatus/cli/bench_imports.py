@@ -15,7 +15,9 @@ from oblatus.formats.imports import LayoutDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import STRIKE_COLUMNS, StudioRows
 from oblatus.usecases.actor import Actor
-from oblatus.usecases.import_strikes import RunOptions, begin_import, import_run, look_at_import, start_import
+from oblatus.usecases.begin_import import begin_import, import_run
+from oblatus.usecases.look_at_import import look_at_import
+from oblatus.usecases.run_import import RunOptions, start_import
 from oblatus.usecases.start_fitting import add_document
 
 ROWS = 100_000

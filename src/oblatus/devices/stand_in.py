@@ -46,6 +46,7 @@ class Stream:
     made: int = 0
     seq: int = 0
     armed: Any = None
+    told: Any = None
     since_armed: int = 0
     unacknowledged: dict[int, bytes] = field(default_factory=dict)
     rng: np.random.Generator = field(init=False)
@@ -210,5 +211,6 @@ class StandIn:
         elif stream is not None and "arm" in message:
             with stream.lock, contextlib.suppress(InputError, KeyError, TypeError):
                 stream.armed = self.read_arm(message["arm"])
-                stream.since_armed = 0
+                if message["arm"] != stream.told:  # told again after a lost connection, it goes on where it was
+                    stream.told, stream.since_armed = message["arm"], 0
         return stream

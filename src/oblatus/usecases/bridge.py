@@ -268,7 +268,7 @@ class _Instrument(_Link):
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
         """See `_Link`."""
         document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
-        return instrument_arm(document, self.kind, row.target)
+        return {**instrument_arm(document, self.kind, row.target), "turn": row.armed}
 
     def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
         """See `_Link`."""

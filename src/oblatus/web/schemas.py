@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime
+from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -16,19 +16,15 @@ from oblatus.formats.fitting import (
     BagDocument,
     ChoicesDocument,
     FittingDocument,
-    GroundDocument,
     Grounds,
     MeasuringDocument,
     Name,
     PlayerDocument,
     Rack,
     RackHeadDocument,
-    Season,
 )
-from oblatus.formats.imports import LayoutDocument, MappingDocument
-from oblatus.formats.readings import ReadingDocument, ReadSummary, Target
 from oblatus.formats.recommendation import LadderOut, RecommendationOut
-from oblatus.formats.strikes import ClubCode, Reason, StrikeDocument, SwingKey
+from oblatus.formats.strikes import Reason, StrikeDocument
 
 Revision = Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
 
@@ -250,115 +246,6 @@ class PasteOut(Strict):
     taken: int
 
 
-class MonitorIn(Strict):
-    """Whether the strike monitor is wanted, and the club and station of the next strikes."""
-
-    wanted: bool
-    club: ClubCode
-    swing: SwingKey
-
-
-class MonitorOut(Strict):
-    """How the strike monitor goes: strikes taken, lines refused with the last reason. `available`: the studio has one."""
-
-    available: bool
-    wanted: bool
-    state: Literal["off", "connecting", "live", "lost"]
-    device: str
-    simulated: bool
-    club: str
-    swing: str
-    taken: int
-    refused: int
-    last_refusal: str
-
-
-class DevicePath(FittingPath):
-    """An instrument of a fitting."""
-
-    kind: Literal["gauge", "hammer", "penetrometer"]
-
-
-class DeviceIn(Strict):
-    """Whether an instrument is wanted, and the club (own:N) or ground (its name) of the next readings."""
-
-    wanted: bool
-    target: Target
-
-
-class DeviceOut(Strict):
-    """How a device goes: what it reads, lines kept and refused, the last reason. `available`: the studio has one."""
-
-    kind: Literal["monitor", "gauge", "hammer", "penetrometer"]
-    available: bool
-    wanted: bool
-    state: Literal["off", "connecting", "live", "lost"]
-    device: str
-    simulated: bool
-    target: str
-    taken: int
-    refused: int
-    last_refusal: str
-
-
-class DevicesOut(Strict):
-    """The fitting's devices, the strike monitor first."""
-
-    devices: list[DeviceOut]
-
-
-class ReadingPath(FittingPath):
-    """A reading's id."""
-
-    reading_id: UUID
-
-
-class ReadingsListOut(Strict):
-    """Readings of the fitting's instruments in their order, and what they say by club or ground."""
-
-    readings: list[ReadingDocument]
-    summaries: list[ReadSummary]
-
-
-class PhotoPath(FittingPath):
-    """A photo's id."""
-
-    photo_id: UUID
-
-
-class PhotoOut(Strict):
-    """A photo that is kept, re-encoded: width and height in pixels."""
-
-    id: UUID
-    width: int
-    height: int
-
-
-class VenuePath(Strict):
-    """A record of the venue library."""
-
-    record_id: UUID
-
-
-class VenueOut(Strict):
-    """A record of the library, with what its readings say."""
-
-    id: UUID
-    venue: str
-    season: Season
-    read_on: date
-    kept_by: str
-    ground: GroundDocument
-    turf: str
-    sand: str
-
-
-class VenuesOut(Strict):
-    """The library by venue, newest reading first."""
-
-    records: list[VenueOut]
-
-
 class LaddersOut(Strict):
     """Cover against cost: ladders that none beats in both, cheapest first."""
 
@@ -400,134 +287,3 @@ class RackIn(Strict):
     """A rack as CSV text."""
 
     csv: Annotated[str, StringConstraints(min_length=1, max_length=400_000)]
-
-
-class ImportQuery(Strict):
-    """Name of a file that is sent."""
-
-    name: Annotated[str, StringConstraints(max_length=200)] = "file"
-
-
-class ImportPath(FittingPath):
-    """An import's id."""
-
-    import_id: UUID
-
-
-class MappingPath(Strict):
-    """A saved mapping's id."""
-
-    mapping_id: UUID
-
-
-class WrongOut(Strict):
-    """What is wrong with a row of the file."""
-
-    row: int
-    column: str
-    value: str
-    reason: str
-
-
-class ImportCounts(Strict):
-    """Rows with anything in them; ready to be taken; of those, there already; left out by their words; wrong; taken."""
-
-    rows: int
-    ready: int
-    known: int
-    left_out: int
-    wrong: int
-    taken: int
-
-
-class ImportOut(Strict):
-    """An import: where it stands, how far a run is, what came of it. `words` says why it stopped or failed."""
-
-    id: UUID
-    name: str
-    state: Literal["ready", "running", "checked", "taken", "stopped", "failed", "withdrawn"]
-    words: str
-    stage: str
-    done: int
-    total: int
-    counts: ImportCounts | None
-    wrong: list[WrongOut]
-    created_at: datetime
-    taken_by: str
-
-
-class ImportsOut(Strict):
-    """Imports of a fitting, newest first."""
-
-    imports: list[ImportOut]
-
-
-class LookIn(Strict):
-    """A mapping to look through; null for the saved one that fits the header, or a guess."""
-
-    layout: LayoutDocument = LayoutDocument()
-    mapping: MappingDocument | None = None
-
-
-class FileColumnOut(Strict):
-    """A column of the file: its name, the unit it states, and its first cells."""
-
-    column: int
-    name: str
-    samples: list[str]
-
-
-class FieldOut(Strict):
-    """What a column can hold, with the units its numbers can be in."""
-
-    field: str
-    label: str
-    units: list[str]
-
-
-class LookOut(Strict):
-    """A file as a mapping makes it; `guess` is shown while no whole mapping stands, with the fault that says why not."""
-
-    kind: Literal["csv", "xlsx"]
-    sheets: list[str]
-    sheet: str | None
-    encoding: str | None
-    delimiter: str | None
-    header_row: int
-    rows: int
-    formulas: int
-    columns: list[FileColumnOut]
-    fields: list[FieldOut]
-    mapping: MappingDocument | None
-    guess: dict[str, object]
-    saved_as: str | None
-    club_words: list[str]
-    swing_words: list[str]
-    strikes: list[StrikeDocument]
-    wrong: list[WrongOut]
-    faults: list[FaultOut]
-    question: str | None
-
-
-class RunIn(Strict):
-    """How a file is run: checked as a whole or taken, all or none."""
-
-    mapping: MappingDocument
-    take: bool = False
-    leave_out_wrong: bool = False
-    other_strikes: bool = False
-    keep_as: Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)] | None = None
-
-
-class SavedMappingOut(Strict):
-    """A saved mapping."""
-
-    id: UUID
-    name: str
-    kept_at: datetime
-
-
-class SavedMappingsOut(Strict):
-    """The studio's saved mappings."""
-
-    mappings: list[SavedMappingOut]

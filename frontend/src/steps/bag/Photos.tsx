@@ -58,7 +58,6 @@ export function Photos({ name, photos, onChange }: Props) {
         ref={file}
         type="file"
         accept="image/png,image/jpeg"
-        capture="environment"
         aria-label={`Photo of ${name}`}
         className="visually-hidden"
         tabIndex={-1}

@@ -7,17 +7,17 @@ from oblatus.formats.imports import Wrong, wrong_csv
 from oblatus.formats.imports.quantities import FIELDS
 from oblatus.formats.imports.reading import NO_RESULT
 from oblatus.store.tables import ImportRow
-from oblatus.usecases import import_strikes as use
-from oblatus.usecases.import_strikes import SAMPLES, Look, RunOptions, broken_off
+from oblatus.usecases.begin_import import begin_import, broken_off, import_run, imports_of
+from oblatus.usecases.look_at_import import Look, look_at_import
+from oblatus.usecases.run_import import RunOptions, start_import, stop_import, withdraw_import
 from oblatus.usecases.saved_mappings import forget_mapping, saved_mappings
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, signed_in
 from oblatus.web.errors import fault_list
-from oblatus.web.schemas import (
-    ErrorOut,
+from oblatus.web.schemas import ErrorOut, FittingPath
+from oblatus.web.schemas_imports import (
     FieldOut,
     FileColumnOut,
-    FittingPath,
     ImportCounts,
     ImportOut,
     ImportPath,
@@ -33,6 +33,7 @@ from oblatus.web.schemas import (
 )
 
 SHOWN_WRONG = 60
+SAMPLES = 4
 
 blueprint = APIBlueprint("imports", __name__, url_prefix="/api", abp_responses={404: ErrorOut, 422: ErrorOut})
 
@@ -40,27 +41,27 @@ blueprint = APIBlueprint("imports", __name__, url_prefix="/api", abp_responses={
 @blueprint.post("/fittings/<uuid:fitting_id>/imports", responses={200: ImportOut, 413: ErrorOut})
 def post_import(path: FittingPath, query: ImportQuery) -> Answer:
     """Send a file, as the body."""
-    row = use.begin_import(database(), actor(), path.fitting_id, query.name, request.get_data(cache=False))
+    row = begin_import(database(), actor(), path.fitting_id, query.name, request.get_data(cache=False))
     return answer(_import(row))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/imports", responses={200: ImportsOut})
 def get_imports(path: FittingPath) -> Answer:
     """What was imported."""
-    rows = use.imports_of(database(), actor(), path.fitting_id)
+    rows = imports_of(database(), actor(), path.fitting_id)
     return answer(ImportsOut(imports=[_import(row, with_wrong=False) for row in rows]))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>", responses={200: ImportOut})
 def get_import(path: ImportPath) -> Answer:
     """How an import goes."""
-    return answer(_import(use.import_run(database(), actor(), path.fitting_id, path.import_id)))
+    return answer(_import(import_run(database(), actor(), path.fitting_id, path.import_id)))
 
 
 @blueprint.post("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/look", responses={200: LookOut})
 def post_look(path: ImportPath, body: LookIn) -> Answer:
     """The file through a mapping."""
-    found = use.look_at_import(
+    found = look_at_import(
         database(), actor(), path.fitting_id, path.import_id, body.layout, body.mapping, signed_in().distance
     )
     return answer(_look(found))
@@ -70,27 +71,27 @@ def post_look(path: ImportPath, body: LookIn) -> Answer:
 def post_run(path: ImportPath, body: RunIn) -> Answer:
     """Check the whole file, or take it; the answer comes at once, the import says how far it is."""
     options = RunOptions(body.take, body.leave_out_wrong, body.other_strikes, body.keep_as)
-    return answer(_import(use.start_import(database(), actor(), path.fitting_id, path.import_id, body.mapping, options)))
+    return answer(_import(start_import(database(), actor(), path.fitting_id, path.import_id, body.mapping, options)))
 
 
 @blueprint.post("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/stop", responses={204: None})
 def post_stop(path: ImportPath) -> Answer:
     """Stop a run; nothing of it is taken."""
-    use.stop_import(database(), actor(), path.fitting_id, path.import_id)
+    stop_import(database(), actor(), path.fitting_id, path.import_id)
     return nothing()
 
 
 @blueprint.post("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/withdraw", responses={200: ImportOut})
 def post_withdraw(path: ImportPath) -> Answer:
     """Take a whole import back."""
-    use.withdraw_import(database(), actor(), path.fitting_id, path.import_id)
-    return answer(_import(use.import_run(database(), actor(), path.fitting_id, path.import_id)))
+    withdraw_import(database(), actor(), path.fitting_id, path.import_id)
+    return answer(_import(import_run(database(), actor(), path.fitting_id, path.import_id)))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/imports/<uuid:import_id>/wrong.csv", responses={200: None})
 def get_wrong(path: ImportPath) -> Response:
     """Every wrong cell as CSV: row, column, value, reason."""
-    row = use.import_run(database(), actor(), path.fitting_id, path.import_id)
+    row = import_run(database(), actor(), path.fitting_id, path.import_id)
     text = wrong_csv([Wrong(*item) for item in row.wrong or []])
     response: Response = current_app.response_class("\ufeff" + text, mimetype="text/csv")
     response.headers["Content-Disposition"] = f'attachment; filename="wrong-rows-{path.import_id}.csv"'

@@ -10,17 +10,8 @@ from oblatus.usecases.link_instrument import link_instrument, see_devices
 from oblatus.usecases.readings import set_reading_aside, show_readings
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, settings
-from oblatus.web.schemas import (
-    AsideIn,
-    DeviceIn,
-    DeviceOut,
-    DevicePath,
-    DevicesOut,
-    ErrorOut,
-    FittingPath,
-    ReadingPath,
-    ReadingsListOut,
-)
+from oblatus.web.schemas import AsideIn, ErrorOut, FittingPath
+from oblatus.web.schemas_devices import DeviceIn, DeviceOut, DevicePath, DevicesOut, ReadingPath, ReadingsListOut
 
 blueprint = APIBlueprint(
     "instruments", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}

@@ -12,7 +12,8 @@ from oblatus.usecases.link_monitor import link_monitor, see_monitor
 from oblatus.usecases.live import LiveFeed
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database, settings
-from oblatus.web.schemas import ErrorOut, FittingPath, MonitorIn, MonitorOut
+from oblatus.web.schemas import ErrorOut, FittingPath
+from oblatus.web.schemas_devices import MonitorIn, MonitorOut
 
 HEARTBEAT_SECONDS = 10.0
 State = Literal["off", "connecting", "live", "lost"]

@@ -6,7 +6,8 @@ from flask_openapi3 import APIBlueprint
 from oblatus.usecases.photos import add_photo, show_photo
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database
-from oblatus.web.schemas import ErrorOut, FittingPath, PhotoOut, PhotoPath
+from oblatus.web.schemas import ErrorOut, FittingPath
+from oblatus.web.schemas_devices import PhotoOut, PhotoPath
 
 blueprint = APIBlueprint(
     "photos", __name__, url_prefix="/api/fittings/<uuid:fitting_id>/photos", abp_responses={404: ErrorOut, 422: ErrorOut}

@@ -1,0 +1,145 @@
+"""What the routes of imports take and answer."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import StringConstraints
+
+from oblatus.formats.fields import Strict
+from oblatus.formats.imports import LayoutDocument, MappingDocument
+from oblatus.formats.strikes import StrikeDocument
+from oblatus.web.schemas import FaultOut, FittingPath
+
+
+class ImportQuery(Strict):
+    """Name of a file that is sent."""
+
+    name: Annotated[str, StringConstraints(max_length=200)] = "file"
+
+
+class ImportPath(FittingPath):
+    """An import's id."""
+
+    import_id: UUID
+
+
+class MappingPath(Strict):
+    """A saved mapping's id."""
+
+    mapping_id: UUID
+
+
+class WrongOut(Strict):
+    """What is wrong with a row of the file."""
+
+    row: int
+    column: str
+    value: str
+    reason: str
+
+
+class ImportCounts(Strict):
+    """Rows with anything in them; ready to be taken; of those, there already; left out by their words; wrong; taken."""
+
+    rows: int
+    ready: int
+    known: int
+    left_out: int
+    wrong: int
+    taken: int
+
+
+class ImportOut(Strict):
+    """An import: where it stands, how far a run is, what came of it. `words` says why it stopped or failed."""
+
+    id: UUID
+    name: str
+    state: Literal["ready", "running", "checked", "taken", "stopped", "failed", "withdrawn"]
+    words: str
+    stage: str
+    done: int
+    total: int
+    counts: ImportCounts | None
+    wrong: list[WrongOut]
+    created_at: datetime
+    taken_by: str
+
+
+class ImportsOut(Strict):
+    """Imports of a fitting, newest first."""
+
+    imports: list[ImportOut]
+
+
+class LookIn(Strict):
+    """A mapping to look through; null for the saved one that fits the header, or a guess."""
+
+    layout: LayoutDocument = LayoutDocument()
+    mapping: MappingDocument | None = None
+
+
+class FileColumnOut(Strict):
+    """A column of the file: its name, the unit it states, and its first cells."""
+
+    column: int
+    name: str
+    samples: list[str]
+
+
+class FieldOut(Strict):
+    """What a column can hold, with the units its numbers can be in."""
+
+    field: str
+    label: str
+    units: list[str]
+
+
+class LookOut(Strict):
+    """A file as a mapping makes it; `guess` is shown while no whole mapping stands, with the fault that says why not."""
+
+    kind: Literal["csv", "xlsx"]
+    sheets: list[str]
+    sheet: str | None
+    encoding: str | None
+    delimiter: str | None
+    header_row: int
+    rows: int
+    formulas: int
+    columns: list[FileColumnOut]
+    fields: list[FieldOut]
+    mapping: MappingDocument | None
+    guess: dict[str, object]
+    saved_as: str | None
+    club_words: list[str]
+    swing_words: list[str]
+    strikes: list[StrikeDocument]
+    wrong: list[WrongOut]
+    faults: list[FaultOut]
+    question: str | None
+
+
+class RunIn(Strict):
+    """How a file is run: checked as a whole or taken, all or none."""
+
+    mapping: MappingDocument
+    take: bool = False
+    leave_out_wrong: bool = False
+    other_strikes: bool = False
+    keep_as: Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)] | None = None
+
+
+class SavedMappingOut(Strict):
+    """A saved mapping."""
+
+    id: UUID
+    name: str
+    kept_at: datetime
+
+
+class SavedMappingsOut(Strict):
+    """The studio's saved mappings."""
+
+    mappings: list[SavedMappingOut]
