@@ -112,16 +112,24 @@ def summarise(strikes: Sequence[MeasuredStrike], partial: Sequence[str]) -> Sess
 
 def _table(strikes: Sequence[MeasuredStrike]) -> tuple[Floats, NDArray[np.bool_]]:
     """Quantities (n, keys), not-a-number where unknown, and whether lean was inferred (n,)."""
-    rows, inferred = [], []
-    for s in strikes:
-        lean, guess = s.lean_deg, s.lean_deg is None
-        if lean is None:
-            lean = inferred_lean(s)
-        sand = s.exit - s.entry if s.exit is not None and s.entry is not None else None
-        figures = [s.attack_deg, lean, s.club_speed, s.entry, s.dynamic_loft_deg, s.impact_height, s.carry]
-        rows.append([*figures, sand, s.mark_back])
-        inferred.append(guess and lean is not None)
-    return np.array(rows, dtype=float).reshape(-1, len(KEYS)), np.array(inferred, dtype=bool)
+    lean = [s.lean_deg for s in strikes]
+    inferred = np.zeros(len(strikes), dtype=bool)
+    for i, strike in enumerate(strikes):
+        if lean[i] is None and (guess := inferred_lean(strike)) is not None:
+            lean[i], inferred[i] = guess, True
+    entry = _column([s.entry for s in strikes])
+    columns = [
+        _column([s.attack_deg for s in strikes]), _column(lean), _column([s.club_speed for s in strikes]), entry,
+        _column([s.dynamic_loft_deg for s in strikes]), _column([s.impact_height for s in strikes]),
+        _column([s.carry for s in strikes]), _column([s.exit for s in strikes]) - entry,
+        _column([s.mark_back for s in strikes]),
+    ]  # fmt: skip
+    return np.column_stack(columns), inferred
+
+
+def _column(values: Sequence[float | None]) -> Floats:
+    """Values as numbers, not-a-number where there is none (n,)."""
+    return np.array(values, dtype=float).reshape(-1)
 
 
 def _station(
@@ -135,11 +143,14 @@ def _station(
         if len(known) == 0:
             continue
         guessed = int(inferred[known].sum()) if key == "lean_deg" else 0
-        figures.append(_figure(key, table[known, column], [ids[i] for i in known], float(FLOORS[column]), guessed))
+        figures.append(_figure(key, table[known, column], known, ids, float(FLOORS[column]), guessed))
     return StationSummary(name, len(rows), int((mine & ~counts).sum()), tuple(figures))
 
 
-def _figure(key: str, values: Floats, ids: Sequence[str], floor: float, inferred: int) -> Figure:
+def _figure(
+    key: str, values: Floats, known: NDArray[np.int64], ids: Sequence[str], floor: float, inferred: int
+) -> Figure:
+    """A figure of values whose strikes stand at `known` among all ids."""
     kept = np.ones(len(values), dtype=bool)
     if len(values) >= LEAST_FOR_OUTLIERS:
         middle = np.median(values)
@@ -151,7 +162,7 @@ def _figure(key: str, values: Floats, ids: Sequence[str], floor: float, inferred
     # one or two values say nothing of the spread: the usual measuring scatter stands in
     spread = float(used.std(ddof=1)) if n > 1 else floor
     half = interval_width(max(n - 1.0, 1.0)) * max(spread, 0.3 * floor) / math.sqrt(n)
-    outliers = tuple(ids[i] for i in np.flatnonzero(~kept).tolist())
+    outliers = tuple(ids[i] for i in known[~kept].tolist())
     return Figure(key, mean, mean - half, mean + half, spread, n, outliers, inferred)
 
 

@@ -39,9 +39,9 @@ NO_RESULT = "\x00formula"
 
 SCANNED = 4_000_000
 PLAIN_MARKS = bytes.maketrans(b"\t\n\r'", b'   "')
-FAR_COLUMN = re.compile(rb' r="(?:[A-Z]{3,}|[H-Z][A-Z]|G[S-Z])\d')
-FAR_ROW = re.compile(rb' r="[A-Z]*(\d{6,})"')
-FORMULA = re.compile(rb"<f[ >/]|:f[ >/]")
+FAR = re.compile(rb' r="(?:(?:[A-Z]{3,}|[H-Z][A-Z]|G[S-Z])\d|[A-Z]*(\d{6,})")')
+"""A cell beyond column 200, or with its row in the group one whose row has six figures or more."""
+FORMULAS = (b"<f>", b"<f ", b"<f/", b":f>", b":f ", b":f/")
 BROKEN = (
     CalamineError, zipfile.BadZipFile, InvalidFileException, ParseError, DefusedXmlException, KeyError, ValueError,
     TypeError, AttributeError, IndexError, EOFError, OSError,
@@ -189,11 +189,12 @@ def _look_at_sheet(packed: zipfile.ZipFile, part: zipfile.ZipInfo) -> bool:
     with packed.open(part) as opened:
         while chunk := opened.read(SCANNED):
             text = before + chunk.translate(PLAIN_MARKS)
-            if FAR_COLUMN.search(text):
-                raise fault("file", f"has more than {MOST_COLUMNS} columns")
-            if any(int(found.group(1)) > MOST_ROWS for found in FAR_ROW.finditer(text)):
-                raise fault("file", f"has more than {MOST_ROWS} rows: split it")
-            formulas = formulas or FORMULA.search(text) is not None
+            for far in FAR.finditer(text):
+                if far.group(1) is None:
+                    raise fault("file", f"has more than {MOST_COLUMNS} columns")
+                if int(far.group(1)) > MOST_ROWS:
+                    raise fault("file", f"has more than {MOST_ROWS} rows: split it")
+            formulas = formulas or any(mark in text for mark in FORMULAS)
             before = text[-40:]
     return formulas
 
