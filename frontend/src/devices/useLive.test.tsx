@@ -47,7 +47,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-it("looks up what was missed whenever the connection comes back, and reloads once for many words", () => {
+it("looks up what was missed whenever the connection comes back, and reloads once for many words", async () => {
   const { result, unmount } = renderHook(() => useLive(true), { wrapper });
   const source = Source.last;
   act(() => source.onopen());
@@ -55,7 +55,10 @@ it("looks up what was missed whenever the connection comes back, and reloads onc
   act(() => source.onerror());
   expect(result.current).toBe(false);
   asked.mockClear();
-  act(() => source.onopen());
+  await act(async () => {
+    source.onopen();
+    await vi.advanceTimersByTimeAsync(0);
+  });
   expect(asked.mock.calls.map(([filter]) => (filter as { queryKey: string[] }).queryKey[0])).toContain("session");
   act(() => {
     for (let i = 0; i < 5; i++) source.heard.change?.();

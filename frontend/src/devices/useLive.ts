@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { askAgain } from "../api/askAgain";
 import { useStore } from "../app/context";
 
 const RELOAD_MS = 1200;
@@ -18,7 +19,7 @@ export function useLive(on: boolean): boolean {
     if (!on) return;
     const source = new EventSource(`/api/fittings/${id}/live`);
     const look = () => {
-      for (const key of SHOWN) void client.invalidateQueries({ queryKey: [key, id] });
+      void askAgain(client, SHOWN, id);
       clearTimeout(later.current);
       later.current = setTimeout(() => again.current().catch(() => setHearing(false)), RELOAD_MS);
     };

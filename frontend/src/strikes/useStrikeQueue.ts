@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { askAgain } from "../api/askAgain";
 import { api, RequestError, type Strike, unwrap } from "../api/client";
 import { useStore } from "../app/context";
 import { type Act, dropAct, keepAct, type Telling, waitingActs } from "./actStore";
@@ -90,7 +91,7 @@ export function useStrikeQueue(): StrikeQueue {
       busy.current = false;
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
-        await Promise.all(["carries", "session"].map((key) => client.invalidateQueries({ queryKey: [key, id] })));
+        await askAgain(client, ["carries", "session"], id);
         await store.reload().catch(() => setOffline(true));
         setLanded((before) => before.filter((act) => !sent.includes(act)));
       }
