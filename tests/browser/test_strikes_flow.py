@@ -127,8 +127,10 @@ def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: P
     expect(about.get_by_role("group", name=re.compile(r"Mark on the sole: \d+ mm behind the edge"))).to_be_visible()
     about.get_by_label("Note on the last strike").fill("wet face")
     orla.keyboard.press("Enter")
-    orla.reload()
     strikes = orla.get_by_role("list", name="Strikes")
+    expect(strikes).to_contain_text("wet face")
+    expect(orla.get_by_role("status", name="Strikes waiting")).to_have_count(0)
+    orla.reload()
     orla.get_by_role("radiogroup", name="Station").get_by_text("sand").click()
     expect(strikes).to_contain_text(re.compile(r"sand mark \d+ mm, sole marked \d+ mm back, divot shallow, wet face"))
 
