@@ -51,10 +51,16 @@ def test_strikes_become_the_habit_by_keyboard(orla: Page):
     expect(attack.get_by_label("strikes")).to_have_value("4")
 
 
+def settled(page: Page):
+    """The picture of entries, once the session's strikes have come and nothing above it moves any more."""
+    expect(page.get_by_role("table", name="What the strikes say")).to_be_visible()
+    return page.get_by_role("group", name="Where the sole landed")
+
+
 def test_practice_marks_are_made_on_the_ground_and_bad_figures_are_said(orla: Page):
     orla.get_by_role("link", name="Strikes").click()
     orla.get_by_role("radiogroup", name="Station").get_by_text("practice").click()
-    picture = orla.get_by_role("group", name="Where the sole landed")
+    picture = settled(orla)
     box = picture.bounding_box()
     for share in (0.40, 0.44, 0.42):
         orla.mouse.click(box["x"] + share * box["width"], box["y"] + 0.72 * box["height"])
@@ -111,7 +117,7 @@ def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: P
     orla.keyboard.press("PageDown")
     orla.keyboard.press("PageDown")
     expect(station.get_by_role("radio", name="sand")).to_be_checked()
-    picture = orla.get_by_role("group", name="Where the sole landed")
+    picture = settled(orla)
     tap(orla, picture, 0.30)
     expect(picture).to_contain_text("now press where it came out")
     orla.keyboard.press("Escape")
@@ -138,8 +144,7 @@ def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: P
 def test_strikes_wait_in_the_browser_without_a_network_and_arrive_once(orla: Page):
     orla.get_by_role("link", name="Strikes").click()
     orla.get_by_role("radiogroup", name="Station").get_by_text("practice").click()
-    picture = orla.get_by_role("group", name="Where the sole landed")
-    expect(picture).to_be_visible()
+    picture = settled(orla)
     orla.context.set_offline(True)
     for share in (0.40, 0.42, 0.44, 0.46):
         tap(orla, picture, share)
