@@ -2375,7 +2375,7 @@ export interface components {
         };
         /**
          * MonitorOut
-         * @description How the strike monitor goes: strikes taken, lines refused with the last reason. `available`: the studio has one.
+         * @description How the strike monitor goes, with the club and station of the next strikes.
          */
         MonitorOut: {
             /** Available */
@@ -2384,6 +2384,11 @@ export interface components {
             club: string;
             /** Device */
             device: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "monitor" | "gauge" | "hammer" | "penetrometer";
             /** Last Refusal */
             last_refusal: string;
             /** Refused */
@@ -2399,6 +2404,8 @@ export interface components {
             swing: string;
             /** Taken */
             taken: number;
+            /** Target */
+            target: string;
             /** Wanted */
             wanted: boolean;
         };

@@ -21,21 +21,6 @@ class MonitorIn(Strict):
     swing: SwingKey
 
 
-class MonitorOut(Strict):
-    """How the strike monitor goes: strikes taken, lines refused with the last reason. `available`: the studio has one."""
-
-    available: bool
-    wanted: bool
-    state: Literal["off", "connecting", "live", "lost"]
-    device: str
-    simulated: bool
-    club: str
-    swing: str
-    taken: int
-    refused: int
-    last_refusal: str
-
-
 class DevicePath(FittingPath):
     """An instrument of a fitting."""
 
@@ -62,6 +47,13 @@ class DeviceOut(Strict):
     taken: int
     refused: int
     last_refusal: str
+
+
+class MonitorOut(DeviceOut):
+    """How the strike monitor goes, with the club and station of the next strikes."""
+
+    club: str
+    swing: str
 
 
 class DevicesOut(Strict):

@@ -4,8 +4,7 @@ from flask import Response, current_app, request
 from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.imports import Wrong, wrong_csv
-from oblatus.formats.imports.quantities import FIELDS
-from oblatus.formats.imports.reading import NO_RESULT
+from oblatus.formats.imports.quantities import FIELDS, NO_RESULT
 from oblatus.store.tables import ImportRow
 from oblatus.usecases.begin_import import begin_import, broken_off, import_run, imports_of
 from oblatus.usecases.look_at_import import Look, look_at_import

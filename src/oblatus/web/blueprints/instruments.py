@@ -1,6 +1,6 @@
 """Gauge, hammer and penetrometer of a fitting: connected, read, a reading set aside."""
 
-from typing import Literal, cast
+from typing import Any
 
 from flask_openapi3 import APIBlueprint
 
@@ -16,22 +16,20 @@ from oblatus.web.schemas_devices import DeviceIn, DeviceOut, DevicePath, Devices
 blueprint = APIBlueprint(
     "instruments", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
 )
-Kind = Literal["monitor", "gauge", "hammer", "penetrometer"]
-State = Literal["off", "connecting", "live", "lost"]
 
 
 @blueprint.get("/devices", responses={200: DevicesOut})
 def get_devices(path: FittingPath) -> Answer:
     """How every device goes."""
     rows = see_devices(database(), actor(), path.fitting_id)
-    return answer(DevicesOut(devices=[_device(row) for row in rows]))
+    return answer(DevicesOut(devices=[DeviceOut(**device_values(row)) for row in rows]))
 
 
 @blueprint.put("/devices/<string:kind>", responses={200: DeviceOut})
 def put_device(path: DevicePath, body: DeviceIn) -> Answer:
     """Want an instrument or not, and say what it reads next."""
     row = link_instrument(database(), actor(), path.fitting_id, path.kind, body.target, wanted=body.wanted)
-    return answer(_device(row))
+    return answer(DeviceOut(**device_values(row)))
 
 
 @blueprint.get("/readings", responses={200: ReadingsListOut})
@@ -48,16 +46,7 @@ def patch_reading(path: ReadingPath, body: AsideIn) -> Answer:
     return nothing()
 
 
-def _device(row: LinkRow) -> DeviceOut:
-    return DeviceOut(
-        kind=cast(Kind, row.kind),
-        available=row.kind in settings().devices,
-        wanted=row.wanted,
-        state=cast(State, row.state),  # check constraints of the table
-        device=row.device,
-        simulated=row.simulated,
-        target=row.target,
-        taken=row.taken,
-        refused=row.refused,
-        last_refusal=row.last_refusal,
-    )
+def device_values(row: LinkRow) -> dict[str, Any]:
+    """What is said of a device, by the names of `DeviceOut`."""
+    names = ("kind", "wanted", "state", "device", "simulated", "target", "taken", "refused", "last_refusal")
+    return {name: getattr(row, name) for name in names} | {"available": row.kind in settings().devices}

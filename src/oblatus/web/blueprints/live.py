@@ -2,7 +2,6 @@
 
 import queue
 from collections.abc import Iterator
-from typing import Literal, cast
 
 from flask import Response, current_app, stream_with_context
 from flask_openapi3 import APIBlueprint
@@ -11,12 +10,12 @@ from oblatus.store.tables import LinkRow
 from oblatus.usecases.link_monitor import link_monitor, see_monitor
 from oblatus.usecases.live import LiveFeed
 from oblatus.web.answers import Answer, answer
-from oblatus.web.auth import actor, database, settings
+from oblatus.web.auth import actor, database
+from oblatus.web.blueprints.instruments import device_values
 from oblatus.web.schemas import ErrorOut, FittingPath
 from oblatus.web.schemas_devices import MonitorIn, MonitorOut
 
 HEARTBEAT_SECONDS = 10.0
-State = Literal["off", "connecting", "live", "lost"]
 
 blueprint = APIBlueprint(
     "live", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
@@ -62,15 +61,4 @@ def get_live(path: FittingPath) -> Response:
 
 
 def _monitor(row: LinkRow) -> MonitorOut:
-    return MonitorOut(
-        available="monitor" in settings().devices,
-        wanted=row.wanted,
-        state=cast(State, row.state),  # a check constraint of the table
-        device=row.device,
-        simulated=row.simulated,
-        club=row.club,
-        swing=row.swing,
-        taken=row.taken,
-        refused=row.refused,
-        last_refusal=row.last_refusal,
-    )
+    return MonitorOut(**device_values(row), club=row.club, swing=row.swing)
