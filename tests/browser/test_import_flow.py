@@ -80,6 +80,16 @@ def test_a_workbook_with_a_sheet_to_choose_and_a_file_that_is_none(orla: Page, t
     orla.get_by_role("group", name="Club").get_by_role("combobox").select_option("pitching wedge")
     first = orla.get_by_role("table", name="The first strikes, as they will be taken")
     expect(first.get_by_role("row").nth(1)).to_contain_text("−38")
+    orla.get_by_role("heading", name="Strikes from a file").click()
+    orla.evaluate(
+        """() => {
+            const data = new DataTransfer();
+            data.setData("text/plain", "club\\tcarry (m)\\tentry (in)\\nPW\\t61\\t-2\\n");
+            document.body.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true }));
+        }"""
+    )
+    expect(orla.get_by_text("pasted cells.txt: 1 rows")).to_be_visible()
+    expect(first.get_by_role("row").nth(1)).to_contain_text("−51")
     path.write_bytes(b"PK\x03\x04 cut off")
     orla.get_by_label("File of strikes").set_input_files(path)
     expect(orla.get_by_role("alert")).to_contain_text("The file is a damaged workbook: save it again. Nothing was taken.")

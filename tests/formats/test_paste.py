@@ -49,6 +49,14 @@ def test_a_decimal_comma_and_the_unit_of_the_box():
     assert [strike.carry_m for strike in found.strikes] == pytest.approx([62.5 * 0.9144, 60 * 0.9144])
 
 
+def test_a_unit_that_is_stated_holds_for_every_figure():
+    found = read("club\tcarry (ft)\tentry (in)\tattack (rad)\nold gap\t200\t-2\t-0.1\nold gap\t60 m\t-5 cm\t-", cell=None)
+    first, second = found.strikes
+    assert (first.carry_m, first.entry_mm) == (pytest.approx(60.96), pytest.approx(-50.8))
+    assert first.attack_deg == pytest.approx(-5.7296, abs=1e-4)
+    assert (second.carry_m, second.entry_mm, second.attack_deg) == (60.0, -50.0, None)
+
+
 def test_the_same_paste_has_the_same_ids_and_another_has_others():
     assert [s.id for s in read("62 63").strikes] == [s.id for s in read("62 63").strikes]
     other = read_pasted("62 63", "m", UUID(int=8), CLUBS, SWINGS, ("own:0", "900"))

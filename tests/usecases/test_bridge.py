@@ -181,3 +181,17 @@ def test_a_clock_that_jumps_is_flagged_and_every_strike_stands_as_it_came(client
     stand_in.close()
     assert len(strikes(client, base)) == 7
     assert "clock went back by" in client.get(f"{base}/monitor").get_json()["last_refusal"]
+
+
+def test_a_club_that_is_gone_costs_no_strike_that_was_hit_already(client, base, database):
+    stand_in = MonitorStandIn(seed=12, every=0.05, most=20).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
+    connect(client, base)
+    until(lambda: taken(client, base) >= 4)
+    connect(client, base, club="own:7")
+    until(lambda: any(s.made == 20 and not s.unacknowledged for s in stand_in.streams.values()))
+    bridge.close()
+    stand_in.close()
+    monitor = client.get(f"{base}/monitor").get_json()
+    assert (monitor["taken"], monitor["refused"]) == (20, 1)
+    assert "is not in the bag or on the rack" in monitor["last_refusal"]

@@ -129,6 +129,22 @@ def test_a_stopped_run_and_one_whose_server_died_take_nothing_and_can_go_again(c
     assert go(client, run, mapping, take=True)["counts"]["taken"] == 11_000
 
 
+def test_a_file_whose_server_died_is_forgotten_with_the_next(client, base, database):
+    run = send(client, base, GOOD)
+    with database.transaction() as session:
+        row = session.exec(select(ImportRow).where(ImportRow.id == UUID(run.rsplit("/", 1)[1]))).one()
+        row.state = "running"
+        session.add(row)
+    send(client, base, GOOD)
+    assert client.get(run).status_code == 200  # it may be at work still
+    with database.transaction() as session:
+        row = session.exec(select(ImportRow).where(ImportRow.id == UUID(run.rsplit("/", 1)[1]))).one()
+        row.beat_at = now() - timedelta(minutes=2)
+        session.add(row)
+    send(client, base, GOOD)
+    assert client.get(run).status_code == 404
+
+
 def test_a_layout_or_mapping_that_does_not_fit_is_said_at_its_field(client, base):
     run = send(client, base, GOOD)
     assert (

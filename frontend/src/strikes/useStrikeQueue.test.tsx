@@ -43,6 +43,7 @@ const json = (value: unknown, status = 200) =>
   new Response(JSON.stringify(value), { status, headers: { "Content-Type": "application/json" } });
 
 beforeEach(async () => {
+  localStorage.clear();
   for (const { key } of await waitingActs("f")) await dropAct(key);
   said.length = 0;
   reload.mockClear();
@@ -91,6 +92,36 @@ describe("strikes on their way", () => {
     await waitFor(() => expect(said).toHaveLength(40));
     expect(new Set(said.map((line) => /"id":"(.+?)"/.exec(line)?.[1])).size).toBe(40);
     await waitFor(async () => expect(await waitingActs("f")).toEqual([]));
+  });
+
+  it("are not lost when the page closes before the database has them", async () => {
+    network(() => json({ taken: 1 }));
+    const row = { id: "slip", fitting: "f", at: 5, act: { kind: "take", strike: strike("a") } };
+    localStorage.setItem("oblatus-act-slip", JSON.stringify(row));
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    await waitFor(() => expect(said.filter((line) => line.includes('"id":"a"'))).toHaveLength(1));
+    await waitFor(async () => expect(await waitingActs("f")).toEqual([]));
+    expect(Object.keys(localStorage)).toEqual([]);
+    act(() => result.current.take(strike("b")));
+    expect(Object.keys(localStorage)).toHaveLength(1);
+    await waitFor(() => expect(Object.keys(localStorage)).toEqual([]));
+  });
+
+  it("are not sent again when another page of this browser sent them", async () => {
+    network(() => null);
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => {
+      result.current.take(strike("a"));
+      result.current.take(strike("b"));
+    });
+    await waitFor(() => expect(result.current.offline).toBe(true));
+    const [first] = await waitingActs("f");
+    await dropAct(first?.key ?? "");
+    said.length = 0;
+    network(() => json({ taken: 1 }));
+    act(() => void window.dispatchEvent(new Event("online")));
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
+    expect(said.map((line) => /"id":"(.+?)"/.exec(line)?.[1])).toEqual(["b"]);
   });
 
   it("carry what is said of them later, behind them", async () => {

@@ -3,14 +3,14 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { askAgain } from "../api/askAgain";
 import { api, RequestError, type Strike, unwrap } from "../api/client";
 import { useStore } from "../app/context";
-import { type Act, dropAct, keepAct, type Telling, waitingActs } from "./actStore";
+import { type Act, actWaits, dropAct, keepAct, type Telling, waitingActs } from "./actStore";
 
 const RETRY_MS = 3000;
 
 /** An act with its place in this browser's store, once it is there; null if the browser keeps nothing. */
 interface Held {
   act: Act;
-  key: Promise<number | null>;
+  key: Promise<string | null>;
 }
 
 export interface StrikeQueue {
@@ -70,7 +70,8 @@ export function useStrikeQueue(): StrikeQueue {
       for (let held = latest.current[0]; held; held = latest.current[0]) {
         const key = await held.key;
         try {
-          await perform(id, held.act);
+          // what another page of this browser sent meanwhile is not sent again: it may have been undone since
+          if (key === null || (await actWaits(key))) await perform(id, held.act);
           setOffline(false);
           const arrived = held;
           sent.push(arrived);

@@ -14,41 +14,17 @@ from oblatus.core.gapping import Swing
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import Fault, InputError, fault
 from oblatus.formats.fields import faults_of
+from oblatus.formats.imports.guess import FIELD_OF
+from oblatus.formats.imports.numbers import number_of
+from oblatus.formats.imports.quantities import FIELDS, FIGURES, USUAL_UNITS, plain_name
 from oblatus.formats.strikes import StrikeDocument
-from oblatus.units import METRES_PER_FOOT, METRES_PER_SECOND_PER_MPH, METRES_PER_YARD
+from oblatus.units import METRES_PER_YARD
 
 MOST_ROWS = 2000
 
-COLUMNS = {
-    "club": ("club",),
-    "swing": ("swing", "clock"),
-    "carry_m": ("carry",),
-    "club_speed_mps": ("club speed", "head speed", "club head speed"),
-    "ball_speed_mps": ("ball speed",),
-    "launch_deg": ("launch", "launch angle"),
-    "spin_rpm": ("spin", "spin rate", "backspin"),
-    "apex_m": ("apex", "height", "peak height"),
-    "landing_deg": ("landing", "landing angle", "descent", "descent angle"),
-    "attack_deg": ("attack", "attack angle"),
-    "lean_deg": ("lean", "shaft lean"),
-    "entry_mm": ("entry",),
-    "dynamic_loft_deg": ("dynamic loft",),
-    "impact_height_mm": ("contact height",),
-    "exit_mm": ("exit",),
-    "mark_back_mm": ("mark back",),
-    "mark_toe_mm": ("mark toe",),
-    "set_aside": ("set aside",),
-    "note": ("note",),
-}
+COLUMNS = ("club", "swing", *FIGURES, "set_aside", "note")
 WORDS = ("club", "swing", "set_aside", "note")
 TELLING = ("carry_m", "attack_deg", "lean_deg", "entry_mm")
-UNITS = {
-    "carry_m": {"m": 1.0, "metres": 1.0, "yd": METRES_PER_YARD, "yds": METRES_PER_YARD, "yards": METRES_PER_YARD},
-    "apex_m": {"m": 1.0, "yd": METRES_PER_YARD, "ft": METRES_PER_FOOT, "feet": METRES_PER_FOOT},
-    "club_speed_mps": {"m/s": 1.0, "mph": METRES_PER_SECOND_PER_MPH, "km/h": 1.0 / 3.6},
-    "ball_speed_mps": {"m/s": 1.0, "mph": METRES_PER_SECOND_PER_MPH, "km/h": 1.0 / 3.6},
-}
-NEEDS_UNIT = ("apex_m", "club_speed_mps", "ball_speed_mps")
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,36 +87,37 @@ def _delimiter(lines: Sequence[str]) -> str:
 
 def _header(row: Sequence[str]) -> list[str] | None:
     """Fields of the header's columns, or None if the line has no name that is known."""
-    names = [re.sub(r"[\[(].*", "", part).strip().casefold() for part in row]
-    found = [next((field for field, words in COLUMNS.items() if name in words), f"?{name}") for name in names]
+    names = [plain_name(part)[0] for part in row]
+    found = [field if (field := FIELD_OF.get(name)) in COLUMNS else f"?{name}" for name in names]
     if not any(field in COLUMNS for field in found):
         return None
     if not any(field in found for field in TELLING):
         raise fault("text", "has a header without a column called carry", ", ".join(row)[:80])
     twice = next((field for field in found if field in COLUMNS and found.count(field) > 1), None)
     if twice is not None:
-        raise fault("text", f"has two columns for {COLUMNS[twice][0]}", ", ".join(row)[:80])
+        raise fault("text", f"has two columns for {FIELDS[twice].label}", ", ".join(row)[:80])
     return found
 
 
 def _scales(row: Sequence[str], header: Sequence[str], unit: str) -> tuple[dict[str, float], str]:
+    """Factor of every column with figures, and the unit that the carries are in."""
     scales: dict[str, float] = {}
     stated = unit
     for part, field in zip(row, header, strict=True):
-        named = re.search(r"[\[(]\s*([a-z/]+)\s*[\])]", part.casefold())
-        if field not in UNITS:
+        units = FIELDS[field].units if field in COLUMNS else None
+        if units is None:
             continue
-        if named is None and field in NEEDS_UNIT:
-            known = ", ".join(UNITS[field])
-            raise fault("text", f"the column {part} names no unit: write one of {known} after it in brackets", part)
+        said = plain_name(part)[1]
+        bracket = re.search(r"[\[(]\s*(.*?)\s*[\])]", part)
+        if bracket is not None and said not in units:
+            raise fault("text", f"the column {part} has a unit that is not known here", bracket.group(1))
+        named = said if said in units else (unit if field == "carry_m" else USUAL_UNITS.get(field))
         if named is None:
-            scales[field] = _scale(unit)
-            continue
-        if named.group(1) not in UNITS[field]:
-            raise fault("text", f"the column {part} has a unit that is not known here", named.group(1))
-        scales[field] = UNITS[field][named.group(1)]
+            known = ", ".join(units)
+            raise fault("text", f"the column {part} names no unit: write one of {known} after it in brackets", part)
+        scales[field] = units[named]
         if field == "carry_m":
-            stated = "m" if scales[field] == 1.0 else "yd"
+            stated = "yd" if named == "yd" else "m"
     return scales, stated
 
 
@@ -186,21 +163,20 @@ def _strike(
     }
     for field, text in row.items():
         if field in COLUMNS and field not in {"club", "swing"} and text:
-            values[field] = text if field in WORDS else _number(field, text) * scales.get(field, 1.0)
+            values[field] = text if field in WORDS else _number(field, text, scales[field])
     try:
         return StrikeDocument.model_validate(values)
     except ValidationError as error:
         raise faults_of(error) from error
 
 
-def _number(field: str, text: str) -> float:
-    plain = text.replace("\u00a0", "").replace(" ", "")
-    if plain.count(",") == 1 and "." not in plain:
-        plain = plain.replace(",", ".")
-    try:
-        return float(plain)
-    except ValueError:
-        raise fault(field, "is not a number", text[:40]) from None
+def _number(field: str, text: str, scale: float) -> float | None:
+    """A cell's figure, None if it says that there is none; one comma and no point is a decimal comma."""
+    decimal = "comma" if text.count(",") == 1 and "." not in text else "point"
+    figure = number_of(text, decimal, scale, FIELDS[field].units or {})
+    if isinstance(figure, str):
+        raise fault(field, figure, text[:40])
+    return figure
 
 
 def _club(text: str, clubs: Sequence[ClubRow], cell: tuple[str, str] | None) -> ClubRow:

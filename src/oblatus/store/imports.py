@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from datetime import datetime
 from types import NoneType
 from uuid import UUID
 
@@ -52,12 +53,15 @@ class StudioImports(OfStudio):
         connection: Connection = self.session.connection().connection.driver_connection  # type: ignore[assignment]
         return connection.cursor()
 
-    def add_import(self, fitting_id: UUID, name: str, digest: str, content: bytes) -> ImportRow:
-        """A file to be imported. Files of this fitting that were never taken are forgotten."""
+    def add_import(self, fitting_id: UUID, name: str, digest: str, content: bytes, quiet_since: datetime) -> ImportRow:
+        """A file to be imported. Files of this fitting that were never taken are forgotten.
+
+        So are those whose run said nothing since `quiet_since`.
+        """
         mine = (col(ImportRow.studio_id) == self.studio_id, col(ImportRow.fitting_id) == fitting_id)
-        self.session.exec(
-            delete(ImportRow).where(*mine, col(ImportRow.state).in_(("ready", "checked", "stopped", "failed")))
-        )
+        idle = col(ImportRow.state).in_(("ready", "checked", "stopped", "failed"))
+        gone = (col(ImportRow.state) == "running") & (col(ImportRow.beat_at) < quiet_since)
+        self.session.exec(delete(ImportRow).where(*mine, idle | gone))
         row = ImportRow(studio_id=self.studio_id, fitting_id=fitting_id, name=name, digest=digest, content=content)
         self.session.add(row)
         self.session.flush()

@@ -33,7 +33,8 @@ def begin_import(database: Database, actor: Actor, fitting_id: UUID, name: str, 
         StudioRows(session, actor.studio_id).fitting(fitting_id)
     shape(read_content(FileContent(digest, content), LayoutDocument()))
     with database.transaction() as session:
-        return StudioImports(session, actor.studio_id).add_import(fitting_id, name[:200] or "file", digest, content)
+        imports = StudioImports(session, actor.studio_id)
+        return imports.add_import(fitting_id, name[:200] or "file", digest, content, now() - BROKEN_OFF)
 
 
 def import_run(database: Database, actor: Actor, fitting_id: UUID, import_id: UUID) -> ImportRow:

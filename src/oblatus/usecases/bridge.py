@@ -197,14 +197,16 @@ class _Link:
             if row is None or not row.wanted:
                 return False
             armed = row.armed
-            try:
-                if armed != self.armed:
+            if armed != self.armed:
+                try:
                     message = self.arm_with(rows, row)
-                if line is not None:
+                except InputError as error:
+                    _flag(row, error)
+            if line is not None:
+                try:
                     row.taken += self.keep(line, rows, row)
-            except InputError as error:  # an absurd figure is flagged with its field, and the session goes on
-                row.refused += 1
-                row.last_refusal = "; ".join(f"{f.field} {f.message} ({f.value})" for f in error.faults)[:200]
+                except InputError as error:
+                    _flag(row, error)
             session.add(row)
         self.armed = armed
         if message is not None:
@@ -280,6 +282,12 @@ class _Instrument(_Link):
 
 
 LINKS: dict[str, type[_Link]] = {"monitor": _Monitor, **dict.fromkeys(INSTRUMENTS, _Instrument)}
+
+
+def _flag(row: LinkRow, error: InputError) -> None:
+    """Say what was wrong with its field; the session goes on."""
+    row.refused += 1
+    row.last_refusal = "; ".join(f"{f.field} {f.message} ({f.value})" for f in error.faults)[:200]
 
 
 def _checked(model: type[Strict], values: dict[str, Any]) -> Strict:

@@ -16,6 +16,7 @@ from oblatus.core.gapping import SWINGS
 from oblatus.errors import InputError
 from oblatus.formats.imports import MappingDocument, convert_rows, guess_mapping, read_file, shape, wrong_csv
 from oblatus.formats.imports import reading as limits
+from oblatus.formats.imports.guess import words_in
 from oblatus.formats.imports.numbers import number_of
 from oblatus.formats.imports.quantities import FIELDS, RANGE, plain_name
 from oblatus.formats.strikes import StrikeDocument
@@ -365,3 +366,19 @@ def test_an_id_that_is_none_and_one_that_stands_twice_are_wrong():
         (3, "stands in a row above too"), (4, "is no id: leave this column out"),
     ]  # fmt: skip
     assert len(found.rows) == 2
+
+
+def test_sand_that_is_left_before_it_is_entered_is_wrong():
+    found = taken(b"club,swing,entry (mm),exit (mm)\nsand,sand,-60,90\nsand,sand,-60,-70\nsand,sand,-60,\n")
+    assert found.rows == [2, 4]
+    assert [(w.row, w.column, w.reason) for w in found.wrong] == [(3, "exit (mm)", "must lie ahead of the entry")]
+
+
+def test_a_formula_without_a_result_is_wrong_in_a_column_of_words_too():
+    content = book(["club", "carry (m)", "note"], ["=A9", 60, "fine"], ["pw", 61, "=A9"], ["pw", 62, "fine"])
+    table = shape(read_file(content))
+    assert guess_mapping(table, CLUBS, SWINGS, "m")["clubs"] == {"pw": "pw"}
+    assert words_in(table, 0) == ["pw"]
+    found = taken(content)
+    assert found.rows == [4]
+    assert [(w.row, w.column, w.value) for w in found.wrong] == [(2, "club", "formula"), (3, "note", "formula")]

@@ -67,9 +67,15 @@ export default function StrikesStep() {
         by,
       ),
     );
+  // a remote works wherever the focus is, also on the station that was just pressed
+  useHotkeys(
+    [
+      ["PageDown", () => turnStation(1)],
+      ["PageUp", () => turnClub(1)],
+    ],
+    [],
+  );
   useHotkeys([
-    ["PageDown", () => turnStation(1)],
-    ["PageUp", () => turnClub(1)],
     ["s", () => turnStation(1)],
     ["shift+S", () => turnStation(-1)],
     ["c", () => turnClub(1)],

@@ -18,8 +18,8 @@ from oblatus.core.gapping.strikes import BOUNDS
 from oblatus.formats.imports.guess import text_of, word_of
 from oblatus.formats.imports.mapping import MappingDocument
 from oblatus.formats.imports.numbers import numbers_of
-from oblatus.formats.imports.quantities import FIELDS, FIGURES
-from oblatus.formats.imports.reading import NO_RESULT, Cell
+from oblatus.formats.imports.quantities import FIELDS, FIGURES, NO_RESULT
+from oblatus.formats.imports.reading import Cell
 from oblatus.formats.imports.shape import Shaped
 from oblatus.formats.strikes_csv import safe_text
 
@@ -135,12 +135,16 @@ class _Work:
         measured = [~np.isnan(column) for column in figures.values()]
         known = np.any(measured, axis=0) if measured else np.zeros(len(kept), dtype=bool)
         divots = notes.get("divot", [None] * len(kept))
+        nowhere = np.full(len(kept), np.nan)
+        backwards = figures.get("exit_mm", nowhere) <= figures.get("entry_mm", nowhere)
         ids = self._ids(kept, numbers, out, wrong)
         for i, row in enumerate(kept):
             if i in out:
                 continue
             if not known[i] and divots[i] is None and i not in wrong:
                 _say(wrong, i, numbers[i], "", "", "nothing was measured of this strike")
+            if backwards[i]:
+                _say(wrong, i, numbers[i], self.shaped.names[self.at["exit_mm"]], "", "must lie ahead of the entry")
             if len(row) > self.width and any(cell not in (None, "") for cell in row[self.width :]):
                 _say(wrong, i, numbers[i], "", "", f"has {len(row)} cells under a header of {self.width}")
         taken = [i for i in range(len(kept)) if i not in out and i not in wrong]
@@ -176,6 +180,10 @@ class _Work:
         found: list[str] = []
         out: set[int] = set()
         for i, cell in enumerate(self._cells(name, rows)):
+            if cell == NO_RESULT:
+                _say(wrong, i, numbers[i], name, "formula", FORMULA_WORDS)
+                found.append("")
+                continue
             word = "" if cell is None else word_of(cell)
             if not word and self.mapping.fill_down:
                 word = str(self.above.get(name, ""))
@@ -221,9 +229,9 @@ class _Work:
         found: list[object] = []
         for i, cell in enumerate(self._cells(name, rows)):
             word = "" if cell is None else text_of(cell)
-            value, reason = _note(name, word)
+            value, reason = (None, FORMULA_WORDS) if cell == NO_RESULT else _note(name, word)
             if reason:
-                _say(wrong, i, numbers[i], self.shaped.names[self.at[name]], word, reason)
+                _say(wrong, i, numbers[i], self.shaped.names[self.at[name]], _shown(word), reason)
             found.append(value)
         return found
 

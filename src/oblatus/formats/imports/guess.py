@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any
 from oblatus.core.fitting.carries_of import ClubRow
 from oblatus.core.gapping import Swing
 from oblatus.core.gapping.strikes import SHORT_STATIONS
-from oblatus.formats.imports.quantities import FIELDS, plain_name
+from oblatus.formats.imports.quantities import FIELDS, NO_RESULT, USUAL_UNITS, plain_name
 
 if TYPE_CHECKING:
     from oblatus.formats.imports.shape import Shaped
@@ -34,9 +34,6 @@ SWING_WORDS = {
     "sand": ("sand", "bunker"),
     "practice": ("practice", "practice swing"),
 }
-USUAL_UNITS = {"carry_m": "m", "launch_deg": "deg", "spin_rpm": "rpm", "landing_deg": "deg", "attack_deg": "deg",
-               "lean_deg": "deg", "dynamic_loft_deg": "deg", "loft_deg": "deg", "entry_mm": "mm",
-               "impact_height_mm": "mm"}  # fmt: skip
 
 
 def names_known(row: Iterable[object]) -> int:
@@ -82,7 +79,7 @@ def words_in(shaped: Shaped, column: int | None) -> list[str]:
         return []
     found: dict[str, None] = {}
     for row in shaped.rows:
-        if column < len(row) and row[column] not in (None, ""):
+        if column < len(row) and row[column] not in (None, "", NO_RESULT):
             word = word_of(row[column])
             if word:
                 found[word] = None
@@ -98,7 +95,7 @@ def word_of(cell: object) -> str:
 
 def text_of(cell: object) -> str:
     """A cell as text: one space between words, whole numbers without a point."""
-    return f"{cell:.10g}" if isinstance(cell, float) else " ".join(str(cell).split())
+    return f"{cell:.10g}" if isinstance(cell, float) else " ".join(str(cell).replace("\x00", "").split())
 
 
 def guess_club(word: str, clubs: Sequence[ClubRow]) -> str | None:

@@ -8,6 +8,9 @@ from dataclasses import dataclass
 
 from oblatus.units import METRES_PER_FOOT, METRES_PER_SECOND_PER_MPH, METRES_PER_YARD
 
+NO_RESULT = "\x00formula"
+"""Stands in a cell whose formula has no result saved with it."""
+
 RANGE = {"m": 1.0, "yd": METRES_PER_YARD, "ft": METRES_PER_FOOT}
 SPEED = {"m/s": 1.0, "mph": METRES_PER_SECOND_PER_MPH, "km/h": 1.0 / 3.6, "ft/s": METRES_PER_FOOT}
 ANGLE = {"deg": 1.0, "rad": 180.0 / math.pi}
@@ -27,26 +30,25 @@ class Field:
     label: str
     names: tuple[str, ...]
     units: dict[str, float] | None = None
-    needs_unit: bool = False
 
 
 FIELDS: dict[str, Field] = {
     "club": Field("club", ("club", "club name", "club type", "clubs", "schläger", "club used", "klubba", "palo")),
     "swing": Field("swing", ("swing", "clock", "clock swing", "shot type", "shot", "station")),
     "carry_m": Field(
-        "carry", ("carry", "carry distance", "carry dist", "carry length", "flugweite", "vuelo"), RANGE, True
+        "carry", ("carry", "carry distance", "carry dist", "carry length", "flugweite", "vuelo"), RANGE
     ),
     "club_speed_mps": Field(
         "head speed",
         ("club speed", "head speed", "club head speed", "clubhead speed", "schlägerkopfgeschwindigkeit"),
-        SPEED, True,
+        SPEED,
     ),
-    "ball_speed_mps": Field("ball speed", ("ball speed", "ball velocity", "ballgeschwindigkeit"), SPEED, True),
+    "ball_speed_mps": Field("ball speed", ("ball speed", "ball velocity", "ballgeschwindigkeit"), SPEED),
     "launch_deg": Field(
         "launch", ("launch", "launch angle", "launch ang", "vertical launch angle", "abflugwinkel"), ANGLE
     ),
     "spin_rpm": Field("spin", ("spin", "spin rate", "backspin", "back spin", "total spin", "spinrate"), SPIN),
-    "apex_m": Field("apex", ("apex", "height", "peak height", "max height", "maximum height"), RANGE, True),
+    "apex_m": Field("apex", ("apex", "height", "peak height", "max height", "maximum height"), RANGE),
     "landing_deg": Field(
         "landing", ("landing", "landing angle", "land angle", "descent", "descent angle", "angle of descent"), ANGLE
     ),
@@ -59,16 +61,16 @@ FIELDS: dict[str, Field] = {
     ),
     "entry_mm": Field(
         "entry", ("entry", "entry point", "turf entry", "sand entry", "low point", "strike point"),
-        _both_ways(SHORT, "behind positive"), True,
+        _both_ways(SHORT, "behind positive"),
     ),
     "dynamic_loft_deg": Field("dynamic loft", ("dynamic loft", "dyn loft", "delivered loft", "loft at impact"), ANGLE),
     "impact_height_mm": Field(
         "contact height", ("contact height", "impact height", "vertical impact", "face height", "vertical face impact"),
-        SHORT, True,
+        SHORT,
     ),
-    "exit_mm": Field("exit from sand", ("exit", "exit point", "sand exit"), SHORT, True),
-    "mark_back_mm": Field("mark behind the edge", ("mark back",), SHORT, True),
-    "mark_toe_mm": Field("mark towards the toe", ("mark toe",), SHORT, True),
+    "exit_mm": Field("exit from sand", ("exit", "exit point", "sand exit"), SHORT),
+    "mark_back_mm": Field("mark behind the edge", ("mark back",), SHORT),
+    "mark_toe_mm": Field("mark towards the toe", ("mark toe",), SHORT),
     "loft_deg": Field("loft", ("loft", "club loft", "static loft"), ANGLE),
     "divot": Field("divot", ("divot", "divot depth")),
     "set_aside": Field("set aside", ("set aside", "excluded", "reason")),
@@ -76,6 +78,12 @@ FIELDS: dict[str, Field] = {
     "simulated": Field("simulated", ("simulated",)),
     "id": Field("id", ("id", "uuid", "strike id")),
 }  # fmt: skip
+USUAL_UNITS = {
+    "launch_deg": "deg", "spin_rpm": "rpm", "landing_deg": "deg", "attack_deg": "deg", "lean_deg": "deg",
+    "dynamic_loft_deg": "deg", "loft_deg": "deg", "entry_mm": "mm", "impact_height_mm": "mm", "exit_mm": "mm",
+    "mark_back_mm": "mm", "mark_toe_mm": "mm",
+}  # fmt: skip
+"""The unit of a column that states none, where everybody uses one; the others have to be said."""
 FIGURES = tuple(name for name, field in FIELDS.items() if field.units is not None and name != "loft_deg")
 
 SPELLINGS = {

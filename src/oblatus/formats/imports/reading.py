@@ -22,6 +22,7 @@ from python_calamine import CalamineError, CalamineWorkbook, SheetTypeEnum, Shee
 
 from oblatus.errors import InputError, fault
 from oblatus.formats.imports.guess import names_known
+from oblatus.formats.imports.quantities import NO_RESULT
 
 MOST_ROWS = 120_000
 MOST_COLUMNS = 200
@@ -34,8 +35,6 @@ DELIMITERS = {"tab": "\t", "semicolon": ";", "pipe": "|", "comma": ","}
 ENCODINGS = ("utf-8", "utf-16", "cp1252", "cp1250", "cp1251", "iso-8859-15", "mac_roman", "shift_jis", "gb18030")
 ZIP_START = b"PK\x03\x04"
 OLD_WORKBOOK = b"\xd0\xcf\x11\xe0"
-NO_RESULT = "\x00formula"
-"""Stands in a cell whose formula has no result saved with it."""
 
 SCANNED = 4_000_000
 PLAIN_MARKS = bytes.maketrans(b"\t\n\r'", b'   "')
