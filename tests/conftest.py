@@ -9,8 +9,9 @@ from pathlib import Path
 import pytest
 from flask.testing import FlaskClient
 from hypothesis import settings as hypothesis_settings
-from sqlalchemy import text
+from sqlalchemy import create_engine, text
 from sqlalchemy.exc import OperationalError
+from sqlalchemy.pool import NullPool
 
 from oblatus.settings import DEVICE_KINDS, PROJECT, Settings
 from oblatus.store.database import Database
@@ -24,7 +25,7 @@ hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
 hypothesis_settings.load_profile("oblatus")
 
 TABLES = (
-    "photo, venue_record, reading, import_mapping, import_run, device_link, strike, snapshot, rack_head, "
+    "edit, sign_in_try, fitter_session, photo, venue_record, reading, import_mapping, import_run, device_link, strike, snapshot, rack_head, "
     "fitting, fitter, studio"
 )
 
@@ -42,10 +43,10 @@ def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[LocalServer]:
 def settings(server: LocalServer) -> Settings:
     """Settings with cheap passwords and sign-in tries without limit."""
     return Settings(
-        server.url("oblatus"),
+        server.url(),
         "a key that only the tests know, 32 characters and more",
         static_dir=PROJECT / "frontend" / "dist",
-        sign_in_limit="100000 per minute",
+        sign_in_tries=100_000,
         argon_time_cost=1,
         argon_memory_kib=64,
         devices={kind: "127.0.0.1:9" for kind in DEVICE_KINDS},
@@ -54,28 +55,31 @@ def settings(server: LocalServer) -> Settings:
 
 
 @pytest.fixture(scope="session")
-def app(settings: Settings):
+def app(server: LocalServer, settings: Settings):
     """The application on a migrated database."""
     application = create_app(settings)
-    migrate(application.extensions["oblatus_database"].engine)
+    owner = create_engine(server.owner_url())
+    migrate(owner)
+    owner.dispose()
     yield application
     application.extensions["oblatus_live"].close()
 
 
 @pytest.fixture
-def database(app, settings: Settings) -> Database:
+def database(app, server: LocalServer, settings: Settings) -> Database:
     """The database with nothing in it but the demo data."""
     found: Database = app.extensions["oblatus_database"]
-    _empty(found)
+    _empty(server)
     seed_once(found, settings, demo=True)
     return found
 
 
-def _empty(database: Database) -> None:
+def _empty(server: LocalServer) -> None:
     """Nothing in any table. A browser closed by the test before may still have a request under way: it is waited for."""
+    owner = create_engine(server.owner_url(), poolclass=NullPool)
     for last in (False, False, False, False, True):
         try:
-            with database.engine.begin() as connection:
+            with owner.begin() as connection:
                 connection.execute(text(f"truncate {TABLES}"))
         except OperationalError:
             if last:

@@ -25,6 +25,7 @@ need_packages() {
   local missing=()
   ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || command -v initdb >/dev/null || missing+=(postgresql-15)
   python3 -c 'import ensurepip' 2>/dev/null || missing+=(python3-venv)
+  command -v nginx >/dev/null || [ -x /usr/sbin/nginx ] || missing+=(nginx-light)
   if [ "${1:-}" = browser ]; then
     command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || missing+=(chromium-headless-shell)
   fi
@@ -34,8 +35,20 @@ need_packages() {
     exit 1
   fi
   step "Reading the package lists" "Check the network." apt-get update
+  # nginx is to run for us alone, not as a service of the machine
   DEBIAN_FRONTEND=noninteractive step "Installing ${missing[*]}" "Check the network, or install it by hand." \
-    apt-get install -y --no-install-recommends "${missing[@]}"
+    without_services apt-get install -y --no-install-recommends "${missing[@]}"
+}
+
+# without_services COMMAND...: packages that it installs start nothing
+without_services() {
+  local policy=/usr/sbin/policy-rc.d code=0
+  [ -e $policy ] && { "$@"; return; }
+  printf '#!/bin/sh\nexit 101\n' >$policy
+  chmod 755 $policy
+  "$@" || code=$?
+  rm -f $policy
+  return $code
 }
 
 need_tools() {

@@ -8,14 +8,26 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
+import { nameTab } from "./offline/tab";
+import { keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";
 
 const client = new QueryClient({
-  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: Number.POSITIVE_INFINITY } },
+  defaultOptions: {
+    // the program asks whether or not the browser believes in a connection: the answer tells
+    queries: {
+      retry: false,
+      refetchOnWindowFocus: false,
+      staleTime: Number.POSITIVE_INFINITY,
+      networkMode: "always",
+    },
+    mutations: { networkMode: "always" },
+  },
 });
 
 const root = document.getElementById("root");
 if (root) {
+  await nameTab();
   createRoot(root).render(
     <StrictMode>
       <MantineProvider theme={theme} defaultColorScheme="light">
@@ -27,4 +39,5 @@ if (root) {
       </MantineProvider>
     </StrictMode>,
   );
+  void keepProgram();
 }

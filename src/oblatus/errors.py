@@ -67,6 +67,48 @@ class SignInError(OblatusError):
     code = "sign_in"
 
 
+class SignedOutError(OblatusError):
+    """Nobody is signed in here, or not any more."""
+
+    status = 401
+    code = "signed_out"
+
+
+class OtherFitterError(OblatusError):
+    """Somebody else has signed in on this browser than the one the page was made for."""
+
+    status = 401
+    code = "other_fitter"
+
+
+class LaterError(OblatusError):
+    """Not now: nothing was saved, and the same may be asked again after `seconds`."""
+
+    status = 503
+    code = "busy"
+
+    def __init__(self, message: str, seconds: int = 2) -> None:
+        super().__init__(message)
+        self.seconds = seconds
+
+
+class TooManyError(LaterError):
+    """Too many tries."""
+
+    status = 429
+    code = "too_many"
+
+
+class DiskFullError(LaterError):
+    """The disk is full: nothing is written, everything can be read."""
+
+    status = 507
+    code = "disk_full"
+
+    def __init__(self) -> None:
+        super().__init__("The disk of the machine that serves is full; nothing was saved. Make room, then it goes on.", 5)
+
+
 class SetUpError(OblatusError):
     """The machine lacks something, or a step of the set-up failed; the message says what to do."""
 

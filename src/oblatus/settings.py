@@ -9,6 +9,7 @@ from pathlib import Path
 from oblatus.errors import SetUpError
 
 DEVICE_KINDS = ("monitor", "gauge", "hammer", "penetrometer")
+TRUSTED_HOSTS = ("localhost", "127.0.0.1", "[::1]")
 PROJECT = Path(__file__).resolve().parents[2]
 
 
@@ -18,7 +19,10 @@ class Settings:
 
     `families_dir` keeps computed families between starts; without it they live in memory only.
     `devices` gives host:port of the studio's monitor, gauge, hammer and penetrometer: stand-ins unless something else is
-    said.
+    said; a device shows `device_token`, where there is one, before its lines are taken.
+    `data_dir` is the folder whose disk is looked at before anything is written. `trusted_hosts` are the names under which
+    the application answers. `behind_front` takes the caller's address from the front server in front of it.
+    `sign_in_tries` may fail for one account from one address in ten minutes.
     `argon_time_cost` and `argon_memory_kib` set the cost of a password check; tests lower them.
     """
 
@@ -26,7 +30,11 @@ class Settings:
     secret_key: str
     static_dir: Path = PROJECT / "frontend" / "dist"
     families_dir: Path | None = None
-    sign_in_limit: str = "8 per minute"
+    data_dir: Path | None = None
+    trusted_hosts: tuple[str, ...] = TRUSTED_HOSTS
+    behind_front: bool = False
+    sign_in_tries: int = 8
+    device_token: str = ""
     argon_time_cost: int = 3
     argon_memory_kib: int = 65536
     devices: Mapping[str, str] = field(default_factory=dict)
@@ -75,5 +83,9 @@ def settings_from(environment: Mapping[str, str]) -> Settings:
         environment["OBLATUS_DATABASE_URL"],
         environment["OBLATUS_SECRET_KEY"],
         families_dir=Path(families) if families else None,
+        data_dir=Path(environment["OBLATUS_DATA"]) if environment.get("OBLATUS_DATA") else None,
+        trusted_hosts=(*TRUSTED_HOSTS, *environment.get("OBLATUS_HOSTS", "").split()),
+        behind_front=environment.get("OBLATUS_FRONT") == "yes",
+        device_token=environment.get("OBLATUS_DEVICE_TOKEN", ""),
         devices=devices_from(environment.get("OBLATUS_DEVICES", "")),
     )

@@ -23,10 +23,10 @@ def test_migrations_make_the_tables_of_the_models(database: Database):
 def test_migrations_go_down_and_up_again(server: LocalServer):
     from alembic import command
 
-    admin = create_engine(server.url("postgres"), isolation_level="AUTOCOMMIT")
+    admin = create_engine(server.owner_url("postgres"), isolation_level="AUTOCOMMIT")
     with admin.connect() as connection:
         connection.execute(text("create database there_and_back"))
-    engine = create_engine(server.url("there_and_back"))
+    engine = create_engine(server.owner_url("there_and_back"))
     migrate(engine)
     config = configuration()
     with engine.begin() as connection:
@@ -40,10 +40,10 @@ def test_migrations_go_down_and_up_again(server: LocalServer):
 
 
 def test_a_database_from_the_future_is_refused(server: LocalServer):
-    admin = create_engine(server.url("postgres"), isolation_level="AUTOCOMMIT")
+    admin = create_engine(server.owner_url("postgres"), isolation_level="AUTOCOMMIT")
     with admin.connect() as connection:
         connection.execute(text("create database future"))
-    engine = create_engine(server.url("future"))
+    engine = create_engine(server.owner_url("future"))
     migrate(engine)
     with engine.begin() as connection:
         connection.execute(text("update alembic_version set version_num = '9999'"))
@@ -57,7 +57,7 @@ def test_a_kept_proposal_is_never_rewritten(client, fitting, database: Database)
     kept = client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": fitting["revision"]})
     assert kept.status_code == 201
     with pytest.raises(DBAPIError, match="never rewritten"), database.engine.begin() as connection:
-        connection.execute(text("update snapshot set label = 'other'"))
+        connection.execute(text("update snapshot set engine_version = 'other', label = 'other'"))
 
 
 def test_a_snapshot_cannot_point_into_another_studio(client, stranger, fitting, database: Database):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from uuid import UUID, uuid4
 
 import pytest
 from sqlalchemy import text
@@ -10,10 +11,9 @@ from sqlalchemy import text
 from oblatus.devices.monitor import MonitorStandIn, ReplayStandIn
 from oblatus.devices.recording import load_recording
 from oblatus.devices.stand_in import Misbehaviour
-from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.bridge import Bridge, connect_to
-from oblatus.usecases.live import LiveFeed
+from oblatus.usecases.live import LiveFeed, Word
 from tests.waiting import until
 
 
@@ -124,12 +124,11 @@ def test_an_absurd_figure_is_refused_with_its_field_and_the_session_goes_on(clie
     assert "attack_deg must be between" in found["last_refusal"]
 
 
-def test_word_of_a_strike_comes_at_once_and_only_to_its_own_fitting(app, client, base, database, fitting):
+def test_word_of_a_change_comes_at_once_and_only_to_its_own_studio(app, client, base, database, fitting):
     feed: LiveFeed = app.extensions["oblatus_live"]
-    other = next(f for f in client.get("/api/fittings").get_json()["fittings"] if f["id"] != fitting["id"])
-    from uuid import UUID
-
-    with feed.about(UUID(fitting["id"])) as mine, feed.about(UUID(other["id"])) as theirs:
+    with database.transaction() as session:
+        studio = session.execute(text("select id from studio")).scalar()
+    with feed.about(studio) as mine, feed.about(uuid4()) as theirs:
         time.sleep(0.5)
         while not mine.empty():
             mine.get()
@@ -137,10 +136,12 @@ def test_word_of_a_strike_comes_at_once_and_only_to_its_own_fitting(app, client,
             theirs.get()
         start = time.monotonic()
         with database.transaction() as session:
-            rows = StudioRows(session, session.execute(text("select id from studio")).scalar())
-            session.add(LinkRow(fitting_id=UUID(fitting["id"]), studio_id=rows.studio_id))
-        assert mine.get(timeout=5) == "change"
+            session.add(LinkRow(fitting_id=UUID(fitting["id"]), studio_id=studio))
+        assert mine.get(timeout=5) == Word(fitting["id"], 0)
         assert time.monotonic() - start < 1.0
+        player = {**fitting["document"]["player"], "complaints": "digs"}
+        assert client.patch(base, json={"revision": fitting["revision"], "player": player}).status_code == 200
+        assert mine.get(timeout=5) == Word(fitting["id"], fitting["revision"] + 1)
         assert theirs.empty()
 
 

@@ -9,7 +9,7 @@ from dataclasses import replace
 from oblatus.core.fitting import recommend
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
-from oblatus.usecases.engine import Engine, Work, engine
+from oblatus.usecases.engine import WORKS_FOR, Engine, Work, engine
 from oblatus.usecases.passwords import hash_password, password_fits
 from oblatus.usecases.propose import propose
 from oblatus.usecases.seed import demo_fittings
@@ -17,22 +17,25 @@ from oblatus.usecases.seed import demo_fittings
 
 def test_progress_of_all_workers_is_summed_and_a_broken_file_is_passed_over(tmp_path):
     work = Work(folder=tmp_path)
+    WORKS_FOR.set("mine")
     work.tell(64, 300)
-    (tmp_path / "work-1.json").write_text(json.dumps([10, 100, 5, 7]))
+    (tmp_path / "work-1.json").write_text(json.dumps({"mine": [10, 100, 5, 7], "theirs": [1, 900, 0, 0]}))
     (tmp_path / "work-2.json").write_text("[")
-    assert Work(folder=tmp_path).everywhere() == ((74, 400), (5, 7))
+    assert Work(folder=tmp_path).everywhere("mine") == ((74, 400), (5, 7))
     work.tell(300, 300)
-    assert work.everywhere() == ((10, 100), (5, 7))
-    assert Work().everywhere() == ((0, 0), (0, 0))
+    assert work.everywhere("mine") == ((10, 100), (5, 7))
+    assert work.everywhere("theirs") == ((1, 900), (0, 0))
+    assert Work().everywhere("mine") == ((0, 0), (0, 0))
 
 
 def test_a_stop_reaches_every_worker_and_not_what_begins_later(tmp_path):
     mine, other = Work(folder=tmp_path), Work(folder=tmp_path)
     begun = time.time() - 1
-    assert not mine.stopped_since(begun)
-    other.stop()
-    assert mine.stopped_since(begun)
-    assert not mine.stopped_since(time.time() + 1)
+    assert not mine.stopped_since("scarp", begun)
+    other.stop("scarp")
+    assert mine.stopped_since("scarp", begun)
+    assert not mine.stopped_since("another studio", begun)
+    assert not mine.stopped_since("scarp", time.time() + 1)
 
 
 def ahead_engine() -> Engine:
@@ -51,17 +54,19 @@ def test_what_is_made_ahead_serves_the_next_ladder():
     assert engine.pool.computed <= made * 1.02
     engine.make_ahead(fitting, "fitting")
     engine.wait()
-    assert engine.work.ahead == (0, 0)
+    assert engine.work.ahead == {}
 
 
 def test_making_ahead_can_be_stopped_and_a_later_fitting_takes_its_place():
     fittings = [fitting_from(demo_fittings()[n], demo_rack()) for n in (0, 3)]
+    WORKS_FOR.set("scarp")
     engine = ahead_engine()
     engine.make_ahead(fittings[0], "first")
-    while engine.work.ahead == (0, 0):
+    while "scarp" not in engine.work.ahead:
         time.sleep(0.005)
-    total = engine.work.ahead[1]
-    engine.work.stop()
+    total = engine.work.ahead["scarp"][1]
+    engine.work.stop("another studio")
+    engine.work.stop("scarp")
     engine.wait()
     assert engine.pool.computed < total / 2
     engine.make_ahead(fittings[0], "again")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import json
+import re
 from uuid import uuid4
 
 import pytest
@@ -55,6 +56,9 @@ BODIES = {
     "/strikes/<uuid:strike_id>": {"set_aside": None},
     "/devices/<string:kind>": {"wanted": True, "target": "home"},
     "/readings/<uuid:reading_id>": {"set_aside": None},
+    "/kept/<uuid:snapshot_id>": {"label": "mine now"},
+    "/imports/<uuid:import_id>/look": {},
+    "/imports/<uuid:import_id>/run": {"mapping": {"columns": []}},
 }
 
 
@@ -67,6 +71,7 @@ def test_no_route_crosses_into_another_studio(app, client, stranger, fitting):
             continue
         path = rule.rule.replace("<uuid:fitting_id>", fitting["id"]).replace("<uuid:snapshot_id>", kept["id"])
         path = path.replace("<uuid:strike_id>", strike["id"]).replace("<string:kind>", "hammer")
+        path = re.sub("<uuid:[a-z_]+>", str(uuid4()), path)
         body = BODIES.get(rule.rule.rpartition("<uuid:fitting_id>")[2], {"revision": fitting["revision"]})
         for method in rule.methods - {"HEAD", "OPTIONS"}:
             reply = stranger.open(path, method=method, json=body)
@@ -100,16 +105,19 @@ def test_the_cookie_is_out_of_reach_of_scripts_and_other_sites(app, database):
 
 
 def test_sign_in_says_no_and_then_wait(database, settings):
-    limited = create_app(Settings(settings.database_url, settings.secret_key, sign_in_limit="3 per minute",
+    limited = create_app(Settings(settings.database_url, settings.secret_key, sign_in_tries=3,
                                   argon_time_cost=1, argon_memory_kib=64)).test_client()  # fmt: skip
     token = {"X-CSRF-Token": limited.get("/api/session").get_json()["csrf_token"]}
     tries = [{"email": DEMO_EMAIL, "password": "wrong"}, {"email": "nobody@example.test", "password": DEMO_PASSWORD}]
     replies = [limited.post("/api/session", json=body, headers=token) for body in tries]
     assert [r.status_code for r in replies] == [401, 401]
     assert replies[0].get_json()["message"] == replies[1].get_json()["message"]
-    limited.post("/api/session", json=tries[0], headers=token)
+    for _ in range(2):
+        limited.post("/api/session", json=tries[0], headers=token)
     last = limited.post("/api/session", json={"email": DEMO_EMAIL, "password": DEMO_PASSWORD}, headers=token)
     assert (last.status_code, last.get_json()["code"]) == (429, "too_many")
+    assert 500 < int(last.headers["Retry-After"]) <= 600
+    assert limited.post("/api/session", json=tries[1], headers=token).status_code == 401, "another account may still try"
 
 
 def test_signing_out_closes_the_door(client):
@@ -232,11 +240,13 @@ def test_a_new_player_starts_assumed_and_can_be_removed(client):
 
 def test_the_rack_is_replaced_whole_or_not_at_all(client, fitting):
     before = client.get("/api/rack").get_json()["heads"]
-    bad = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,156,10\n"})
+    bad = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,156,10\n", "revision": 1})
     assert [f["field"] for f in bad.get_json()["faults"]] == ["line 3.loft_deg"]
     assert client.get("/api/rack").get_json()["heads"] == before
-    good = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,52,9\n"})
+    good = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,52,9\n", "revision": 1})
     assert [h["code"] for h in good.get_json()["heads"]] == ["A", "B"]
+    late = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nC,c,56,10\n", "revision": 1})
+    assert (late.status_code, late.get_json()["revision"]) == (409, 2), "somebody else's rack is not replaced unseen"
     found = client.get(f"/api/fittings/{fitting['id']}").get_json()["recommendation"]
     codes = {c["code"] for club in found["clubs"] for c in club["candidates"]}
     assert codes <= {"A", "B", "own:0", "own:1", "own:2"}

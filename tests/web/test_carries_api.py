@@ -65,7 +65,7 @@ def test_a_strike_is_set_aside_with_its_reason_counted_again_and_undone(client, 
     assert client.patch(path, json={"set_aside": None}).status_code == 204
     assert cell(carries(client, base), "own:0", "900")["count"] == 1
     assert client.delete(path).status_code == 204
-    assert client.delete(path).status_code == 404
+    assert client.delete(path).status_code == 204, "sent again after a lost answer it is done all the same"
     assert cell(carries(client, base), "own:0", "900")["count"] == 0
 
 

@@ -3,6 +3,8 @@ import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 export type Fitting = Schemas["FittingOut"];
+export type Edited = Schemas["EditedOut"];
+export type Conflict = Schemas["ConflictOut"];
 export type FittingDocument = Schemas["FittingDocument"];
 export type Player = Schemas["PlayerDocument"];
 export type Ground = Schemas["GroundDocument"];
@@ -30,47 +32,118 @@ export type Fault = Schemas["FaultOut"];
 export type ApiError = Schemas["ErrorOut"];
 export type Estimate = Schemas["LeanEstimate"];
 
-/** An answer of the server that is not a success, or no answer at all (status 0). */
+/** Nothing answered: there is no connection. */
+export const NO_ANSWER = 0;
+/** Something answered that is not our server: a page of a proxy, say. */
+export const NOT_OURS = -1;
+
+const WORDS: Record<number, string> = {
+  [NO_ANSWER]: "The server does not answer. What you typed stays here.",
+  [NOT_OURS]: "Something answered in the server's place. What you typed stays here.",
+};
+
+/** An answer of the server that is not a success, or no answer at all. */
 export class RequestError extends Error {
   readonly status: number;
   readonly body: ApiError | null;
+  /** Seconds after which the server wants to be asked again, if it said so. */
+  readonly after: number | null;
 
-  constructor(status: number, body: ApiError | null) {
-    super(body?.message ?? "The server does not answer. What you typed stays here.");
+  constructor(status: number, body: ApiError | null, after: number | null = null) {
+    super(body?.message ?? WORDS[status] ?? "The server could not do that now. What you typed stays here.");
     this.status = status;
     this.body = body;
+    this.after = after;
+  }
+
+  /** The server looked at it and refuses it for good: asking again changes nothing. */
+  get refused() {
+    return (this.status === 422 || this.status === 404) && this.body !== null;
   }
 }
 
-let csrfToken = "";
-
-/** The token that every change must carry; it changes at sign-in. */
-export function rememberToken(token: string) {
-  csrfToken = token;
+interface Identity {
+  token: string;
+  fitter: string | null;
 }
 
-const carryToken: Middleware = {
+let me: Identity = { token: "", fitter: null };
+let tellOfEnd: (code: "signed_out" | "other_fitter") => void = () => {};
+
+/** For whom this page acts, and the token that every change must carry. */
+export function become(identity: Identity) {
+  me = identity;
+}
+
+/** Who hears that the session has ended, or that somebody else has signed in on this browser. */
+export function onSessionEnd(hear: typeof tellOfEnd) {
+  tellOfEnd = hear;
+}
+
+const carry: Middleware = {
   onRequest({ request }) {
-    if (request.method !== "GET") request.headers.set("X-CSRF-Token", csrfToken);
+    if (request.method !== "GET") request.headers.set("X-CSRF-Token", me.token);
+    if (me.fitter) request.headers.set("X-Oblatus-Fitter", me.fitter);
     return request;
   },
 };
 
+async function codeOf(response: Response): Promise<string | null> {
+  const body = (await response
+    .clone()
+    .json()
+    .catch(() => null)) as ApiError | null;
+  return body?.code ?? null;
+}
+
+/** Send a request. A token that another tab made stale is fetched anew, once; the end of the session is told. */
+async function send(request: Request): Promise<Response> {
+  const again = request.clone();
+  let response = await fetch(request);
+  if (response.status === 400 && me.fitter && (await codeOf(response)) === "csrf") {
+    const answer = await fetch(new Request(`${window.location.origin}/api/session`));
+    const session = answer.ok ? ((await answer.json()) as Session) : null;
+    if (session && session.fitter_id !== me.fitter) {
+      const code = session.fitter_id ? "other_fitter" : "signed_out";
+      tellOfEnd(code);
+      return Response.json({ code, message: ENDED, faults: [] }, { status: 401 });
+    }
+    if (session) {
+      me = { ...me, token: session.csrf_token };
+      again.headers.set("X-CSRF-Token", me.token);
+      response = await fetch(again);
+    }
+  }
+  if (response.status === 401) {
+    const code = await codeOf(response);
+    if (code === "signed_out" || code === "other_fitter") tellOfEnd(code);
+  }
+  return response;
+}
+
+const ENDED = "You are signed out. What you did stays here.";
+
 // looked up at every call, so that a test can stand in for the network
-export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: (request) => fetch(request) });
-api.use(carryToken);
+export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: send });
+api.use(carry);
 
 type Reply<T> = { data?: T; error?: unknown; response: Response };
+
+function errorOf(response: Response, body: unknown): RequestError {
+  const ours = typeof body === "object" && body !== null && "code" in body ? (body as ApiError) : null;
+  const after = Number(response.headers.get("Retry-After"));
+  return new RequestError(response.status, ours, Number.isFinite(after) && after > 0 ? after : null);
+}
 
 /** The data of a reply, or a `RequestError`. */
 export async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
   let result: Reply<T>;
   try {
     result = await reply;
-  } catch {
-    throw new RequestError(0, null);
+  } catch (error) {
+    throw new RequestError(error instanceof SyntaxError ? NOT_OURS : NO_ANSWER, null);
   }
-  if (!result.response.ok) throw new RequestError(result.response.status, (result.error as ApiError) ?? null);
+  if (!result.response.ok) throw errorOf(result.response, result.error);
   return result.data as T;
 }
 
@@ -81,15 +154,17 @@ export function importDocument(text: string): Promise<Fitting> {
 
 /** Send a whole file as the body of a request. */
 export async function sendFile<T>(address: string, file: Blob): Promise<T> {
-  const send = fetch(address, {
-    method: "POST",
-    body: file,
-    headers: { "Content-Type": file.type || "application/octet-stream", "X-CSRF-Token": csrfToken },
-  });
-  const response = await send.catch(() => {
-    throw new RequestError(0, null);
+  const headers: Record<string, string> = {
+    "Content-Type": file.type || "application/octet-stream",
+    "X-CSRF-Token": me.token,
+  };
+  if (me.fitter) headers["X-Oblatus-Fitter"] = me.fitter;
+  const request = new Request(new URL(address, window.location.origin), { method: "POST", body: file, headers });
+  const response = await send(request).catch(() => {
+    throw new RequestError(NO_ANSWER, null);
   });
   const body = await response.json().catch(() => null);
-  if (!response.ok) throw new RequestError(response.status, body as ApiError | null);
+  if (!response.ok) throw errorOf(response, body);
+  if (body === null) throw new RequestError(NOT_OURS, null);
   return body as T;
 }

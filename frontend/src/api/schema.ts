@@ -49,7 +49,7 @@ export interface paths {
         get: operations["engine_get_work_engine_work_get"];
         put?: never;
         post?: never;
-        /** Stop making families ahead; the next question makes those that it needs. */
+        /** Stop making families ahead for this studio; the next question makes those that it needs. */
         delete: operations["engine_stop_work_engine_work_delete"];
         options?: never;
         head?: never;
@@ -68,6 +68,57 @@ export interface paths {
         put?: never;
         /** Start a fitting for a new player. */
         post: operations["fittings_post_fitting_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was removed, and until when it can be brought back. */
+        get: operations["fittings_get_bin_bin_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/bin/{fitting_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove a fitting in the bin for good. */
+        delete: operations["fittings_delete_for_good_bin__uuid_fitting_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/bin/{fitting_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a fitting back from the bin. */
+        post: operations["fittings_post_back_bin__uuid_fitting_id__back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -102,11 +153,11 @@ export interface paths {
         get: operations["fittings_get_fitting__uuid_fitting_id__get"];
         put?: never;
         post?: never;
-        /** Remove a fitting and everything kept of it. */
+        /** Put a fitting into the bin with everything kept of it. */
         delete: operations["fittings_delete_fitting__uuid_fitting_id__delete"];
         options?: never;
         head?: never;
-        /** Put new sections in place; the answer holds the new proposal. */
+        /** Put new sections in place; the answer holds the new proposal and whatever of the edit was not taken. */
         patch: operations["fittings_patch_fitting__uuid_fitting_id__patch"];
         trace?: never;
     };
@@ -185,7 +236,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The fitting as a document, rack included. */
+        /** The fitting as a document: strikes, rack, kept proposals, readings and photos included. */
         get: operations["fittings_get_export__uuid_fitting_id__export_get"];
         put?: never;
         post?: never;
@@ -361,6 +412,42 @@ export interface paths {
         get: operations["fittings_get_kept__uuid_fitting_id__kept__uuid_snapshot_id__get"];
         put?: never;
         post?: never;
+        /** Take a kept proposal out of the list. */
+        delete: operations["fittings_delete_kept__uuid_fitting_id__kept__uuid_snapshot_id__delete"];
+        options?: never;
+        head?: never;
+        /** Name a kept proposal. */
+        patch: operations["fittings_patch_kept__uuid_fitting_id__kept__uuid_snapshot_id__patch"];
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/kept/{snapshot_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a kept proposal back into the list. */
+        post: operations["fittings_post_kept_back__uuid_fitting_id__kept__uuid_snapshot_id__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/kept/{snapshot_id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What differs between a kept proposal and another one, or the fitting as it stands. */
+        get: operations["fittings_get_compared__uuid_fitting_id__kept__uuid_snapshot_id__compare_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -384,23 +471,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/fittings/{fitting_id}/live": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** A `change` event whenever strikes or the monitor change, and a heartbeat every ten seconds. */
-        get: operations["live_get_live_live_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/fittings/{fitting_id}/monitor": {
         parameters: {
             query?: never;
@@ -409,9 +479,9 @@ export interface paths {
             cookie?: never;
         };
         /** How the strike monitor goes. */
-        get: operations["live_get_monitor_monitor_get"];
+        get: operations["instruments_get_monitor_monitor_get"];
         /** Want the monitor or not, and say what is hit next. */
-        put: operations["live_put_monitor_monitor_put"];
+        put: operations["instruments_put_monitor_monitor_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -572,6 +642,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/strikes/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Strikes that were taken out, the last one first. */
+        get: operations["carries_get_taken_out_strikes_out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/strikes/paste": {
         parameters: {
             query?: never;
@@ -607,6 +694,23 @@ export interface paths {
         patch: operations["carries_patch_strike_strikes__uuid_strike_id__patch"];
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/strikes/{strike_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a strike back that was taken out. */
+        post: operations["carries_post_strike_back_strikes__uuid_strike_id__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -614,8 +718,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Version, engine version and database state. */
+        /** Version, engine version, and what is wrong with database, disk, memory, bridge, devices and copies. */
         get: operations["system_health_health_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A `change` event with fitting and revision whenever something of the studio changes, a heartbeat every ten seconds,
+         * @description and `signed_out` when the session has ended.
+         */
+        get: operations["live_get_live_live_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -667,7 +791,7 @@ export interface paths {
         };
         /** The rack in its order. */
         get: operations["rack_get_rack_get"];
-        /** Put the rack of a CSV file in place of this one. */
+        /** Put the rack of a CSV file in place of the one at a revision. */
         put: operations["rack_put_rack_put"];
         post?: never;
         delete?: never;
@@ -686,10 +810,78 @@ export interface paths {
         /** Who is signed in, and the token for changes. */
         get: operations["session_read_session_get"];
         put?: never;
-        /** Sign in; the session and its token are new. */
+        /** Sign in; the session and its token are new, an older one of this browser ends. */
         post: operations["session_start_session_post"];
-        /** Sign out. */
-        delete: operations["session_end_session_delete"];
+        /** Sign out: the session ends on the server. */
+        delete: operations["session_end_this_session_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where this fitter is signed in, last seen first. */
+        get: operations["session_get_sessions_list_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/list/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End one session of this fitter. */
+        delete: operations["session_end_one_session_list__uuid_session_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End every session of this fitter but this one. */
+        delete: operations["session_end_other_sessions_others_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Another password; every other session ends. */
+        put: operations["session_put_password_password_put"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -760,6 +952,27 @@ export interface components {
             set_aside: string | null;
         };
         /**
+         * AttachedDocument
+         * @description What belongs to a fitting beside its document.
+         */
+        AttachedDocument: {
+            /**
+             * Kept
+             * @default []
+             */
+            kept: components["schemas"]["KeptDocument"][];
+            /**
+             * Photos
+             * @default []
+             */
+            photos: components["schemas"]["PhotoDocument"][];
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["ReadingDocument"][];
+        };
+        /**
          * AttackEstimate
          * @description Attack angle of partial swings [degrees], down negative.
          */
@@ -785,6 +998,18 @@ export interface components {
              * @default 1.5
              */
             spread: number;
+        };
+        /**
+         * AttemptIn
+         * @description An edit that was sent before and never answered: it may have been committed.
+         */
+        AttemptIn: {
+            /**
+             * Edit Id
+             * Format: uuid
+             */
+            edit_id: string;
+            sections: components["schemas"]["SectionsIn"];
         };
         /**
          * BagDocument
@@ -828,6 +1053,37 @@ export interface components {
             share: number;
             /** To M */
             to_m: number;
+        };
+        /**
+         * BinLine
+         * @description A removed fitting: since when, and when it goes for good.
+         */
+        BinLine: {
+            /**
+             * Gone On
+             * Format: date
+             */
+            gone_on: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Player Name */
+            player_name: string;
+            /**
+             * Removed At
+             * Format: date-time
+             */
+            removed_at: string;
+        };
+        /**
+         * BinOut
+         * @description What was removed and can be brought back, last removed first.
+         */
+        BinOut: {
+            /** Fittings */
+            fittings: components["schemas"]["BinLine"][];
         };
         /**
          * CandidateOut
@@ -1135,6 +1391,16 @@ export interface components {
             unit?: string | null;
         };
         /**
+         * ComparedOut
+         * @description A kept proposal beside another one (null: the fitting as it stands), and what differs in their inputs.
+         */
+        ComparedOut: {
+            after: components["schemas"]["KeptLine"] | null;
+            before: components["schemas"]["KeptLine"];
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+        };
+        /**
          * ConditionsIn
          * @description Wind at 10 m (against the ball positive), air, green and lie; and what to do with them.
          */
@@ -1171,6 +1437,28 @@ export interface components {
              * @default 0
              */
             wind_head_mps: number;
+        };
+        /**
+         * ConflictOut
+         * @description A field that two people changed: by its name and unit, before both, mine and theirs; `value` is theirs as it is.
+         */
+        ConflictOut: {
+            /** Mine */
+            mine: number | null;
+            /** Mine Words */
+            mine_words: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Theirs */
+            theirs: number | null;
+            /** Theirs Words */
+            theirs_words: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: unknown;
         };
         /**
          * DeliveredOut
@@ -1402,12 +1690,43 @@ export interface components {
             devices: components["schemas"]["DeviceOut"][];
         };
         /**
+         * DifferenceOut
+         * @description One field that differs. `before` and `after` are figures in `unit`, or null where the words say it.
+         */
+        DifferenceOut: {
+            /** After */
+            after: number | null;
+            /** After Words */
+            after_words: string;
+            /** Before */
+            before: number | null;
+            /** Before Words */
+            before_words: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * EditIn
          * @description New sections for a fitting at `revision`; those left out stay as they are.
+         *
+         *     With `base`, the sections as they were at `revision`, the edit is merged field by field with what others changed
+         *     since, and a refused field holds only itself. `edit_id` lets a repeated edit be recognised, `attempts` those before it
+         *     that got no answer.
          */
         EditIn: {
+            /**
+             * Attempts
+             * @default []
+             */
+            attempts?: components["schemas"]["AttemptIn"][];
             /** @default null */
             bag?: components["schemas"]["BagDocument"] | null;
+            /** @default null */
+            base?: components["schemas"]["SectionsIn"] | null;
             /** @default null */
             choices?: components["schemas"]["ChoicesDocument"] | null;
             /**
@@ -1415,6 +1734,11 @@ export interface components {
              * @default false
              */
             drop_rack?: boolean;
+            /**
+             * Edit Id
+             * @default null
+             */
+            edit_id?: string | null;
             /**
              * Grounds
              * @default null
@@ -1431,6 +1755,62 @@ export interface components {
             rack?: components["schemas"]["RackHeadDocument"][] | null;
             /** Revision */
             revision: number;
+            /**
+             * Settled
+             * @default []
+             */
+            settled?: components["schemas"]["SettledIn"][];
+        };
+        /**
+         * EditedOut
+         * @description The fitting after an edit, and what was not taken of it: refused fields, conflicts, and the sections as the editor
+         *     has them.
+         */
+        EditedOut: {
+            /** Conflicts */
+            conflicts: components["schemas"]["ConflictOut"][];
+            /** Default Shot Mix */
+            default_shot_mix: {
+                [key: string]: number;
+            };
+            document: components["schemas"]["FittingDocument"];
+            /** Draft */
+            draft: {
+                [key: string]: unknown;
+            };
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kept: components["schemas"]["KeptLine"] | null;
+            /** Owned */
+            owned: components["schemas"]["OwnedOut"][];
+            /** Problem */
+            problem: components["schemas"]["FaultOut"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingsOut"][];
+            recommendation: components["schemas"]["RecommendationOut"] | null;
+            /** Refused */
+            refused: components["schemas"]["FaultOut"][];
+            /** Revision */
+            revision: number;
+            /** Steps */
+            steps: {
+                [key: string]: "empty" | "partly" | "done" | "stale" | "later";
+            };
+            /** Strikes */
+            strikes: number;
+            /** Strikes Key */
+            strikes_key: string;
+        };
+        /**
+         * EndedOut
+         * @description How many sessions ended.
+         */
+        EndedOut: {
+            /** Ended */
+            ended: number;
         };
         /**
          * EntryEstimate
@@ -1564,9 +1944,12 @@ export interface components {
         };
         /**
          * FittingDocument
-         * @description One fitting. `rack` is null when the studio's own rack is meant; `strikes` are those measured, in their order.
+         * @description One fitting. `rack` is null when the studio's own rack is meant; `strikes` are those measured, in their order;
+         *     `attached` is there in a file only: kept proposals, readings of instruments and photos.
          */
         FittingDocument: {
+            /** @default null */
+            attached: components["schemas"]["AttachedDocument"] | null;
             /**
              * @default {
              *       "nine_iron_loft_deg": 41,
@@ -1901,16 +2284,41 @@ export interface components {
         };
         /**
          * HealthOut
-         * @description Version of the program and of its engine; whether the database answers.
+         * @description Version of the program and of its engine; what is wrong with the machine, and "ok" only if nothing is.
          */
         HealthOut: {
+            /**
+             * Backup
+             * @enum {string}
+             */
+            backup: "ok" | "late" | "none";
+            /**
+             * Bridge
+             * @enum {string}
+             */
+            bridge: "ok" | "down" | "none";
             /**
              * Database
              * @enum {string}
              */
             database: "ok" | "down";
+            /**
+             * Devices
+             * @enum {string}
+             */
+            devices: "ok" | "lost" | "none";
+            /**
+             * Disk
+             * @enum {string}
+             */
+            disk: "ok" | "low" | "full";
             /** Engine Version */
             engine_version: string;
+            /**
+             * Memory
+             * @enum {string}
+             */
+            memory: "ok" | "low";
             /**
              * Status
              * @enum {string}
@@ -1918,6 +2326,8 @@ export interface components {
             status: "ok" | "degraded";
             /** Version */
             version: string;
+            /** Wrong */
+            wrong: string[];
         };
         /**
          * HoleOut
@@ -2001,6 +2411,41 @@ export interface components {
              * @default
              */
             label?: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * KeptDocument
+         * @description A kept proposal in a file: name, when, by whom, with which engine, inputs and result as they were.
+         */
+        KeptDocument: {
+            /**
+             * Clubs
+             * @default []
+             */
+            clubs: string[];
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Engine Version */
+            engine_version: string;
+            /** Kept By */
+            kept_by: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Result */
+            result: {
+                [key: string]: unknown;
+            };
             /** Revision */
             revision: number;
         };
@@ -2410,6 +2855,14 @@ export interface components {
             wanted: boolean;
         };
         /**
+         * NameIn
+         * @description Another name for a kept proposal.
+         */
+        NameIn: {
+            /** Label */
+            label: string;
+        };
+        /**
          * NextOut
          * @description A cell worth five more balls, and what they would do.
          */
@@ -2474,7 +2927,8 @@ export interface components {
          * OwnedWedgeDocument
          * @description A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured.
          *
-         *     `photos` are kept by the studio beside the document and stay there.
+         *     `loft_typed`: the measured loft was typed, not taken over from the gauge. `photos` are kept by the studio beside the
+         *     document.
          */
         OwnedWedgeDocument: {
             /**
@@ -2521,6 +2975,11 @@ export interface components {
             lie_deg: number;
             /** Loft Deg */
             loft_deg: number;
+            /**
+             * Loft Typed
+             * @default false
+             */
+            loft_typed: boolean;
             /**
              * Make
              * @default forged
@@ -2595,6 +3054,16 @@ export interface components {
             value: number;
         };
         /**
+         * PasswordIn
+         * @description The present password and the one to come.
+         */
+        PasswordIn: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
          * PasteIn
          * @description Pasted text; looked at only unless `take`, and taken despite a question of unit when `sure_of_unit`.
          */
@@ -2637,6 +3106,19 @@ export interface components {
             taken: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * PhotoDocument
+         * @description A photo in a file: the id by which a wedge shows it, and a JPEG in base64.
+         */
+        PhotoDocument: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Jpeg */
+            jpeg: string;
         };
         /**
          * PhotoOut
@@ -2835,11 +3317,13 @@ export interface components {
         };
         /**
          * RackIn
-         * @description A rack as CSV text.
+         * @description A rack as CSV text, in place of the one at a revision.
          */
         RackIn: {
             /** Csv */
             csv: string;
+            /** Revision */
+            revision: number;
         };
         /**
          * RackOut
@@ -2848,6 +3332,8 @@ export interface components {
         RackOut: {
             /** Heads */
             heads: components["schemas"]["RackHeadDocument"][];
+            /** Revision */
+            revision: number;
         };
         /**
          * ReadFigure
@@ -3034,7 +3520,7 @@ export interface components {
         };
         /**
          * SandDocument
-         * @description Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean, and measured.
+         * @description Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean: measured, or copied.
          */
         SandDocument: {
             /**
@@ -3057,7 +3543,7 @@ export interface components {
              * @default assumed
              * @enum {string}
              */
-            penetrometer_source: "measured" | "typed" | "assumed";
+            penetrometer_source: "measured" | "typed" | "copied" | "assumed";
             /**
              * Readings Kg Cm2
              * @default []
@@ -3251,6 +3737,25 @@ export interface components {
             schools: components["schemas"]["SchoolOut"][];
         };
         /**
+         * SectionsIn
+         * @description Sections of a fitting as they are on a screen.
+         */
+        SectionsIn: {
+            /** @default null */
+            bag?: components["schemas"]["BagDocument"] | null;
+            /** @default null */
+            choices?: components["schemas"]["ChoicesDocument"] | null;
+            /**
+             * Grounds
+             * @default null
+             */
+            grounds?: components["schemas"]["GroundDocument"][] | null;
+            /** @default null */
+            measuring?: components["schemas"]["MeasuringDocument"] | null;
+            /** @default null */
+            player?: components["schemas"]["PlayerDocument"] | null;
+        };
+        /**
          * SessionFaultOut
          * @description A fault by its rule, with the strikes that show it.
          */
@@ -3274,6 +3779,41 @@ export interface components {
             words: string;
         };
         /**
+         * SessionLine
+         * @description Where a fitter is signed in.
+         */
+        SessionLine: {
+            /** Address */
+            address: string;
+            /** Browser */
+            browser: string;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
+            /** This */
+            this: boolean;
+        };
+        /**
+         * SessionList
+         * @description A fitter's open sessions, last seen first.
+         */
+        SessionList: {
+            /** Sessions */
+            sessions: components["schemas"]["SessionLine"][];
+        };
+        /**
          * SessionOut
          * @description Who is signed in (null when nobody is) and the token that every change must carry.
          */
@@ -3281,10 +3821,25 @@ export interface components {
             /** Csrf Token */
             csrf_token: string;
             /**
+             * Demo
+             * @default false
+             */
+            demo: boolean;
+            /**
+             * Email
+             * @default null
+             */
+            email: string | null;
+            /**
              * Fitter
              * @default null
              */
             fitter: string | null;
+            /**
+             * Fitter Id
+             * @default null
+             */
+            fitter_id: string | null;
             /**
              * Studio
              * @default null
@@ -3326,6 +3881,16 @@ export interface components {
             gives_up: string;
             /** Score */
             score: number;
+        };
+        /**
+         * SettledIn
+         * @description A conflict in which the editor's own value was chosen, with the value of the other that was seen then.
+         */
+        SettledIn: {
+            /** Path */
+            path: string;
+            /** Theirs */
+            theirs: unknown;
         };
         /**
          * ShareOut
@@ -3598,6 +4163,14 @@ export interface components {
             speed_share: number;
         };
         /**
+         * TakenOutOut
+         * @description Strikes that were taken out and can be put back, the last one first.
+         */
+        TakenOutOut: {
+            /** Strikes */
+            strikes: components["schemas"]["StrikeDocument"][];
+        };
+        /**
          * TellIn
          * @description More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all.
          */
@@ -3645,7 +4218,7 @@ export interface components {
         };
         /**
          * TurfDocument
-         * @description Turf of one ground. With drops of the hammer, the firmness is their mean, and measured.
+         * @description Turf of one ground. With drops of the hammer, the firmness is their mean: measured, or copied with its ground.
          */
         TurfDocument: {
             /**
@@ -3658,7 +4231,7 @@ export interface components {
              * @default assumed
              * @enum {string}
              */
-            firmness_source: "measured" | "typed" | "assumed";
+            firmness_source: "measured" | "typed" | "copied" | "assumed";
             /**
              * Lie
              * @default fairway
@@ -4077,6 +4650,120 @@ export interface operations {
             };
         };
     };
+    fittings_get_bin_bin_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BinOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    fittings_delete_for_good_bin__uuid_fitting_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    fittings_post_back_bin__uuid_fitting_id__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     fittings_post_import_import_post: {
         parameters: {
             query?: never;
@@ -4214,7 +4901,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FittingOut"];
+                    "application/json": components["schemas"]["EditedOut"];
                 };
             };
             /** @description Not Found */
@@ -4970,6 +5657,172 @@ export interface operations {
             };
         };
     };
+    fittings_delete_kept__uuid_fitting_id__kept__uuid_snapshot_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                snapshot_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    fittings_patch_kept__uuid_fitting_id__kept__uuid_snapshot_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                snapshot_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptLine"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    fittings_post_kept_back__uuid_fitting_id__kept__uuid_snapshot_id__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                snapshot_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    fittings_get_compared__uuid_fitting_id__kept__uuid_snapshot_id__compare_get: {
+        parameters: {
+            query?: {
+                other?: string | null;
+            };
+            header?: never;
+            path: {
+                fitting_id: string;
+                snapshot_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     carries_get_ladders_ladders_get: {
         parameters: {
             query?: never;
@@ -5010,45 +5863,7 @@ export interface operations {
             };
         };
     };
-    live_get_live_live_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                fitting_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
-        };
-    };
-    live_get_monitor_monitor_get: {
+    instruments_get_monitor_monitor_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -5088,7 +5903,7 @@ export interface operations {
             };
         };
     };
-    live_put_monitor_monitor_put: {
+    instruments_put_monitor_monitor_put: {
         parameters: {
             query?: never;
             header?: never;
@@ -5503,6 +6318,46 @@ export interface operations {
             };
         };
     };
+    carries_get_taken_out_strikes_out_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     carries_post_paste_strikes_paste_post: {
         parameters: {
             query?: never;
@@ -5629,6 +6484,45 @@ export interface operations {
             };
         };
     };
+    carries_post_strike_back_strikes__uuid_strike_id__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                strike_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     system_health_health_get: {
         parameters: {
             query?: never;
@@ -5663,6 +6557,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HealthOut"];
+                };
+            };
+        };
+    };
+    live_get_live_live_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"][];
                 };
             };
         };
@@ -5794,6 +6715,15 @@ export interface operations {
                     "application/json": components["schemas"]["RackOut"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5856,15 +6786,6 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorOut"];
-                };
-            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -5885,7 +6806,7 @@ export interface operations {
             };
         };
     };
-    session_end_session_delete: {
+    session_end_this_session_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -5910,6 +6831,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ErrorOut"][];
+                };
+            };
+        };
+    };
+    session_get_sessions_list_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionList"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"][];
+                };
+            };
+        };
+    };
+    session_end_one_session_list__uuid_session_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"][];
+                };
+            };
+        };
+    };
+    session_end_other_sessions_others_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"][];
+                };
+            };
+        };
+    };
+    session_put_password_password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
                 };
             };
         };

@@ -1,9 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
-import { api, type Fitting, unwrap } from "../api/client";
+import { api, type Fitting, NO_ANSWER, RequestError, unwrap } from "../api/client";
 import { LiveProvider } from "../devices/live";
+import { useStanding } from "../session/session";
 import { StrikeQueueProvider } from "../strikes/queue";
+import { Refusals } from "../strikes/Refusals";
+import { Boundary } from "./Boundary";
+import { Conflicts } from "./Conflicts";
 import { FittingProvider } from "./context";
 import classes from "./Frame.module.css";
 import { Keys } from "./Keys";
@@ -25,9 +29,6 @@ const PAGES: Record<string, React.LazyExoticComponent<React.ComponentType>> = {
   kept: lazy(() => import("../steps/kept/KeptPage")),
 };
 
-/** Steps that wait for what devices send. */
-const WAITING: readonly string[] = ["ground", "bag", "strikes"];
-
 const OTHERS: Record<string, string> = { kept: "Kept proposals", import: "Strikes from a file" };
 
 export default function FittingPage() {
@@ -36,25 +37,36 @@ export default function FittingPage() {
   const query = useQuery({
     queryKey: ["fitting", id],
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } })),
-    gcTime: 0,
   });
-  // leaving the page forgets it: the next visit shows what the server has then
-  useEffect(() => () => client.removeQueries({ queryKey: ["fitting", id] }), [client, id]);
-  if (query.isPending) return <Skeleton />;
-  if (query.isError)
+  // the next visit asks the server again; what is kept meanwhile is for a visit without a connection
+  useEffect(
+    () => () => void client.invalidateQueries({ queryKey: ["fitting", id], refetchType: "none" }),
+    [client, id],
+  );
+  // what an earlier visit left behind is shown only when nothing newer can be had
+  const asking = query.isStale && query.isFetching;
+  if (query.isPending || asking) return <Skeleton />;
+  if (!query.data)
     return (
       <main className={classes.lost}>
         <h1>This fitting cannot be opened</h1>
-        <p>{query.error.message}</p>
+        <p>{query.error?.message}</p>
         <Link to="/">Back to the players</Link>
       </main>
     );
-  return <Frame key={id} fitting={query.data} />;
+  const old = query.error instanceof RequestError && query.error.status === NO_ANSWER ? query.dataUpdatedAt : null;
+  return <Frame key={id} fitting={query.data} old={old} />;
 }
 
-function Frame({ fitting }: { fitting: Fitting }) {
-  const store = useFitting(fitting);
+/** `old`: when this browser heard the fitting last, if nothing newer can be had. */
+function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
+  const { session, ended } = useStanding();
+  const store = useFitting({ initial: fitting, fitter: session.fitter_id ?? "", open: ended === null });
   const { step = "player" } = useParams();
+  const client = useQueryClient();
+  const now = store.server;
+  // what is kept for a visit without a connection is the newest there is
+  useEffect(() => void client.setQueryData(["fitting", now.id], now), [client, now]);
   const [benchOpen, setBenchOpen] = useState(false);
   const found = STEPS.find((s) => s.key === step);
   const Page = PAGES[step];
@@ -66,15 +78,19 @@ function Frame({ fitting }: { fitting: Fitting }) {
   return (
     <FittingProvider value={store}>
       <StrikeQueueProvider>
-        <LiveProvider waiting={WAITING.includes(step)}>
+        <LiveProvider>
           <div className={classes.frame}>
-            <Strip onBench={() => setBenchOpen((open) => !open)} />
+            <Strip old={old} onBench={() => setBenchOpen((open) => !open)} />
             <Rail current={step} />
             <main className={classes.work} id="work" tabIndex={-1}>
+              <Conflicts />
+              <Refusals />
               {Page ? (
-                <Suspense fallback={<div className={classes.pause} />}>
-                  <Page />
-                </Suspense>
+                <Boundary key={step} name={name ?? "This step"} back={`/fittings/${fitting.id}/player`}>
+                  <Suspense fallback={<div className={classes.pause} />}>
+                    <Page />
+                  </Suspense>
+                </Boundary>
               ) : (
                 <section className={classes.later}>
                   <h1>{found?.name}</h1>

@@ -37,7 +37,14 @@ export function Keys({ current }: { current: string }) {
     ["?", () => setHelp(true)],
     ["K", () => keep.mutate()],
   ]);
-  useHotkeys([["mod+Z", store.undo]], []);
+  useHotkeys(
+    [
+      ["mod+Z", store.undo],
+      ["mod+shift+Z", store.redo],
+      ["mod+Y", store.redo],
+    ],
+    [],
+  );
 
   const commands: Command[] = [
     ...STEPS.map((step) => ({ name: step.name, hint: step.hotkey, run: () => go(step.key) })),
@@ -46,6 +53,8 @@ export function Keys({ current }: { current: string }) {
     { name: "Strikes from a file", hint: "", run: () => go("import") },
     { name: "Shot desk", hint: "", run: () => navigate("/desk") },
     { name: "Undo", hint: "Ctrl Z", run: store.undo },
+    { name: "Redo", hint: "Ctrl Shift Z", run: store.redo },
+    { name: "Sessions and password", hint: "", run: () => navigate("/account") },
     { name: "All players", hint: "", run: () => navigate("/") },
     { name: "Keys", hint: "?", run: () => setHelp(true) },
   ];
@@ -71,7 +80,7 @@ export function Keys({ current }: { current: string }) {
             ["← →", "on the sole pass: move the entry"],
             ["M / U", "on Strikes and Carries: the last strike was a mishit; undo it"],
             ["Enter, arrows", "on Carries, measuring: take the ball, choose the cell"],
-            ["Ctrl Z", "undo"],
+            ["Ctrl Z", "undo the last act; with Shift do it again"],
             ["?", "this list"],
           ].map(([key, words]) => (
             <div key={key}>

@@ -2,16 +2,15 @@ import { Button, Modal, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, importDocument, type Session, unwrap } from "../api/client";
+import { api, importDocument, type Schemas, type Session, unwrap } from "../api/client";
+import { SignOut } from "../session/SignOut";
 import classes from "./Players.module.css";
-import { useSignOut } from "./session";
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
-export default function Players({ session }: { session: Session }) {
+export default function Players({ session, onLeave }: { session: Session; onLeave: () => void }) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const signOut = useSignOut();
   const file = useRef<HTMLInputElement>(null);
   const [name, setName] = useState("");
   const [removing, setRemoving] = useState<{ id: string; player_name: string } | null>(null);
@@ -33,6 +32,11 @@ export default function Players({ session }: { session: Session }) {
       setRemoving(null);
       client.invalidateQueries({ queryKey: ["fittings"] });
     },
+  });
+  const bin = useQuery({
+    queryKey: ["fittings", "bin"],
+    queryFn: () => unwrap(api.GET("/api/fittings/bin")),
+    staleTime: 0,
   });
 
   const submit = (event: FormEvent) => {
@@ -56,10 +60,10 @@ export default function Players({ session }: { session: Session }) {
         <Link to="/desk" className={classes.quiet}>
           Shot desk
         </Link>
-        <span className={classes.quiet}>{session.fitter}</span>
-        <Button variant="default" size="xs" onClick={() => signOut.mutate()}>
-          Sign out
-        </Button>
+        <Link to="/account" className={classes.quiet}>
+          {session.fitter}
+        </Link>
+        <SignOut onLeave={onLeave} />
       </header>
       <form className={classes.start} onSubmit={submit}>
         <TextInput
@@ -109,20 +113,72 @@ export default function Players({ session }: { session: Session }) {
           ))}
         </ul>
       </section>
+      {bin.data && bin.data.fittings.length > 0 && <Bin lines={bin.data.fittings} />}
       <Modal opened={removing !== null} onClose={() => setRemoving(null)} title={`Remove ${removing?.player_name}?`}>
         <p>
-          Everything about this player goes, with all kept proposals. Nothing brings it back: save it to a file first.
+          Everything about this player goes into the bin, with all kept proposals, strikes and photos. It can be brought
+          back for thirty days, and goes for good then. A file keeps it for longer:{" "}
+          <a href={`/api/fittings/${removing?.id}/export`} download>
+            save it to a file
+          </a>
+          .
         </p>
         <div className={classes.choices}>
           <Button variant="default" onClick={() => setRemoving(null)} data-autofocus>
             Keep
           </Button>
           <Button color="rust.6" loading={remove.isPending} onClick={() => removing && remove.mutate(removing.id)}>
-            Remove for good
+            Remove
           </Button>
         </div>
       </Modal>
     </main>
+  );
+}
+
+const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long" });
+
+/** Players that were removed: until when each can be brought back. */
+function Bin({ lines }: { lines: Schemas["BinLine"][] }) {
+  const client = useQueryClient();
+  const again = () => client.invalidateQueries({ queryKey: ["fittings"] });
+  const [sure, setSure] = useState<string | null>(null);
+  const back = useMutation({
+    mutationFn: (fitting_id: string) =>
+      unwrap(api.POST("/api/fittings/bin/{fitting_id}/back", { params: { path: { fitting_id } } })),
+    onSuccess: again,
+  });
+  const gone = useMutation({
+    mutationFn: (fitting_id: string) =>
+      unwrap(api.DELETE("/api/fittings/bin/{fitting_id}", { params: { path: { fitting_id } } })),
+    onSuccess: again,
+  });
+  const failure = back.error ?? gone.error;
+  return (
+    <section aria-label="Bin" className={classes.bin}>
+      <h2>Removed</h2>
+      {failure && <Failure error={failure} />}
+      <ul className={classes.list}>
+        {lines.map((line) => (
+          <li key={line.id} className={classes.row}>
+            <span className={classes.name}>{line.player_name}</span>
+            <span className={classes.quiet}>gone for good on {day.format(new Date(line.gone_on))}</span>
+            <Button size="xs" variant="default" onClick={() => back.mutate(line.id)}>
+              Bring back
+            </Button>
+            {sure === line.id ? (
+              <Button size="xs" color="rust.6" onClick={() => gone.mutate(line.id)}>
+                For good: nothing brings it back
+              </Button>
+            ) : (
+              <Button size="xs" variant="subtle" color="rust.6" onClick={() => setSure(line.id)}>
+                Remove now
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

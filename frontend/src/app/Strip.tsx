@@ -1,22 +1,34 @@
-import { Menu, useMantineColorScheme } from "@mantine/core";
+import { useMantineColorScheme } from "@mantine/core";
 import { Link } from "react-router";
 import { DeviceStates } from "../devices/DeviceStates";
+import { useSetUnits } from "../session/session";
 import { useQueue } from "../strikes/queue";
+import type { Pause } from "../strikes/useStrikeQueue";
 import { showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
-import { useSetUnits } from "./session";
 
 const SAVE_WORDS = {
   saved: "saved",
   waiting: "not saved yet",
   saving: "saving",
   offline: "no connection, kept here",
-  conflict: "changed elsewhere",
+  busy: "not saved yet, tried again",
+  signed_out: "signed out, kept here",
+  gone: "removed elsewhere, kept here",
+  conflict: "changed by somebody else too",
 } as const;
 
+const PAUSE_WORDS: Record<Pause, string> = {
+  offline: " for a connection",
+  signed_out: " for you to sign in",
+  busy: ", tried again",
+};
+
+const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "short", timeStyle: "short" });
+
 /** One line, always true: who, hand, ground mix, school, units, devices, save state. */
-export function Strip({ onBench }: { onBench: () => void }) {
+export function Strip({ old, onBench }: { old: number | null; onBench: () => void }) {
   const store = useStore();
   const queue = useQueue();
   const units = useUnits();
@@ -31,7 +43,11 @@ export function Strip({ onBench }: { onBench: () => void }) {
   ).length;
   const mix = grounds.map((g) => `${g.name} ${showPercent(g.share)}`).join(" · ");
   const refusedWords = `not saved: ${store.faults.length} to mend`;
-  const words = store.saveState === "refused" ? refusedWords : SAVE_WORDS[store.saveState];
+  // "saved" is said of everything that was done here, strikes included
+  const onTheWay = queue.waiting.length + queue.refused.length;
+  const state = store.saveState === "saved" && onTheWay > 0 ? "waiting" : store.saveState;
+  const words = state === "refused" ? refusedWords : SAVE_WORDS[state];
+  const many = queue.waiting.length;
   const speedFor = { m: "mps", yd: "mph" } as const;
   const other = units.distance === "m" ? "yd" : "m";
   return (
@@ -48,31 +64,46 @@ export function Strip({ onBench }: { onBench: () => void }) {
       </span>
       <span className={classes.tools}>
         <DeviceStates />
-        {queue.waiting.length > 0 && (
-          <span className={classes.waiting} data-offline={queue.offline} role="status" aria-label="Strikes waiting">
-            {queue.waiting.length} {queue.waiting.length === 1 ? "strike waits" : "strikes wait"}
-            {queue.offline ? " for a connection" : ""}
+        {old !== null && (
+          <span className={classes.waiting} role="status" aria-label="How old this is">
+            as of {when.format(new Date(old))}
           </span>
         )}
-        {store.saveState === "conflict" ? (
-          <Menu>
-            <Menu.Target>
-              <button type="button" className={`${classes.tool} ${classes.save}`} data-state="conflict">
-                {words}
-              </button>
-            </Menu.Target>
-            <Menu.Dropdown>
-              <Menu.Item onClick={() => store.resolve("mine")}>Save this screen over it</Menu.Item>
-              <Menu.Item onClick={() => store.resolve("theirs")}>Take the other screen's</Menu.Item>
-            </Menu.Dropdown>
-          </Menu>
-        ) : (
-          <span className={classes.save} data-state={store.saveState} role="status">
-            {words}
+        {many > 0 && (
+          <span
+            className={classes.waiting}
+            data-offline={queue.pause !== null}
+            role="status"
+            aria-label="Strikes waiting"
+          >
+            {many} {many === 1 ? "strike waits" : "strikes wait"}
+            {queue.pause ? PAUSE_WORDS[queue.pause] : ""}
+          </span>
+        )}
+        {queue.refused.length > 0 && (
+          <span className={classes.waiting} data-offline role="status" aria-label="Strikes not taken">
+            {queue.refused.length} not taken
+          </span>
+        )}
+        <span className={classes.save} data-state={state} role="status">
+          {words}
+        </span>
+        {store.undoProblem && (
+          <span className={classes.waiting} role="status">
+            {store.undoProblem}
           </span>
         )}
         <button type="button" className={classes.tool} onClick={store.undo} disabled={!store.canUndo} title="Ctrl Z">
           Undo
+        </button>
+        <button
+          type="button"
+          className={classes.tool}
+          onClick={store.redo}
+          disabled={!store.canRedo}
+          title="Ctrl Shift Z"
+        >
+          Redo
         </button>
         <a
           className={`${classes.tool} ${classes.wide}`}

@@ -14,9 +14,28 @@ const document = {
 };
 
 const fitting = (revision: number, change: object = {}) =>
-  ({ id: "f1", revision, document: { ...document, ...change }, problem: [], steps: {} }) as unknown as Fitting;
+  ({
+    id: "f1",
+    revision,
+    document: { ...document, ...change },
+    problem: [],
+    steps: {},
+    refused: [],
+    conflicts: [],
+    draft: {},
+  }) as unknown as Fitting;
 
-type Sent = { revision: number; player?: { handicap: number }; grounds?: unknown };
+const inputs = (initial: Fitting, open = true) => ({ initial, fitter: "me", open });
+
+type Sent = {
+  revision: number;
+  edit_id: string;
+  player?: { handicap: number };
+  grounds?: unknown;
+  base: { player?: { handicap: number } };
+  attempts: { edit_id: string; sections: { player: { handicap: number } } }[];
+  settled: { path: string; theirs: unknown }[];
+};
 let sent: Sent[] = [];
 let answers: ((body: Sent) => Response | Promise<Response>)[] = [];
 
@@ -40,8 +59,8 @@ beforeEach(() => {
     sent.push(body);
     const next = answers.shift();
     if (next) return next(body);
-    const { revision, ...sections } = body;
-    return ok(fitting(revision + 1, sections));
+    const { revision, player, grounds } = body;
+    return ok(fitting(revision + 1, { ...(player && { player }), ...(grounds ? { grounds } : {}) }));
   });
 });
 
@@ -50,11 +69,16 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+const drafts = () => Object.keys(localStorage).filter((name) => name.startsWith("oblatus-draft-"));
+
 const player = (handicap: number) => ({ ...document.player, handicap }) as unknown as Fitting["document"]["player"];
+
+/** The field that was typed into is left. */
+const document_left = () => void window.document.dispatchEvent(new Event("focusout"));
 
 describe("useFitting", () => {
   it("shows an edit at once, saves it, and carries the new revision on the next one", async () => {
-    const { result } = renderHook(() => useFitting(fitting(1)));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
     act(() => result.current.edit("player", player(11)));
     expect(result.current.draft.player.handicap).toBe(11);
     await waitFor(() => expect(result.current.saveState).toBe("saved"));
@@ -62,7 +86,7 @@ describe("useFitting", () => {
     await waitFor(() => expect(sent).toHaveLength(2));
     expect(sent.map((s) => s.revision)).toEqual([1, 2]);
     await waitFor(() => expect(result.current.server.revision).toBe(3));
-    expect(localStorage.length).toBe(0);
+    expect(drafts()).toEqual([]);
   });
 
   it("joins what was typed while a request was out into the next one, in order", async () => {
@@ -73,7 +97,7 @@ describe("useFitting", () => {
           release = () => done(ok(fitting(2, { player: body.player })));
         }),
     );
-    const { result } = renderHook(() => useFitting(fitting(1)));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
     act(() => result.current.edit("player", player(11)));
     await waitFor(() => expect(sent).toHaveLength(1));
     act(() => result.current.edit("player", player(12)));
@@ -86,7 +110,7 @@ describe("useFitting", () => {
 
   it("keeps a refused section on the screen and does not hold the others back", async () => {
     answers.push(() => refuse("player.handicap"));
-    const { result } = renderHook(() => useFitting(fitting(1)));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
     act(() => result.current.edit("player", player(99)));
     await waitFor(() => expect(result.current.saveState).toBe("refused"));
     expect(result.current.draft.player.handicap).toBe(99);
@@ -102,34 +126,113 @@ describe("useFitting", () => {
 
   it("keeps edits in the browser while nobody answers, and a new page finds them", async () => {
     answers.push(() => Promise.reject(new TypeError("no network")));
-    const first = renderHook(() => useFitting(fitting(1)));
+    const first = renderHook(() => useFitting(inputs(fitting(1))));
     act(() => first.result.current.edit("player", player(7)));
     await waitFor(() => expect(first.result.current.saveState).toBe("offline"));
     first.unmount();
-    const second = renderHook(() => useFitting(fitting(1)));
+    const second = renderHook(() => useFitting(inputs(fitting(1))));
     expect(second.result.current.draft.player.handicap).toBe(7);
     await waitFor(() => expect(second.result.current.server.document.player.handicap).toBe(7));
-    expect(localStorage.length).toBe(0);
+    expect(drafts()).toEqual([]);
   });
 
-  it("does not save over another screen until someone decides", async () => {
-    answers.push(
-      () =>
-        new Response(JSON.stringify({ code: "conflict", message: "", revision: 5 }), {
-          status: 409,
-          headers: { "Content-Type": "application/json" },
-        }),
+  it("says what two changed, sends nothing more of it until one is chosen, and then what was seen", async () => {
+    const conflict = { path: "player.handicap", name: "handicap", unit: "", mine: 7, theirs: 3, value: 3 };
+    answers.push(() =>
+      ok({ ...fitting(5, { player: player(3) }), conflicts: [conflict], draft: { player: player(7) } }),
     );
-    const { result } = renderHook(() => useFitting(fitting(1)));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
     act(() => result.current.edit("player", player(7)));
     await waitFor(() => expect(result.current.saveState).toBe("conflict"));
+    expect(result.current.draft.player.handicap).toBe(7);
     await new Promise((done) => setTimeout(done, 300));
+    expect(sent).toHaveLength(1);
+    act(() => result.current.resolve(result.current.conflicts[0] as never, "mine"));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    expect(sent[1]).toMatchObject({ settled: [{ path: "player.handicap", theirs: 3 }], base: { player: player(10) } });
+  });
+
+  it("takes theirs when that is chosen", async () => {
+    const conflict = { path: "player.handicap", name: "handicap", unit: "", mine: 7, theirs: 3, value: 3 };
+    answers.push(() =>
+      ok({ ...fitting(5, { player: player(3) }), conflicts: [conflict], draft: { player: player(7) } }),
+    );
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => result.current.edit("player", player(7)));
+    await waitFor(() => expect(result.current.saveState).toBe("conflict"));
+    act(() => result.current.resolve(result.current.conflicts[0] as never, "theirs"));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    expect(sent[1]?.player?.handicap).toBe(3);
+  });
+
+  it("says what every edit was made on, and which one before it may have arrived", async () => {
+    answers.push(() => Promise.reject(new TypeError("no network")));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => result.current.edit("player", player(7)));
+    await waitFor(() => expect(result.current.saveState).toBe("offline"));
+    act(() => result.current.edit("player", player(8)));
+    act(() => void window.dispatchEvent(new Event("online")));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    const last = sent.at(-1);
+    expect(last?.base.player?.handicap).toBe(10);
+    expect(last?.attempts).toMatchObject([{ edit_id: sent[0]?.edit_id, sections: { player: { handicap: 7 } } }]);
+    expect(last?.edit_id).not.toBe(sent[0]?.edit_id);
+  });
+
+  it.each([
+    [500, "busy"],
+    [429, "busy"],
+    [401, "signed_out"],
+    [404, "gone"],
+  ])("keeps a draft on an answer of %i, and says %s, never saved", async (status, words) => {
+    answers.push(() => new Response("<html>", { status }));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => result.current.edit("player", player(7)));
+    await waitFor(() => expect(result.current.saveState).toBe(words));
+    expect(result.current.draft.player.handicap).toBe(7);
+    expect(drafts()).toHaveLength(1);
+  });
+
+  it("sends nothing while nobody is signed in, and all of it afterwards", async () => {
+    const { result, rerender } = renderHook(({ open }) => useFitting(inputs(fitting(1), open)), {
+      initialProps: { open: false },
+    });
+    act(() => result.current.edit("player", player(7)));
+    await new Promise((done) => setTimeout(done, 250));
+    expect(result.current.saveState).toBe("signed_out");
+    expect(sent).toEqual([]);
+    rerender({ open: true });
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
     expect(sent).toHaveLength(1);
   });
 
-  it("takes edits back one by one", async () => {
-    const { result } = renderHook(() => useFitting(fitting(1)));
+  it("takes back what was typed into a field at once, and does it again, also after a reload", async () => {
+    const first = renderHook(() => useFitting(inputs(fitting(1))));
+    for (const typed of [1, 14, 14.5]) act(() => first.result.current.edit("player", player(typed)));
+    await waitFor(() => expect(first.result.current.saveState).toBe("saved"));
+    first.unmount();
+    const second = renderHook(() => useFitting(inputs(fitting(2, { player: player(14.5) }))));
+    act(() => second.result.current.undo());
+    expect(second.result.current.draft.player.handicap).toBe(10);
+    expect(second.result.current.canUndo).toBe(false);
+    act(() => second.result.current.redo());
+    expect(second.result.current.draft.player.handicap).toBe(14.5);
+  });
+
+  it("does not take back what somebody else changed since", async () => {
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
     act(() => result.current.edit("player", player(11)));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    act(() => result.current.adopt(fitting(9, { player: player(4) })));
+    act(() => result.current.undo());
+    expect(result.current.draft.player.handicap).toBe(4);
+    expect(result.current.undoProblem).not.toBeNull();
+  });
+
+  it("takes edits back one by one", async () => {
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => result.current.edit("player", player(11)));
+    act(document_left);
     act(() => result.current.edit("player", player(12)));
     act(() => result.current.undo());
     expect(result.current.draft.player.handicap).toBe(11);

@@ -1,172 +1,363 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { api, type Fault, type Fitting, type FittingDocument, RequestError, unwrap } from "../api/client";
+import {
+  api,
+  type Conflict,
+  type Edited,
+  type Fault,
+  type Fitting,
+  NO_ANSWER,
+  RequestError,
+  unwrap,
+} from "../api/client";
+import { type Deed, type History, keepHistory, keptHistory, type Typing, withDeed } from "../history/acts";
+import { changesOf, same, valueAt, withValue } from "../history/changes";
+import { tabName } from "../offline/tab";
+import { newId } from "../strikes/newId";
+import { type Draft, isEmpty, keepDraft, keptDraft, leftDraft, SECTIONS, type Section, type Sections } from "./drafts";
 
-export type Section = "player" | "grounds" | "bag" | "choices" | "measuring";
-export type SaveState = "saved" | "saving" | "waiting" | "offline" | "refused" | "conflict";
+export type { Section } from "./drafts";
 
-type Draft = Pick<FittingDocument, Section>;
-const SECTIONS: readonly Section[] = ["player", "grounds", "bag", "choices", "measuring"];
+/** How the draft stands with the server; each word is shown as it is true. */
+export type SaveState =
+  | "saved"
+  | "saving"
+  | "waiting"
+  | "offline"
+  | "busy"
+  | "signed_out"
+  | "gone"
+  | "refused"
+  | "conflict";
+
 const QUIET_MS = 90;
 const RETRY_MS = 3000;
-const UNDO_DEPTH = 50;
+const LONGEST_MS = 60_000;
+const MOST_ATTEMPTS = 20;
 
 export interface FittingStore {
   /** What the server holds, with the proposal made from it. */
   server: Fitting;
   /** What is on the screen: the server's document with the edits not yet saved. */
-  draft: Draft;
+  draft: Sections;
   saveState: SaveState;
   faults: Fault[];
-  edit: <S extends Section>(section: S, value: Draft[S]) => void;
+  /** Fields that somebody else changed too, to be chosen one by one. */
+  conflicts: Conflict[];
+  edit: <S extends Section>(section: S, value: Sections[S]) => void;
   undo: () => void;
+  redo: () => void;
   canUndo: boolean;
-  /** After a conflict: take the other screen's state, or save this one over it. */
-  resolve: (keep: "mine" | "theirs") => void;
+  canRedo: boolean;
+  /** What could not be taken back because it was changed again meanwhile. */
+  undoProblem: string | null;
+  /** A deed of another kind than an edit, to be taken back in its turn. */
+  did: (deed: Deed) => void;
+  /** Who takes back deeds of another kind. */
+  onDeed: (redo: (deed: Deed, back: boolean) => void) => void;
+  resolve: (conflict: Conflict, keep: "mine" | "theirs") => void;
   reload: () => Promise<void>;
   adopt: (fitting: Fitting) => void;
 }
 
-const storageKey = (id: string) => `oblatus-draft-${id}`;
-
-/** Edits kept in this browser from a session that ended before they were saved. */
-function keptDraft(id: string): Partial<Draft> {
-  try {
-    return JSON.parse(localStorage.getItem(storageKey(id)) ?? "{}") as Partial<Draft>;
-  } catch {
-    return {};
-  }
+interface Inputs {
+  initial: Fitting;
+  fitter: string;
+  /** Whether the page may act: nobody is signed in any more while it is false. */
+  open: boolean;
 }
 
-function keepDraft(id: string, dirty: Partial<Draft>) {
-  if (Object.keys(dirty).length === 0) localStorage.removeItem(storageKey(id));
-  else localStorage.setItem(storageKey(id), JSON.stringify(dirty));
-}
+const pick = (fitting: Fitting): Sections =>
+  Object.fromEntries(SECTIONS.map((s) => [s, fitting.document[s]])) as unknown as Sections;
 
-const pick = (document: FittingDocument): Draft => ({
-  player: document.player,
-  grounds: document.grounds,
-  bag: document.bag,
-  choices: document.choices,
-  measuring: document.measuring,
-});
+const sectionOf = (path: string): Section | undefined =>
+  SECTIONS.find((section) => path === section || path.startsWith(`${section}.`));
 
-const sectionOf = (fault: Fault): Section | undefined =>
-  SECTIONS.find((section) => fault.field === section || fault.field.startsWith(`${section}.`));
+const pathOf = (path: string) => path.split(".").map((step) => (/^\d+$/.test(step) ? Number(step) : step));
 
 /**
- * Autosave of one fitting: edits show at once, are kept in the browser until the server has them, go out one request
- * at a time, and a section that the server refuses stays on the screen without holding the others back.
+ * Autosave of one fitting: edits show at once, are kept in the browser until the server has them, and go out one request
+ * at a time with what they were made on, so that the server merges them field by field with what others changed.
  */
-export function useFitting(initial: Fitting): FittingStore {
+export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const id = initial.id;
+  const deedsKey = `oblatus-deeds-${fitter}-${id}-${tabName()}`;
   const [server, setServer] = useState(initial);
-  const [dirty, setDirty] = useState<Partial<Draft>>(() => keptDraft(id));
-  const [refused, setRefused] = useState<Partial<Draft>>({});
+  const [draft, setDraft] = useState<Draft>(() => keptDraft(fitter, id));
   const [faults, setFaults] = useState<Fault[]>([]);
+  const [conflicts, setConflicts] = useState<Conflict[]>([]);
   const [saveState, setSaveState] = useState<SaveState>("saved");
-  const [history, setHistory] = useState<Partial<Draft>[]>([]);
+  const [history, setHistory] = useState<History>(() => keptHistory(deedsKey));
+  const [undoProblem, setUndoProblem] = useState<string | null>(null);
+  const [tries, setTries] = useState(0);
+  const wait = useRef(0);
   const busy = useRef(false);
-  const latest = useRef({ server, dirty, refused });
-  latest.current = { server, dirty, refused };
+  const typing = useRef<Typing>({ at: 0, left: true });
+  const settled = useRef<{ path: string; theirs: unknown }[]>([]);
+  /** Sections as they were refused or in conflict: sent again only once they are changed. */
+  const held = useRef<Partial<Sections>>({});
+  const latest = useRef({ server, draft, history });
+  latest.current = { ...latest.current, server, draft, history };
+  const others = useRef<(deed: Deed, back: boolean) => void>(() => {});
 
-  const draft = useMemo<Draft>(() => ({ ...pick(server.document), ...dirty }), [server, dirty]);
+  const shown = useMemo<Sections>(() => ({ ...pick(server), ...draft.mine }), [server, draft]);
 
-  useEffect(() => keepDraft(id, dirty), [id, dirty]);
+  const put = useCallback(
+    (next: Draft) => {
+      latest.current = { ...latest.current, draft: next };
+      keepDraft(fitter, id, next);
+      setDraft(next);
+    },
+    [fitter, id],
+  );
+
+  const take = useCallback((reply: Fitting) => {
+    latest.current = { ...latest.current, server: reply };
+    setServer(reply);
+  }, []);
+
+  useEffect(() => keepHistory(deedsKey, history), [deedsKey, history]);
+  useEffect(() => {
+    const leave = () => {
+      typing.current = { ...typing.current, left: true };
+    };
+    document.addEventListener("focusout", leave);
+    return () => document.removeEventListener("focusout", leave);
+  }, []);
+
+  // what a tab that was closed left unsaved is saved from here
+  const empty = isEmpty(draft);
+  useEffect(() => {
+    if (!empty) return;
+    let here = true;
+    leftDraft(fitter, id).then((left) => here && left && isEmpty(latest.current.draft) && put(left));
+    return () => {
+      here = false;
+    };
+  }, [empty, fitter, id, put]);
+
+  const landed = useCallback(
+    (reply: Edited, sent: Partial<Sections>) => {
+      take(reply);
+      const now = latest.current.draft;
+      const going = Object.keys(sent) as Section[];
+      const wrong = new Set([
+        ...reply.refused.map((f) => sectionOf(f.field)),
+        ...reply.conflicts.map((c) => sectionOf(c.path)),
+      ]);
+      const troubled = (s: Section) => wrong.has(s) || (wrong.has(undefined) && reply.refused.length > 0);
+      const base = { ...now.base };
+      const mine = { ...now.mine };
+      for (const s of going) {
+        const unchanged = now.mine[s] === sent[s];
+        if (troubled(s)) {
+          const left = reply.draft[s];
+          if (unchanged && left !== undefined) {
+            Object.assign(mine, { [s]: left });
+            // an unsettled conflict is one again until it is chosen; a refused field stands against what is saved
+            if (!reply.conflicts.some((c) => sectionOf(c.path) === s)) Object.assign(base, { [s]: reply.document[s] });
+            Object.assign(held.current, { [s]: mine[s] });
+          }
+        } else if (unchanged) {
+          delete mine[s];
+          delete base[s];
+        } else Object.assign(base, { [s]: sent[s] });
+      }
+      put({ revision: reply.revision, base, mine, attempts: [] });
+      setFaults((current) => [
+        ...current.filter((f) => !going.includes(sectionOf(f.field) as Section)),
+        ...reply.refused,
+      ]);
+      setConflicts((current) => [
+        ...current.filter((c) => !going.includes(sectionOf(c.path) as Section)),
+        ...reply.conflicts,
+      ]);
+      settled.current = [];
+    },
+    [put, take],
+  );
 
   const save = useCallback(async () => {
-    const now = latest.current;
-    const going = SECTIONS.filter((s) => now.dirty[s] !== undefined && now.dirty[s] !== now.refused[s]);
+    const { draft: now, server: known } = latest.current;
+    const going = SECTIONS.filter((s) => now.mine[s] !== undefined && now.mine[s] !== held.current[s]);
     if (busy.current || going.length === 0) return;
     busy.current = true;
     setSaveState("saving");
-    const sent = Object.fromEntries(going.map((s) => [s, now.dirty[s]])) as Partial<Draft>;
+    const sent = Object.fromEntries(going.map((s) => [s, now.mine[s]])) as Partial<Sections>;
+    const base = Object.fromEntries(going.map((s) => [s, now.base[s] ?? known.document[s]]));
+    const before = now.attempts.at(-1);
+    const edit_id = before && same(before.sections, sent) ? before.edit_id : newId();
+    if (edit_id !== before?.edit_id)
+      put({ ...now, attempts: [...now.attempts, { edit_id, sections: sent }].slice(-MOST_ATTEMPTS) });
+    const attempts = now.attempts.filter((attempt) => attempt.edit_id !== edit_id);
     try {
+      const body = {
+        revision: now.revision || known.revision,
+        edit_id,
+        base,
+        attempts,
+        settled: settled.current,
+        drop_rack: false,
+      };
       const reply = await unwrap(
-        api.PATCH("/api/fittings/{fitting_id}", {
-          params: { path: { fitting_id: id } },
-          body: { revision: now.server.revision, drop_rack: false, ...sent },
-        }),
+        api.PATCH("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } }, body: { ...body, ...sent } }),
       );
-      // the next save may start before React renders again, and must carry the new revision
-      latest.current = { ...latest.current, server: reply };
-      setServer(reply);
-      setDirty((current) => {
-        const left = { ...current };
-        for (const s of going) if (left[s] === sent[s]) delete left[s];
-        return left;
-      });
-      setFaults((current) => current.filter((fault) => !going.includes(sectionOf(fault) as Section)));
-      setRefused((current) => {
-        const left = { ...current };
-        for (const s of going) delete left[s];
-        return left;
-      });
+      wait.current = 0;
+      landed(reply, sent);
       setSaveState("saved");
     } catch (error) {
       if (!(error instanceof RequestError)) throw error;
       if (error.status === 422 && error.body) {
         const found = error.body.faults ?? [];
-        const bad = going.filter((s) => found.some((fault) => sectionOf(fault) === s));
+        const bad = going.filter((s) => found.some((fault) => sectionOf(fault.field) === s));
         const blamed = bad.length > 0 ? bad : going;
-        setFaults((current) => [...current.filter((f) => !blamed.includes(sectionOf(f) as Section)), ...found]);
-        setRefused((current) => ({ ...current, ...Object.fromEntries(blamed.map((s) => [s, sent[s]])) }));
+        Object.assign(held.current, Object.fromEntries(blamed.map((s) => [s, sent[s]])));
+        setFaults((current) => [...current.filter((f) => !blamed.includes(sectionOf(f.field) as Section)), ...found]);
+        put({ ...latest.current.draft, attempts: [] });
         setSaveState("refused");
-      } else if (error.status === 409) setSaveState("conflict");
-      else setSaveState("offline");
+      } else {
+        wait.current = Math.min(Math.max(2 * wait.current, RETRY_MS, 1000 * (error.after ?? 0)), LONGEST_MS);
+        if (error.status === NO_ANSWER) wait.current = RETRY_MS;
+        setSaveState(whyNot(error));
+        setTries((n) => n + 1);
+      }
     } finally {
       busy.current = false;
     }
-  }, [id]);
+  }, [id, landed, put]);
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: server and refused are what a finished request changes
+  // biome-ignore lint/correctness/useExhaustiveDependencies: server and tries are what a finished request changes
   useEffect(() => {
-    const waiting = SECTIONS.some((s) => dirty[s] !== undefined && dirty[s] !== refused[s]);
-    if (saveState === "conflict") return;
+    const waiting = SECTIONS.some((s) => draft.mine[s] !== undefined && draft.mine[s] !== held.current[s]);
     if (!waiting) {
-      if (Object.keys(refused).length > 0 && saveState === "saved") setSaveState("refused");
+      if (saveState === "saving") return;
+      setSaveState(conflicts.length > 0 ? "conflict" : isEmpty(draft) ? "saved" : "refused");
       return;
     }
-    if (saveState === "saved" || saveState === "refused") setSaveState("waiting");
-    const timer = setTimeout(save, saveState === "offline" ? RETRY_MS : QUIET_MS);
-    return () => clearTimeout(timer);
-  }, [dirty, refused, server, saveState, save]);
+    if (!open) return setSaveState("signed_out");
+    if (saveState !== "saving" && !LATER.includes(saveState)) setSaveState("waiting");
+    const timer = setTimeout(save, LATER.includes(saveState) ? wait.current : QUIET_MS);
+    const atOnce = () => void save();
+    window.addEventListener("online", atOnce);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener("online", atOnce);
+    };
+  }, [draft, server, saveState, save, open, tries, conflicts]);
 
-  const edit = useCallback(<S extends Section>(section: S, value: Draft[S]) => {
-    const before = latest.current;
-    setHistory((past) => [
-      ...past.slice(1 - UNDO_DEPTH),
-      { [section]: before.dirty[section] ?? pick(before.server.document)[section] },
-    ]);
-    setDirty((current) => ({ ...current, [section]: value }));
+  // signed in again: what waited goes at once
+  useEffect(() => {
+    if (open) setSaveState((state) => (state === "signed_out" ? "waiting" : state));
+  }, [open]);
+
+  const change = useCallback(
+    (section: Section, value: unknown) => {
+      const now = latest.current.draft;
+      const known = latest.current.server;
+      const base = now.base[section] === undefined ? { ...now.base, [section]: known.document[section] } : now.base;
+      put({ ...now, revision: now.revision || known.revision, base, mine: { ...now.mine, [section]: value } });
+    },
+    [put],
+  );
+
+  const did = useCallback((deed: Deed) => {
+    const now = Date.now();
+    setHistory((history) => withDeed(history, deed, typing.current, now));
+    typing.current = { at: now, left: deed.kind !== "edit" };
+    setUndoProblem(null);
   }, []);
 
-  const undo = useCallback(() => {
-    const last = history.at(-1);
-    if (!last) return;
-    setDirty((current) => ({ ...current, ...last }));
-    setHistory((past) => past.slice(0, -1));
-  }, [history]);
+  const edit = useCallback(
+    <S extends Section>(section: S, value: Sections[S]) => {
+      const before = latest.current.draft.mine[section] ?? latest.current.server.document[section];
+      const changes = changesOf(before, value);
+      if (changes.length === 0) return;
+      did({ kind: "edit", section, changes });
+      change(section, value);
+    },
+    [change, did],
+  );
 
-  const adopt = useCallback((fitting: Fitting) => setServer(fitting), []);
+  const turn = useCallback(
+    (back: boolean) => {
+      const { past, future } = latest.current.history;
+      const deed = back ? past.at(-1) : future.at(-1);
+      if (!deed) return;
+      const next = back
+        ? { past: past.slice(0, -1), future: [...future, deed] }
+        : { past: [...past, deed], future: future.slice(0, -1) };
+      latest.current = { ...latest.current, history: next };
+      setHistory(next);
+      typing.current = { ...typing.current, left: true };
+      if (deed.kind !== "edit") return others.current(deed, back);
+      const section = deed.section as Section;
+      let value: unknown = latest.current.draft.mine[section] ?? latest.current.server.document[section];
+      let passed = 0;
+      for (const one of deed.changes) {
+        const [from, to] = back ? [one.after, one.before] : [one.before, one.after];
+        // somebody changed it since: theirs stays
+        if (!same(valueAt(value, one.path), from)) passed += 1;
+        else value = withValue(value, one.path, to);
+      }
+      setUndoProblem(passed > 0 ? "Changed again since: it stays as it is." : null);
+      if (passed < deed.changes.length) change(section, value);
+    },
+    [change],
+  );
 
   const reload = useCallback(async () => {
     const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } }));
     // an edit that was answered meanwhile is newer than this
-    setServer((current) => (reply.revision >= current.revision ? reply : current));
-  }, [id]);
+    if (reply.revision >= latest.current.server.revision) take(reply);
+  }, [id, take]);
 
   const resolve = useCallback(
-    async (keep: "mine" | "theirs") => {
-      await reload();
-      if (keep === "theirs") {
-        setDirty({});
-        setRefused({});
-        setFaults([]);
-      }
-      setSaveState("saved");
+    (conflict: Conflict, keep: "mine" | "theirs") => {
+      const section = sectionOf(conflict.path);
+      if (!section) return;
+      setConflicts((current) => current.filter((c) => c.path !== conflict.path));
+      const now = latest.current.draft;
+      const value = now.mine[section] ?? latest.current.server.document[section];
+      const inside = pathOf(conflict.path).slice(1);
+      if (keep === "mine") {
+        settled.current = [...settled.current, { path: conflict.path, theirs: conflict.value }];
+        put({ ...now, mine: { ...now.mine, [section]: Array.isArray(value) ? [...value] : { ...value } } });
+      } else put({ ...now, mine: { ...now.mine, [section]: withValue(value, inside, conflict.value) } });
     },
-    [reload],
+    [put],
   );
 
-  return { server, draft, saveState, faults, edit, undo, canUndo: history.length > 0, resolve, reload, adopt };
+  return {
+    server,
+    draft: shown,
+    saveState,
+    faults,
+    conflicts,
+    edit,
+    undo: useCallback(() => turn(true), [turn]),
+    redo: useCallback(() => turn(false), [turn]),
+    canUndo: history.past.length > 0,
+    canRedo: history.future.length > 0,
+    undoProblem,
+    did,
+    onDeed: useCallback((redo: (deed: Deed, back: boolean) => void) => {
+      others.current = redo;
+    }, []),
+    resolve,
+    reload,
+    adopt: useCallback(
+      (fitting: Fitting) => {
+        if (fitting.revision >= latest.current.server.revision) take(fitting);
+      },
+      [take],
+    ),
+  };
+}
+
+/** States in which a draft is tried again later. */
+const LATER: readonly SaveState[] = ["offline", "busy", "signed_out", "gone"];
+
+function whyNot(error: RequestError): SaveState {
+  if (error.status === NO_ANSWER) return "offline";
+  if (error.status === 401) return "signed_out";
+  return error.status === 404 ? "gone" : "busy";
 }

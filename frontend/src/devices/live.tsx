@@ -1,5 +1,4 @@
 import { createContext, type ReactNode, useContext } from "react";
-import { useDevices } from "./useDevices";
 import { useLive } from "./useLive";
 
 const Hearing = createContext(false);
@@ -7,10 +6,7 @@ const Hearing = createContext(false);
 /** Whether word of strikes and readings comes in at this moment. */
 export const useHearing = () => useContext(Hearing);
 
-/** One line to the server for the whole fitting, held while a device is connected or a step waits for one. */
-export function LiveProvider({ waiting, children }: { waiting: boolean; children: ReactNode }) {
-  const devices = useDevices();
-  const wanted = devices.data?.devices.some((device) => device.wanted) ?? false;
-  const hearing = useLive(waiting || wanted);
-  return <Hearing.Provider value={hearing}>{children}</Hearing.Provider>;
+/** Word from the server for the whole fitting, over the one line that all tabs of the browser share. */
+export function LiveProvider({ children }: { children: ReactNode }) {
+  return <Hearing.Provider value={useLive()}>{children}</Hearing.Provider>;
 }

@@ -2,20 +2,24 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import type { Session } from "../api/client";
 import { FittingProvider } from "../app/context";
 import type { FittingStore } from "../app/useFitting";
+import { SessionProvider } from "../session/session";
 import { useLive } from "./useLive";
 
 class Source {
-  static last: Source;
+  static readonly CLOSED = 2;
+  static all: Source[] = [];
   onopen: () => void = () => {};
   onerror: () => void = () => {};
-  heard: Record<string, () => void> = {};
+  heard: Record<string, (event: { data: string }) => void> = {};
   closed = false;
+  readyState = 1;
   constructor(readonly url: string) {
-    Source.last = this;
+    Source.all.push(this);
   }
-  addEventListener(name: string, act: () => void) {
+  addEventListener(name: string, act: (event: { data: string }) => void) {
     this.heard[name] = act;
   }
   close() {
@@ -26,18 +30,29 @@ class Source {
 const reload = vi.fn(() => Promise.resolve());
 const client = new QueryClient();
 const asked = vi.spyOn(client, "invalidateQueries");
+const session = { csrf_token: "t", fitter: "Me", fitter_id: "me" } as unknown as Session;
 
 function wrapper({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
-      <FittingProvider value={{ server: { id: "f" }, reload } as unknown as FittingStore}>{children}</FittingProvider>
+      <SessionProvider session={session}>
+        <FittingProvider value={{ server: { id: "f", revision: 4 }, reload } as unknown as FittingStore}>
+          {children}
+        </FittingProvider>
+      </SessionProvider>
     </QueryClientProvider>
   );
 }
 
+const names = () => asked.mock.calls.map(([about]) => about?.queryKey?.[0]);
+const say = (fitting: string, revision: number) =>
+  act(() => Source.all.at(-1)?.heard.change?.({ data: JSON.stringify({ fitting, revision }) }));
+
 beforeEach(() => {
   vi.useFakeTimers();
   vi.stubGlobal("EventSource", Source);
+  vi.stubGlobal("BroadcastChannel", undefined);
+  Source.all = [];
   asked.mockClear();
   reload.mockClear();
 });
@@ -47,24 +62,42 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-it("looks up what was missed whenever the connection comes back, and reloads once for many words", async () => {
-  const { result, unmount } = renderHook(() => useLive(true), { wrapper });
-  const source = Source.last;
-  act(() => source.onopen());
+it("asks for what is shown at once, for the proposal a moment later, and for nothing of other fittings", async () => {
+  const { result } = renderHook(useLive, { wrapper });
+  const [line] = Source.all;
+  expect(line?.url).toBe("/api/live?fitter=me");
+  await act(async () => line?.onopen());
   expect(result.current).toBe(true);
-  act(() => source.onerror());
-  expect(result.current).toBe(false);
   asked.mockClear();
-  await act(async () => {
-    source.onopen();
-    await vi.advanceTimersByTimeAsync(0);
-  });
-  expect(asked.mock.calls.map(([filter]) => (filter as { queryKey: string[] }).queryKey[0])).toContain("session");
-  act(() => {
-    for (let i = 0; i < 5; i++) source.heard.change?.();
-    vi.advanceTimersByTime(3000);
-  });
+  say("another", 0);
+  expect(names()).toEqual([]);
+  say("f", 0);
+  await vi.advanceTimersByTimeAsync(1300);
+  expect(names()).toContain("devices");
   expect(reload).toHaveBeenCalledTimes(1);
+});
+
+it("reads the fitting again when somebody else edited it, and not for its own edits", async () => {
+  renderHook(useLive, { wrapper });
+  say("f", 4);
+  await vi.advanceTimersByTimeAsync(2000);
+  expect(reload).not.toHaveBeenCalled();
+  say("f", 5);
+  await vi.advanceTimersByTimeAsync(10);
+  expect(reload).toHaveBeenCalledTimes(1);
+});
+
+it("says that it hears nothing, and asks who is signed in when the server refuses the line", async () => {
+  const { result, unmount } = renderHook(useLive, { wrapper });
+  const [line] = Source.all;
+  if (!line) throw new Error("no line was opened");
+  await act(async () => line.onopen());
+  line.readyState = Source.CLOSED;
+  await act(async () => line.onerror());
+  expect(result.current).toBe(false);
+  expect(names()).toContain("session");
+  await act(() => vi.advanceTimersByTimeAsync(5000));
+  expect(Source.all).toHaveLength(2);
   unmount();
-  expect(source.closed).toBe(true);
+  expect(Source.all.at(-1)?.closed).toBe(true);
 });

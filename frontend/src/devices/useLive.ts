@@ -2,38 +2,42 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { askAgain } from "../api/askAgain";
 import { useStore } from "../app/context";
+import { useStanding } from "../session/session";
+import { type Change, openLine } from "./line";
 
 const RELOAD_MS = 1200;
-const SHOWN = ["session", "monitor", "carries", "devices", "readings"];
+const SHOWN = ["session-summary", "monitor", "carries", "devices", "readings"];
 
-/** Word of strikes, readings and devices as it comes: what shows them is asked again, the proposal a moment later. */
-export function useLive(on: boolean): boolean {
+/** Word of strikes, readings, devices and other people's edits as it comes: what shows them is asked again. */
+export function useLive(): boolean {
   const { server, reload } = useStore();
+  const { session, ended } = useStanding();
+  const fitter = session.fitter_id ?? "";
   const client = useQueryClient();
   const [hearing, setHearing] = useState(false);
   const later = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const again = useRef(reload);
-  again.current = reload;
+  const now = useRef({ reload, revision: server.revision });
+  now.current = { reload, revision: server.revision };
   const id = server.id;
   useEffect(() => {
-    if (!on) return;
-    const source = new EventSource(`/api/fittings/${id}/live`);
-    const look = () => {
-      void askAgain(client, SHOWN, id);
+    if (ended !== null) return;
+    const read = (wait: number) => {
       clearTimeout(later.current);
-      later.current = setTimeout(() => again.current().catch(() => setHearing(false)), RELOAD_MS);
+      later.current = setTimeout(() => now.current.reload().catch(() => setHearing(false)), wait);
     };
-    source.onopen = () => {
-      setHearing(true);
-      look(); // what came while nobody heard is looked up
+    const look = ({ fitting, revision }: Change) => {
+      if (fitting !== null && fitting !== id) return;
+      if (revision > now.current.revision) read(0); // somebody else edited it
+      if (revision > 0) return;
+      void askAgain(client, SHOWN, id);
+      read(RELOAD_MS);
     };
-    source.onerror = () => setHearing(false); // the browser tries again by itself
-    source.addEventListener("change", look);
+    const close = openLine(fitter, look, setHearing, () => void client.invalidateQueries({ queryKey: ["session"] }));
     return () => {
-      source.close();
+      close();
       setHearing(false);
       clearTimeout(later.current);
     };
-  }, [id, client, on]);
+  }, [id, client, fitter, ended]);
   return hearing;
 }

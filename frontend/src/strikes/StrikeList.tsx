@@ -2,7 +2,7 @@ import { Button, Kbd } from "@mantine/core";
 import { useEffect, useRef } from "react";
 import type { Strike } from "../api/client";
 import classes from "./StrikeList.module.css";
-import type { StrikeQueue } from "./useStrikeQueue";
+import type { Pause, StrikeQueue } from "./useStrikeQueue";
 
 export const REASONS = ["thin", "heavy", "toe or heel", "not the swing meant", "misread"] as const;
 
@@ -40,10 +40,10 @@ export function StrikeList({ strikes, figure, told, queue, onAside, empty }: Pro
           <Button
             size="compact-sm"
             variant="subtle"
-            aria-label={`Undo the strike of ${figure(strike)}`}
+            aria-label={`Take out the strike of ${figure(strike)}`}
             onClick={() => queue.undo(strike.id)}
           >
-            Undo
+            Take out
           </Button>
         </li>
       ))}
@@ -85,6 +85,12 @@ export function AskReason({ onReason, onCancel }: AskProps) {
   );
 }
 
+const PAUSES: Record<Pause, string> = {
+  offline: "No connection: ",
+  signed_out: "You are signed out: ",
+  busy: "The server could not take them just now, they are tried again: ",
+};
+
 /** What is wrong on the way to the server, if anything. */
 export function QueueState({ queue }: { queue: StrikeQueue }) {
   return (
@@ -94,9 +100,10 @@ export function QueueState({ queue }: { queue: StrikeQueue }) {
           {queue.failure}
         </p>
       )}
-      {queue.offline && (
+      {queue.pause && queue.waiting.length > 0 && (
         <p role="status" className={classes.failure}>
-          No connection: {queue.waiting.length} kept in this browser until it is back.
+          {PAUSES[queue.pause]}
+          {queue.waiting.length} kept in this browser.
         </p>
       )}
     </>

@@ -10,19 +10,30 @@ export type Telling = Partial<
 export type Act =
   | { kind: "take"; strike: Strike }
   | { kind: "tell"; id: string; changes: Telling }
-  | { kind: "undo"; id: string };
+  | { kind: "undo"; id: string }
+  | { kind: "back"; id: string };
+
+/** Why the server does not take an act: in words, and at which field. */
+export interface Refusal {
+  message: string;
+  field: string;
+}
 
 /** An act with its name in this browser's store. */
 export interface KeptAct {
   key: string;
   act: Act;
+  refusal: Refusal | null;
 }
 
 interface Row {
   id: string;
+  /** Whose act it is: nobody else sees or sends it. Null in rows of an older program. */
+  fitter: string | null;
   fitting: string;
   at: number;
   act: Act;
+  refusal?: Refusal | null;
 }
 
 const STORE = "acts";
@@ -45,8 +56,11 @@ function database(): Promise<IDBPDatabase> {
   return opened;
 }
 
-/** Acts of a fitting that wait in this browser, in their order. */
-export async function waitingActs(fitting: string): Promise<KeptAct[]> {
+/** The strike that an act is about. */
+export const strikeOf = (act: Act) => (act.kind === "take" ? act.strike.id : act.id);
+
+/** A fitter's acts of a fitting that wait in this browser, in their order. */
+export async function waitingActs(fitter: string, fitting: string): Promise<KeptAct[]> {
   const db = await database();
   for (const row of slips().filter((slip) => slip.fitting === fitting)) {
     await db.put(STORE, row);
@@ -54,21 +68,39 @@ export async function waitingActs(fitting: string): Promise<KeptAct[]> {
   }
   const range = IDBKeyRange.bound([fitting, 0], [fitting, Number.MAX_VALUE]);
   const rows = (await db.getAllFromIndex(STORE, BY_FITTING, range)) as Row[];
-  return rows.map((row) => ({ key: row.id, act: row.act }));
+  return rows
+    .filter((row) => (row.fitter ?? fitter) === fitter)
+    .map((row) => ({ key: row.id, act: row.act, refusal: row.refusal ?? null }));
+}
+
+/** How many acts of a fitter wait in this browser, over all fittings. */
+export async function countActs(fitter: string): Promise<number> {
+  const rows = [...((await (await database()).getAll(STORE)) as Row[]), ...slips()];
+  return rows.filter((row) => row.fitter === fitter).length;
+}
+
+/** Let go of everything of a fitter that waits in this browser. */
+export async function forgetActs(fitter: string): Promise<void> {
+  const db = await database();
+  for (const row of (await db.getAll(STORE)) as Row[]) if (row.fitter === fitter) await db.delete(STORE, row.id);
+  for (const slip of slips()) if (slip.fitter === fitter) localStorage.removeItem(SLIP + slip.id);
 }
 
 /** Keep an act until the server has it; it is on the disk when this is done. */
-export async function keepAct(fitting: string, act: Act): Promise<string> {
+export async function keepAct(fitter: string, fitting: string, act: Act): Promise<string> {
   last = Math.max(last + 0.001, Date.now());
-  const row: Row = { id: newId(), fitting, at: last, act };
+  const row: Row = { id: newId(), fitter, fitting, at: last, act };
   // the database takes some milliseconds, and a page that is closed within them leaves this slip behind
   localStorage.setItem(SLIP + row.id, JSON.stringify(row));
-  const db = await database();
-  const transaction = db.transaction(STORE, "readwrite", { durability: "strict" });
-  await transaction.store.put(row);
-  await transaction.done;
+  await write(row);
   localStorage.removeItem(SLIP + row.id);
   return row.id;
+}
+
+/** Note why the server refused an act, or with null that it is to be sent again; it may be another act then. */
+export async function markAct(key: string, refusal: Refusal | null, act?: Act): Promise<void> {
+  const row = (await (await database()).get(STORE, key)) as Row | undefined;
+  if (row) await write({ ...row, refusal, act: act ?? row.act });
 }
 
 /** Whether an act still waits: another page of this browser may have sent it. */
@@ -76,9 +108,15 @@ export async function actWaits(key: string): Promise<boolean> {
   return (await (await database()).getKey(STORE, key)) !== undefined;
 }
 
-/** Forget an act that the server has. */
+/** Forget an act that the server has, or that the fitter let go. */
 export async function dropAct(key: string): Promise<void> {
   await (await database()).delete(STORE, key);
+}
+
+async function write(row: Row): Promise<void> {
+  const transaction = (await database()).transaction(STORE, "readwrite", { durability: "strict" });
+  await transaction.store.put(row);
+  await transaction.done;
 }
 
 /** Acts that a page wrote down and did not get into the database before it was closed. */

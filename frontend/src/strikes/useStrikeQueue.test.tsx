@@ -3,9 +3,11 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Strike } from "../api/client";
+import type { Session, Strike } from "../api/client";
 import { FittingProvider } from "../app/context";
 import type { FittingStore } from "../app/useFitting";
+import type { Deed } from "../history/acts";
+import { SessionProvider } from "../session/session";
 import { dropAct, waitingActs } from "./actStore";
 import { newId } from "./newId";
 import { useStrikeQueue, withAhead } from "./useStrikeQueue";
@@ -15,14 +17,30 @@ const strike = (id: string, carry_m = 60) =>
 
 const reload = vi.fn(() => Promise.resolve());
 
-function wrapper({ children }: { children: ReactNode }) {
-  const store = { server: { id: "f" }, reload } as unknown as FittingStore;
-  return (
-    <QueryClientProvider client={new QueryClient()}>
-      <FittingProvider value={store}>{children}</FittingProvider>
+const did = vi.fn();
+let redo: (deed: Deed, back: boolean) => void = () => {};
+const store = {
+  server: { id: "f" },
+  reload,
+  did,
+  onDeed: (hear: typeof redo) => {
+    redo = hear;
+  },
+} as unknown as FittingStore;
+const client = new QueryClient();
+const session = (fitter_id: string) =>
+  ({ csrf_token: "t", fitter: "Me", fitter_id, demo: false }) as unknown as Session;
+
+const as =
+  (fitter: string) =>
+  ({ children }: { children: ReactNode }) => (
+    <QueryClientProvider client={client}>
+      <SessionProvider session={session(fitter)}>
+        <FittingProvider value={store}>{children}</FittingProvider>
+      </SessionProvider>
     </QueryClientProvider>
   );
-}
+const wrapper = as("me");
 
 const said: string[] = [];
 
@@ -44,7 +62,7 @@ const json = (value: unknown, status = 200) =>
 
 beforeEach(async () => {
   localStorage.clear();
-  for (const { key } of await waitingActs("f")) await dropAct(key);
+  for (const { key } of await waitingActs("me", "f")) await dropAct(key);
   said.length = 0;
   reload.mockClear();
 });
@@ -71,14 +89,14 @@ describe("strikes on their way", () => {
     network(() => null);
     const first = renderHook(useStrikeQueue, { wrapper });
     act(() => first.result.current.take(strike("a")));
-    await waitFor(() => expect(first.result.current.offline).toBe(true));
+    await waitFor(() => expect(first.result.current.pause).toBe("offline"));
     expect(first.result.current.waiting).toHaveLength(1);
-    expect((await waitingActs("f")).map((kept) => kept.act.kind)).toEqual(["take"]);
-    expect(await waitingActs("another fitting")).toEqual([]);
+    expect((await waitingActs("me", "f")).map((kept) => kept.act.kind)).toEqual(["take"]);
+    expect(await waitingActs("me", "another fitting")).toEqual([]);
     first.unmount();
     network(() => json({ taken: 1 }));
     const second = renderHook(useStrikeQueue, { wrapper });
-    await waitFor(async () => expect(await waitingActs("f")).toEqual([]));
+    await waitFor(async () => expect(await waitingActs("me", "f")).toEqual([]));
     await waitFor(() => expect(second.result.current.waiting).toEqual([]));
     expect(said.filter((line) => line.includes('"id":"a"')).length).toBeGreaterThanOrEqual(2);
   });
@@ -91,7 +109,7 @@ describe("strikes on their way", () => {
     });
     await waitFor(() => expect(said).toHaveLength(40));
     expect(new Set(said.map((line) => /"id":"(.+?)"/.exec(line)?.[1])).size).toBe(40);
-    await waitFor(async () => expect(await waitingActs("f")).toEqual([]));
+    await waitFor(async () => expect(await waitingActs("me", "f")).toEqual([]));
   });
 
   it("are not lost when the page closes before the database has them", async () => {
@@ -100,7 +118,7 @@ describe("strikes on their way", () => {
     localStorage.setItem("oblatus-act-slip", JSON.stringify(row));
     const { result } = renderHook(useStrikeQueue, { wrapper });
     await waitFor(() => expect(said.filter((line) => line.includes('"id":"a"'))).toHaveLength(1));
-    await waitFor(async () => expect(await waitingActs("f")).toEqual([]));
+    await waitFor(async () => expect(await waitingActs("me", "f")).toEqual([]));
     expect(Object.keys(localStorage)).toEqual([]);
     act(() => result.current.take(strike("b")));
     expect(Object.keys(localStorage)).toHaveLength(1);
@@ -114,8 +132,8 @@ describe("strikes on their way", () => {
       result.current.take(strike("a"));
       result.current.take(strike("b"));
     });
-    await waitFor(() => expect(result.current.offline).toBe(true));
-    const [first] = await waitingActs("f");
+    await waitFor(() => expect(result.current.pause).toBe("offline"));
+    const [first] = await waitingActs("me", "f");
     await dropAct(first?.key ?? "");
     said.length = 0;
     network(() => json({ taken: 1 }));
@@ -135,18 +153,86 @@ describe("strikes on their way", () => {
     expect(said[1]).toBe('PATCH {"divot":"deep","note":"wet"}');
   });
 
-  it("do not hold the others back when the server refuses one", async () => {
-    network((_, body) =>
-      body.includes('"id":"bad"') ? json({ message: "carry must be less" }, 422) : json({ taken: 1 }),
-    );
+  it("wait in a list of their own when the server refuses them, to be mended or let go", async () => {
+    const refusal = {
+      code: "invalid",
+      message: "",
+      faults: [{ field: "strikes.0.carry_m", message: "must be less", value: "" }],
+    };
+    network((_, body) => (body.includes('"carry_m":999') ? json(refusal, 422) : json({ taken: 1 })));
+    const { result, unmount } = renderHook(useStrikeQueue, { wrapper });
+    act(() => {
+      result.current.take(strike("bad", 999));
+      result.current.take(strike("good"));
+      result.current.take(strike("worse", 999));
+    });
+    await waitFor(() => expect(result.current.refused).toHaveLength(2));
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
+    expect(result.current.refused[0]?.refusal).toEqual({ message: "carry m must be less", field: "carry_m" });
+    unmount();
+    const later = renderHook(useStrikeQueue, { wrapper });
+    await waitFor(() => expect(later.result.current.refused).toHaveLength(2));
+    const [bad, worse] = later.result.current.refused;
+    if (!bad || !worse) throw new Error("two were refused");
+    act(() => later.result.current.again(bad, { kind: "take", strike: strike("bad", 90) }));
+    act(() => later.result.current.discard(worse));
+    await waitFor(() => expect(said.at(-1)).toContain('"carry_m":90'));
+    await waitFor(async () => expect(await waitingActs("me", "f")).toEqual([]));
+    expect(later.result.current.refused).toEqual([]);
+  });
+
+  it.each([400, 401, 403, 409, 413, 429, 500, 502, 503, 507])(
+    "are kept on an answer of %i, and sent when the server takes them",
+    async (status) => {
+      let down = true;
+      network(() => (down ? new Response("<html>no</html>", { status }) : json({ taken: 1 })));
+      const { result } = renderHook(useStrikeQueue, { wrapper });
+      act(() => result.current.take(strike("a")));
+      await waitFor(() => expect(result.current.pause).not.toBeNull());
+      expect(result.current.pause).toBe(status === 401 ? "signed_out" : "busy");
+      expect(result.current.waiting).toHaveLength(1);
+      expect(await waitingActs("me", "f")).toHaveLength(1);
+      down = false;
+      act(() => void window.dispatchEvent(new Event("online")));
+      await waitFor(() => expect(result.current.waiting).toEqual([]));
+    },
+  );
+
+  it("do not wait behind another strike that the server cannot take now", async () => {
+    network((_, body) => (body.includes('"id":"odd"') ? json({}, 400) : json({ taken: 1 })));
     const { result } = renderHook(useStrikeQueue, { wrapper });
     act(() => {
-      result.current.take(strike("bad"));
+      result.current.take(strike("odd"));
+      result.current.tell("odd", { note: "wet" });
       result.current.take(strike("good"));
     });
-    await waitFor(() => expect(result.current.waiting).toEqual([]));
-    expect(result.current.failure).toBe("carry must be less");
-    expect(said).toHaveLength(2);
+    await waitFor(() => expect(result.current.waiting).toHaveLength(2));
+    expect(said.some((line) => line.includes('"id":"good"'))).toBe(true);
+    expect(said.some((line) => line.startsWith("PATCH"))).toBe(false);
+  });
+
+  it("belong to whoever took them: another person neither sees nor sends them", async () => {
+    network(() => null);
+    const mine = renderHook(useStrikeQueue, { wrapper });
+    act(() => mine.result.current.take(strike("a")));
+    await waitFor(() => expect(mine.result.current.pause).toBe("offline"));
+    mine.unmount();
+    said.length = 0;
+    network(() => json({ taken: 1 }));
+    const other = renderHook(useStrikeQueue, { wrapper: as("somebody else") });
+    await new Promise((done) => setTimeout(done, 150));
+    expect(other.result.current.waiting).toEqual([]);
+    expect(said).toEqual([]);
+    expect(await waitingActs("me", "f")).toHaveLength(1);
+  });
+
+  it("are taken out and put back in their turn of the history", async () => {
+    network(() => json({ taken: 1 }));
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => result.current.undo("a"));
+    expect(did).toHaveBeenLastCalledWith({ kind: "strike", id: "a", out: true });
+    act(() => redo({ kind: "strike", id: "a", out: true }, true));
+    await waitFor(() => expect(said).toEqual(["DELETE ", "POST "]));
   });
 });
 

@@ -1,45 +1,79 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { askAgain } from "../api/askAgain";
-import { api, RequestError, type Strike, unwrap } from "../api/client";
+import { api, NO_ANSWER, RequestError, type Strike, unwrap } from "../api/client";
 import { useStore } from "../app/context";
-import { type Act, actWaits, dropAct, keepAct, type Telling, waitingActs } from "./actStore";
+import { alone } from "../offline/tab";
+import { useStanding } from "../session/session";
+import {
+  type Act,
+  actWaits,
+  dropAct,
+  type KeptAct,
+  keepAct,
+  markAct,
+  type Refusal,
+  strikeOf,
+  type Telling,
+  waitingActs,
+} from "./actStore";
 
 const RETRY_MS = 3000;
+const LONGEST_MS = 60_000;
 
-/** An act with its place in this browser's store, once it is there; null if the browser keeps nothing. */
+/** An act on its way; `key` is its place in this browser's store, null if the browser keeps nothing. */
 interface Held {
   act: Act;
   key: Promise<string | null>;
+  refusal: Refusal | null;
+  tries: number;
+  /** Not to be sent before [ms]. */
+  after: number;
 }
+
+/** Why nothing is sent at the moment. */
+export type Pause = "offline" | "signed_out" | "busy";
 
 export interface StrikeQueue {
   /** Acts that the server does not have yet, in their order. */
   waiting: Act[];
   /** What to add to the last answer of the server: acts that wait, and those that arrived since it was given. */
   ahead: Act[];
-  offline: boolean;
+  /** Acts that the server looked at and does not take, with the reason. */
+  refused: KeptAct[];
+  pause: Pause | null;
   failure: string | null;
   take: (strike: Strike) => void;
   tell: (id: string, changes: Telling) => void;
   setAside: (id: string, reason: string | null) => void;
   undo: (id: string) => void;
+  putBack: (id: string) => void;
+  /** Send a refused act again, as it was or mended. */
+  again: (refused: KeptAct, act?: Act) => void;
+  /** Let go of a refused act. */
+  discard: (refused: KeptAct) => void;
 }
 
 /**
- * Strikes on their way to the server: kept in this browser (IndexedDB) until it has them, sent in order, and sent again
- * after a lost connection. An id goes with every strike, so that one sent twice is taken once.
+ * Strikes on their way to the server: kept in this browser (IndexedDB) until it has them or the fitter lets them go, sent
+ * in the order of each strike, and sent again whatever came back. An id goes with every strike, so that one sent twice is
+ * taken once. They belong to the fitter who took them.
  */
 export function useStrikeQueue(): StrikeQueue {
   const store = useStore();
+  const { session, ended, round } = useStanding();
+  const fitter = session.fitter_id ?? "";
   const client = useQueryClient();
   const id = store.server.id;
   const [acts, setActs] = useState<Held[]>([]);
   const [landed, setLanded] = useState<Held[]>([]);
-  const [offline, setOffline] = useState(false);
+  const [refused, setRefused] = useState<KeptAct[]>([]);
+  const [pause, setPause] = useState<Pause | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const busy = useRef(false);
   const latest = useRef(acts);
+  const open = useRef(ended === null);
+  open.current = ended === null;
 
   const put = useCallback((next: Held[]) => {
     latest.current = next;
@@ -50,94 +84,193 @@ export function useStrikeQueue(): StrikeQueue {
   useEffect(() => {
     let here = true;
     const load = async () => {
-      const found = await waitingActs(id);
+      const found = await waitingActs(fitter, id);
       const mine = await Promise.all(latest.current.map((held) => held.key));
-      const left = found.filter((kept) => !mine.includes(kept.key));
-      if (here && left.length > 0)
-        put([...left.map(({ act, key }) => ({ act, key: Promise.resolve(key) })), ...latest.current]);
+      const left = found.filter((kept) => !mine.includes(kept.key) && kept.refusal === null);
+      if (!here) return;
+      setRefused(found.filter((kept) => kept.refusal !== null));
+      if (left.length > 0) put([...left.map(heldAct), ...latest.current]);
     };
     load().catch(() => here && setFailure(NO_STORE));
     return () => {
       here = false;
     };
-  }, [id, put]);
+  }, [id, fitter, put]);
+
+  /** Send one act. Returns whether others may go on after it. */
+  const sendOne = useCallback(
+    async (held: Held, sent: Held[]): Promise<boolean> => {
+      const key = await held.key;
+      const remove = () => put(latest.current.filter((other) => other !== held));
+      try {
+        // what another page of this browser sent meanwhile is not sent again: it may have been undone since
+        if (key === null || (await actWaits(key))) await perform(id, held.act);
+      } catch (error) {
+        if (!(error instanceof RequestError)) throw error;
+        if (error.refused && !(error.status === 404 && held.act.kind === "undo")) {
+          const refusal = refusalOf(error);
+          if (key !== null) await markAct(key, refusal);
+          setRefused((before) => [...before, { key: key ?? strikeOf(held.act), act: held.act, refusal }]);
+          remove();
+          return true;
+        }
+        if (!error.refused) {
+          const whole =
+            error.status === NO_ANSWER || error.status === 401 || error.status === 429 || error.status >= 500;
+          const pause = error.status === NO_ANSWER ? "offline" : error.status === 401 ? "signed_out" : "busy";
+          held.tries += 1;
+          const wait = Math.max(1000 * (error.after ?? 0), error.status === NO_ANSWER ? RETRY_MS : backoff(held.tries));
+          held.after = Date.now() + wait;
+          setPause(pause);
+          put([...latest.current]);
+          return !whole;
+        }
+      }
+      sent.push(held);
+      setLanded((before) => [...before, held]);
+      setPause(null);
+      if (key !== null) await dropAct(key).catch(() => setFailure(NO_STORE));
+      remove();
+      return true;
+    },
+    [id, put],
+  );
 
   const send = useCallback(async () => {
-    if (busy.current) return;
+    if (busy.current || !open.current) return;
     busy.current = true;
     const sent: Held[] = [];
     try {
-      for (let held = latest.current[0]; held; held = latest.current[0]) {
-        const key = await held.key;
-        try {
-          // what another page of this browser sent meanwhile is not sent again: it may have been undone since
-          if (key === null || (await actWaits(key))) await perform(id, held.act);
-          setOffline(false);
-          const arrived = held;
-          sent.push(arrived);
-          setLanded((before) => [...before, arrived]);
-        } catch (error) {
-          if (!(error instanceof RequestError)) throw error;
-          if (error.status === 0 || error.status >= 500 || error.status === 401) {
-            setOffline(true);
-            return;
-          }
-          // what was taken back already is not there any more: nothing is lost by going on
-          if (error.status !== 404) setFailure(error.message);
-        }
-        if (key !== null) await dropAct(key).catch(() => setFailure(NO_STORE));
-        put(latest.current.slice(1));
-      }
+      await alone(`oblatus-send-${id}`, async () => {
+        for (let held = next(latest.current); held && open.current; held = next(latest.current))
+          if (!(await sendOne(held, sent))) return;
+      });
     } finally {
       busy.current = false;
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
-        await askAgain(client, ["carries", "session"], id);
-        await store.reload().catch(() => setOffline(true));
+        await askAgain(client, ["carries", "session-summary"], id);
+        await store.reload().catch(() => setPause("offline"));
         setLanded((before) => before.filter((act) => !sent.includes(act)));
       }
     }
-  }, [id, client, store.reload, put]);
+  }, [id, client, store.reload, sendOne]);
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a fitter who is signed in again sends at once
   useEffect(() => {
-    if (acts.length === 0) return;
-    const timer = setTimeout(send, offline ? RETRY_MS : 0);
-    const atOnce = () => send();
+    if (acts.length === 0) return setPause(null);
+    if (ended !== null) return setPause("signed_out");
+    const soonest = Math.min(...acts.map((held) => held.after));
+    const timer = setTimeout(send, Math.max(0, soonest - Date.now()));
+    const atOnce = () => {
+      for (const held of latest.current) held.after = 0;
+      void send();
+    };
     window.addEventListener("online", atOnce);
     return () => {
       clearTimeout(timer);
       window.removeEventListener("online", atOnce);
     };
-  }, [acts, offline, send]);
+  }, [acts, ended, round, send]);
+
+  // signed in again: nothing waits for its turn any longer
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once a round
+  useEffect(() => {
+    for (const held of latest.current) held.after = 0;
+    if (latest.current.length > 0) put([...latest.current]);
+  }, [round, put]);
 
   const add = useCallback(
     (act: Act) => {
       setFailure(null);
       // shown at once, sent when it is kept
-      const key = keepAct(id, act).catch(() => {
+      const key = keepAct(fitter, id, act).catch(() => {
         setFailure(NO_STORE);
         return null;
       });
-      put([...latest.current, { act, key }]);
+      put([...latest.current, { act, key, refusal: null, tries: 0, after: 0 }]);
     },
-    [put, id],
+    [put, id, fitter],
   );
+  const { did, onDeed } = store;
+  const undo = useCallback(
+    (strike: string) => {
+      did({ kind: "strike", id: strike, out: true });
+      add({ kind: "undo", id: strike });
+    },
+    [add, did],
+  );
+  // what is taken back from the history goes the same way as everything else
+  useEffect(
+    () =>
+      onDeed((deed, back) => {
+        if (deed.kind === "strike") add({ kind: deed.out === back ? "back" : "undo", id: deed.id });
+      }),
+    [onDeed, add],
+  );
+  const forget = (one: KeptAct) => setRefused((before) => before.filter((other) => other.key !== one.key));
   return {
     waiting: acts.map((held) => held.act),
     ahead: [...landed, ...acts].map((held) => held.act),
-    offline,
+    refused,
+    pause,
     failure,
-    take: useCallback((strike: Strike) => add({ kind: "take", strike }), [add]),
+    take: useCallback(
+      (strike: Strike) => {
+        did({ kind: "strike", id: strike.id, out: false });
+        add({ kind: "take", strike });
+      },
+      [add, did],
+    ),
     tell: useCallback((strike: string, changes: Telling) => add({ kind: "tell", id: strike, changes }), [add]),
     setAside: useCallback(
       (strike: string, set_aside: string | null) => add({ kind: "tell", id: strike, changes: { set_aside } }),
       [add],
     ),
-    undo: useCallback((strike: string) => add({ kind: "undo", id: strike }), [add]),
+    undo,
+    putBack: useCallback((strike: string) => add({ kind: "back", id: strike }), [add]),
+    again: (one, act) => {
+      forget(one);
+      const mended = act ?? one.act;
+      const key = markAct(one.key, null, mended).then(() => one.key);
+      put([...latest.current, { act: mended, key, refusal: null, tries: 0, after: 0 }]);
+    },
+    discard: (one) => {
+      forget(one);
+      void dropAct(one.key);
+    },
   };
 }
 
 const NO_STORE = "This browser keeps nothing: strikes that wait for a connection go when the page closes.";
+
+const heldAct = ({ act, key }: KeptAct): Held => ({
+  act,
+  key: Promise.resolve(key),
+  refusal: null,
+  tries: 0,
+  after: 0,
+});
+
+const backoff = (tries: number) => Math.min(1000 * 2 ** Math.min(tries, 6), LONGEST_MS);
+
+/** The first act whose time has come and before which nothing of the same strike waits. */
+function next(acts: readonly Held[]): Held | undefined {
+  const before = new Set<string>();
+  for (const held of acts) {
+    const strike = strikeOf(held.act);
+    if (held.after <= Date.now() && !before.has(strike)) return held;
+    before.add(strike);
+  }
+  return undefined;
+}
+
+function refusalOf(error: RequestError): Refusal {
+  const fault = error.body?.faults?.[0];
+  if (!fault) return { message: error.message, field: "" };
+  const field = fault.field.replace(/^strikes\.\d+\.?/, "");
+  return { message: `${field.replaceAll("_", " ")} ${fault.message}`.trim(), field };
+}
 
 async function perform(fitting_id: string, act: Act) {
   if (act.kind === "take") {
@@ -145,20 +278,27 @@ async function perform(fitting_id: string, act: Act) {
     await unwrap(api.POST("/api/fittings/{fitting_id}/strikes", { params: { path: { fitting_id } }, body }));
     return;
   }
-  const path = { fitting_id, strike_id: act.id };
-  if (act.kind === "undo")
-    await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params: { path } }));
-  else
-    await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params: { path }, body: act.changes }));
+  const params = { path: { fitting_id, strike_id: act.id } };
+  if (act.kind === "undo") await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params }));
+  else if (act.kind === "back")
+    await unwrap(api.POST("/api/fittings/{fitting_id}/strikes/{strike_id}/back", { params }));
+  else await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, body: act.changes }));
 }
 
 /** The strikes as they will be once everything that is ahead of the server's answer is in it. */
 export function withAhead(strikes: readonly Strike[], ahead: readonly Act[]): Strike[] {
   const found = new Map(strikes.map((strike) => [strike.id, strike]));
+  const out = new Map<string, Strike>();
   for (const act of ahead) {
     if (act.kind === "take") found.set(act.strike.id, found.get(act.strike.id) ?? act.strike);
-    else if (act.kind === "undo") found.delete(act.id);
-    else {
+    else if (act.kind === "undo") {
+      const strike = found.get(act.id);
+      if (strike) out.set(act.id, strike);
+      found.delete(act.id);
+    } else if (act.kind === "back") {
+      const strike = out.get(act.id);
+      if (strike) found.set(act.id, strike);
+    } else {
       const strike = found.get(act.id);
       if (strike) found.set(act.id, { ...strike, ...act.changes });
     }

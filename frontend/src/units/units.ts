@@ -48,6 +48,10 @@ export function showDistance(value: Metres, to: DistanceUnit, places = 0): strin
   return `${plain(inDistance(value, to), places)} ${to}`;
 }
 
+export function showSpeed(value: MetresPerSecond, to: SpeedUnit, places = 1): string {
+  return `${plain(inSpeed(value, to), places)} ${SPEED_LABEL[to]}`;
+}
+
 export function showPercent(share: number, places = 0): string {
   return `${plain(100 * share, places)} %`;
 }

@@ -37,6 +37,7 @@ from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import recommend_document
 from oblatus.settings import Settings
+from oblatus.store.database import Database
 from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer
 from oblatus.store.tables import Studio
@@ -239,7 +240,9 @@ def _round_trip() -> dict[str, float]:
         try:
             app = create_app(settings)
             database = app.extensions["oblatus_database"]
-            migrate(database.engine)
+            owner = Database(server.owner_url())
+            migrate(owner.engine)
+            owner.engine.dispose()
             seed_once(database, settings, demo=True)
             ready = time.perf_counter() - start
             client = app.test_client()

@@ -79,6 +79,7 @@ def run_device(args: Namespace) -> int:
 
 def run_all(args: Namespace) -> int:
     """Serve every device until told to stop."""
+    StandIn.token = os.environ.get("OBLATUS_DEVICE_TOKEN", "")
     for kind, address in devices_from(args.at).items():
         port = int(address.rpartition(":")[2])
         stand_in = _at(port, lambda kind=kind, port=port: KINDS[kind](port, every=EVERY[kind]))  # type: ignore[misc]
@@ -94,7 +95,8 @@ def run_bridge(_: Namespace) -> int:
     if not settings.devices:
         raise SetUpError("OBLATUS_DEVICES must be set to the devices' addresses, monitor=host:port …; ./start does that")
     _leave_politely()
-    Bridge(Database(settings.database_url), connect_to(settings.devices)).run()
+    connect = connect_to(settings.devices, settings.device_token)
+    Bridge(Database(settings.database_url), connect, settings.data_dir).run()
     return 0
 
 

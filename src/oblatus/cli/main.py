@@ -10,6 +10,7 @@ from oblatus import __version__
 from oblatus.cli.arguments import Parser
 from oblatus.cli.bench import add_bench
 from oblatus.cli.carries import add_carries, add_ladder
+from oblatus.cli.copies import add_copies
 from oblatus.cli.devices import add_bridge, add_simulate
 from oblatus.cli.engine import add_deliver, add_flight
 from oblatus.cli.export import add_export
@@ -17,6 +18,7 @@ from oblatus.cli.imports import add_import
 from oblatus.cli.recommend import add_recommend
 from oblatus.cli.serve import add_serve
 from oblatus.cli.strike import add_strike
+from oblatus.cli.users import add_user_command
 from oblatus.errors import InputError, OblatusError
 
 
@@ -37,6 +39,8 @@ def main(argv: Sequence[str] | None = None) -> int:
         add_import,
         add_simulate,
         add_bridge,
+        add_user_command,
+        add_copies,
         add_export,
     ):
         add(commands)

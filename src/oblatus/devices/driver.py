@@ -5,11 +5,14 @@ from __future__ import annotations
 import contextlib
 import socket
 from collections.abc import Iterator
+from hmac import compare_digest
 from typing import Any, Protocol
 
-from oblatus.devices.protocol import LONGEST_LINE, Line, LineError, encode, number_of, read_line
+from oblatus.devices.protocol import LONGEST_LINE, Hello, Line, LineError, encode, number_of, read_line
 
 CONNECT_SECONDS = 3.0
+GONE_AFTER = {socket.TCP_KEEPIDLE: 3, socket.TCP_KEEPINTVL: 1, socket.TCP_KEEPCNT: 3}
+STRANGER = "does not show this studio's token: it is not listened to"
 
 
 class Driver(Protocol):
@@ -23,6 +26,10 @@ class Driver(Protocol):
         """Tell the device that the line with this number is kept."""
         ...
 
+    def refuse(self, seq: int | None, words: str) -> None:
+        """Tell the device why a line was not taken; it is not to send it again."""
+        ...
+
     def arm(self, message: dict[str, Any]) -> None:
         """Tell the device what is hit next."""
         ...
@@ -33,12 +40,16 @@ class Driver(Protocol):
 
 
 class LineDriver:
-    """A device that speaks the line protocol over TCP."""
+    """A device that speaks the line protocol over TCP. With a token, only one that shows it first is listened to."""
 
-    def __init__(self, host: str, port: int, listener: str, quiet_seconds: float = 0.25) -> None:
+    def __init__(self, host: str, port: int, listener: str, token: str = "", quiet_seconds: float = 0.25) -> None:
+        self._token, self._shown = token, not token
         self._socket = socket.create_connection((host, port), CONNECT_SECONDS)
         self._socket.settimeout(quiet_seconds)
         self._socket.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
+        for option, value in GONE_AFTER.items():  # a device that is switched off is missed within seconds
+            self._socket.setsockopt(socket.IPPROTO_TCP, option, value)
+        self._socket.setsockopt(socket.SOL_SOCKET, socket.SO_KEEPALIVE, 1)
         self._send({"listen": listener})
 
     def lines(self) -> Iterator[Line | LineError | None]:
@@ -57,19 +68,33 @@ class LineDriver:
             held += got
             while b"\n" in held:
                 raw, held = held.split(b"\n", 1)
-                yield self._read(raw + b"\n")
+                line = self._read(raw + b"\n")
+                yield line
+                if not self._shown:
+                    return
             if len(held) > LONGEST_LINE:
                 held = b""
                 yield LineError(f"is longer than {LONGEST_LINE} bytes")
 
     def _read(self, raw: bytes) -> Line | LineError:
         try:
-            return read_line(raw)
+            line = read_line(raw)
+            if isinstance(line, Hello):
+                self._shown = not self._token or compare_digest(
+                    line.token.encode("utf-8", "replace"), self._token.encode()
+                )
+            if not self._shown:
+                raise LineError(STRANGER)
         except LineError as error:
-            seq = number_of(raw)
-            if seq is not None:
-                self.acknowledge(seq)  # rubbish stays rubbish: it is flagged once and not asked for again
+            self.refuse(number_of(raw), error.message)
             return error
+        return line
+
+    def refuse(self, seq: int | None, words: str) -> None:
+        """See `Driver`."""
+        if seq is not None and self._shown:
+            self.acknowledge(seq)  # rubbish stays rubbish: it is flagged once and not asked for again
+        self._send({"refused": words})
 
     def acknowledge(self, seq: int) -> None:
         """See `Driver`."""

@@ -23,11 +23,12 @@ class LineError(OblatusError):
 
 @dataclass(frozen=True, slots=True)
 class Hello:
-    """The first line of a device: what it is, its serial, and whether it is simulated."""
+    """The first line of a device: what it is, its serial, whether it is simulated, and the studio's token."""
 
     device: str
     serial: str
     simulated: bool
+    token: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +91,7 @@ def read_line(raw: bytes) -> Line:
     if not isinstance(seq, int) or isinstance(seq, bool) or seq < 1:
         raise LineError("has no number")
     if isinstance(data.get("trouble"), str):
-        return TroubleLine(seq, data["trouble"][:200])
+        return TroubleLine(seq, _text(data["trouble"])[:200])
     if "strike" in data:
         return StrikeLine(seq, _id(data.get("id")), figures_of(data["strike"]), _clock(data))
     if "reading" in data:
@@ -113,15 +114,38 @@ def _hello(data: dict[str, Any]) -> Hello:
     device, serial = data.get("device"), data.get("serial")
     if not isinstance(device, str) or not isinstance(serial, str):
         raise LineError("does not say which device it is")
-    return Hello(device[:40], serial[:40], bool(data.get("simulated", False)))
+    token = data.get("token", "")
+    shown = token if isinstance(token, str) else ""
+    return Hello(_text(device)[:40], _text(serial)[:40], bool(data.get("simulated", False)), shown)
+
+
+def _text(value: str) -> str:
+    """Text that can be kept.
+
+    Raises
+    ------
+    LineError
+        If it holds what no text has: a NUL, or half of a character.
+    """
+    if "\0" in value or (not value.isascii() and any("\ud800" <= mark <= "\udfff" for mark in value)):
+        raise LineError("holds a character that no text has")
+    return value
+
+
+def _finite(value: Any) -> float | None:
+    """A finite number, or None for anything else, one of four hundred digits included."""
+    if isinstance(value, bool) or not isinstance(value, (int, float)):
+        return None
+    try:
+        number = float(value)
+    except OverflowError:
+        return None
+    return number if math.isfinite(number) else None
 
 
 def _clock(data: dict[str, Any]) -> float | None:
     """The device's clock, if it tells it as a number: nothing depends on it."""
-    told = data.get("clock")
-    if isinstance(told, bool) or not isinstance(told, (int, float)) or not math.isfinite(told):
-        return None
-    return float(told)
+    return _finite(data.get("clock"))
 
 
 def _id(value: Any) -> UUID:
@@ -143,7 +167,8 @@ def figures_of(value: Any) -> dict[str, float]:
         raise LineError("has no figures")
     found = {}
     for name, figure in value.items():
-        if isinstance(figure, bool) or not isinstance(figure, (int, float)) or not math.isfinite(figure):
-            raise LineError(f"has a figure that is no number: {str(name)[:40]}")
-        found[str(name)] = float(figure)
+        number = _finite(figure)
+        if number is None:
+            raise LineError(f"has a figure that is no number: {_text(str(name))[:40]}")
+        found[_text(str(name))] = number
     return found

@@ -72,12 +72,14 @@ class StandIn:
     """Serves measurements over TCP: one every `every` seconds to each listener that has armed it, up to `most`.
 
     A kind of device says what it is (`device`, `serial`), reads what it is armed with (`read_arm`), and makes
-    measurements of it (`measure`); `per_arm` is how many it makes of one thing before it waits to be armed anew.
+    measurements of it (`measure`); `per_arm` is how many it makes of one thing before it waits to be armed anew. `token`
+    is the studio's, shown with the first line.
     """
 
     device = ""
     serial = ""
     per_arm: int | None = None
+    token = ""
 
     def read_arm(self, arm: dict[str, Any]) -> Any:
         """What is to be measured.
@@ -137,7 +139,15 @@ class StandIn:
         connection.settimeout(0.05)
         with contextlib.suppress(OSError):
             connection.sendall(
-                encode({"hello": PROTOCOL, "device": self.device, "serial": self.serial, "simulated": True})
+                encode(
+                    {
+                        "hello": PROTOCOL,
+                        "device": self.device,
+                        "serial": self.serial,
+                        "simulated": True,
+                        "token": self.token,
+                    }
+                )
             )
             self._talk(connection)
 

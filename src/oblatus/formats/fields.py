@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Any, Self
 
 from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationError
@@ -12,7 +12,7 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 from oblatus.core.bounds import Bound
-from oblatus.errors import Fault, InputError, shorten
+from oblatus.errors import Fault, InputError, fault, shorten
 
 
 class Strict(BaseModel):
@@ -25,7 +25,33 @@ class Strict(BaseModel):
         """Validate by the rules of JSON (a list serves for a tuple, an object for a model), wherever it came from."""
         if isinstance(obj, cls):
             return obj
-        return cls.model_validate_json(json.dumps(obj, default=str), **options)
+        text = json.dumps(obj, default=str)
+        if NUL in text:
+            refuse_nul(obj)
+        return cls.model_validate_json(text, **options)
+
+
+NUL = "\\u0000"
+
+
+def refuse_nul(value: Any, path: str = "") -> None:
+    """Refuse text with a NUL in it, which no database takes.
+
+    Raises
+    ------
+    InputError
+        At the field that has it.
+    """
+    if isinstance(value, str):
+        if "\0" in value:
+            raise fault(path or "text", "holds a NUL, which is no character of a text", value.replace("\0", "␀"))
+    elif isinstance(value, Mapping):
+        for key, inner in value.items():
+            refuse_nul(str(key), path)
+            refuse_nul(inner, f"{path}.{key}" if path else str(key))
+    elif isinstance(value, (list, tuple)):
+        for i, inner in enumerate(value):
+            refuse_nul(inner, f"{path}.{i}" if path else str(i))
 
 
 def at_field(field: str, words: str) -> PydanticCustomError:
@@ -75,6 +101,7 @@ WORDS = {
     "uuid_parsing": "is not an id",
     "uuid_type": "is not an id",
     "json_type": "must be JSON",
+    "json_invalid": "holds text that is not Unicode, or is nested too deeply",
 }
 
 
@@ -92,8 +119,8 @@ def faults_of(error: ValidationError, prefix: Iterable[str] = ()) -> InputError:
         at = str(item.get("ctx", {}).get("field", ""))
         path = ".".join([*head, *(str(part) for part in item["loc"]), *([at] if at else [])])
         value = "" if item["type"] == "missing" or isinstance(item["input"], (dict, list)) else item["input"]
-        fault = Fault(path or "document", _words(item), shorten(value) if value != "" else "")
-        faults.setdefault((fault.field, fault.message), fault)
+        wrong = Fault(path or "document", _words(item), shorten(value) if value != "" else "")
+        faults.setdefault((wrong.field, wrong.message), wrong)
     return InputError(list(faults.values()))
 
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import json
 import math
-from datetime import date
+from datetime import date, datetime
 from itertools import pairwise
 from typing import Annotated, Any, Literal, Self
 from uuid import UUID
@@ -22,17 +22,19 @@ from oblatus.core.grounds import summarise_readings
 from oblatus.core.shots import BY_KEY
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, Within, at_field, faults_of
+from oblatus.formats.readings import ReadingDocument
 from oblatus.formats.strikes import StrikeDocument, SwingKey
 
 FORMAT: Literal["oblatus.fitting"] = "oblatus.fitting"
 VERSION: Literal[1] = 1
 SHARE_TOLERANCE = 0.005
-LARGEST_BYTES = 80_000_000
+LARGEST_BYTES = 200_000_000
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 Note = Annotated[str, StringConstraints(max_length=2000)]
 Share = Annotated[float, Within(Bound(0, 1, ""))]
 Source = Literal["measured", "typed", "assumed"]
+GroundSource = Literal["measured", "typed", "copied", "assumed"]
 Season = Literal["spring", "summer", "autumn", "winter"]
 
 
@@ -112,11 +114,11 @@ class PlayerDocument(Strict):
 
 
 class TurfDocument(Strict):
-    """Turf of one ground. With drops of the hammer, the firmness is their mean, and measured."""
+    """Turf of one ground. With drops of the hammer, the firmness is their mean: measured, or copied with its ground."""
 
     readings_g: Annotated[tuple[Annotated[float, Within(GROUND["firmness_g"])], ...], Field(max_length=30)] = ()
     firmness_g: Annotated[float, Within(GROUND["firmness_g"])] = 85.0
-    firmness_source: Source = "assumed"
+    firmness_source: GroundSource = "assumed"
     lie: Literal["bare", "tight", "fairway", "lush", "sitting_up"] = "fairway"
     moisture: Annotated[float, Within(GROUND["turf_moisture"])] = 0.5
     root_density: Annotated[float, Within(GROUND["root_density"])] = 1.0
@@ -126,17 +128,18 @@ class TurfDocument(Strict):
         if not self.readings_g:
             return self
         mean = round(summarise_readings(self.readings_g).mean, 2)
-        return self.model_copy(update={"firmness_g": mean, "firmness_source": "measured"})
+        source = "copied" if self.firmness_source == "copied" else "measured"
+        return self.model_copy(update={"firmness_g": mean, "firmness_source": source})
 
 
 class SandDocument(Strict):
-    """Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean, and measured."""
+    """Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean: measured, or copied."""
 
     readings_kg_cm2: Annotated[
         tuple[Annotated[float, Within(GROUND["penetrometer_kg_cm2"])], ...], Field(max_length=30)
     ] = ()
     penetrometer_kg_cm2: Annotated[float, Within(GROUND["penetrometer_kg_cm2"])] = 2.0
-    penetrometer_source: Source = "assumed"
+    penetrometer_source: GroundSource = "assumed"
     loose_depth_mm: Annotated[float, Within(GROUND["loose_depth_mm"])] = 80.0
     moisture: Annotated[float, Within(GROUND["sand_moisture"])] = 0.3
 
@@ -145,7 +148,8 @@ class SandDocument(Strict):
         if not self.readings_kg_cm2:
             return self
         mean = round(summarise_readings(self.readings_kg_cm2).mean, 3)
-        return self.model_copy(update={"penetrometer_kg_cm2": mean, "penetrometer_source": "measured"})
+        source = "copied" if self.penetrometer_source == "copied" else "measured"
+        return self.model_copy(update={"penetrometer_kg_cm2": mean, "penetrometer_source": source})
 
 
 class GroundDocument(Strict):
@@ -209,12 +213,14 @@ class RackHeadDocument(HeadDocument):
 class OwnedWedgeDocument(HeadDocument):
     """A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured.
 
-    `photos` are kept by the studio beside the document and stay there.
+    `loft_typed`: the measured loft was typed, not taken over from the gauge. `photos` are kept by the studio beside the
+    document.
     """
 
     name: Name
     stamped_loft_deg: Annotated[float, Within(HEAD["loft_deg"])] | None = None
     measured: bool = False
+    loft_typed: bool = False
     make: Literal["forged", "cast"] = "forged"
     bend_limit_deg: Annotated[float, Within(Bound(0, 4, "degrees"))] = 2.0
     wear_class: Literal["unknown", "fresh", "used", "worn"] = "unknown"
@@ -320,12 +326,41 @@ class MeasuringDocument(Strict):
         return self
 
 
+class KeptDocument(Strict):
+    """A kept proposal in a file: name, when, by whom, with which engine, inputs and result as they were."""
+
+    label: Annotated[str, StringConstraints(max_length=120)] = ""
+    revision: Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
+    created_at: datetime
+    engine_version: Annotated[str, StringConstraints(min_length=1, max_length=20)]
+    kept_by: Name
+    clubs: Annotated[tuple[Annotated[str, StringConstraints(max_length=200)], ...], Field(max_length=8)] = ()
+    document: dict[str, Any]
+    result: dict[str, Any]
+
+
+class PhotoDocument(Strict):
+    """A photo in a file: the id by which a wedge shows it, and a JPEG in base64."""
+
+    id: UUID
+    jpeg: Annotated[str, StringConstraints(min_length=4, max_length=4_000_000)]
+
+
+class AttachedDocument(Strict):
+    """What belongs to a fitting beside its document."""
+
+    kept: Annotated[tuple[KeptDocument, ...], Field(max_length=500)] = ()
+    readings: Annotated[tuple[ReadingDocument, ...], Field(max_length=5000)] = ()
+    photos: Annotated[tuple[PhotoDocument, ...], Field(max_length=80)] = ()
+
+
 Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
 Rack = Annotated[tuple[RackHeadDocument, ...], Field(max_length=400)]
 
 
 class FittingDocument(Strict):
-    """One fitting. `rack` is null when the studio's own rack is meant; `strikes` are those measured, in their order."""
+    """One fitting. `rack` is null when the studio's own rack is meant; `strikes` are those measured, in their order;
+    `attached` is there in a file only: kept proposals, readings of instruments and photos."""
 
     format: Literal["oblatus.fitting"] = FORMAT
     version: Literal[1] = VERSION
@@ -336,6 +371,7 @@ class FittingDocument(Strict):
     measuring: MeasuringDocument = MeasuringDocument()
     rack: Rack | None = None
     strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=120_000)] = ()
+    attached: AttachedDocument | None = None
 
     @model_validator(mode="after")
     def _grounds_are_whole(self) -> Self:

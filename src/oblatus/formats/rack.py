@@ -24,7 +24,13 @@ def read_rack(text: str) -> list[RackHeadDocument]:
     InputError
         With one fault for each wrong cell, named `line N, column`; nothing is read in part.
     """
-    reader = csv.DictReader(io.StringIO(text))
+    try:
+        return _heads(csv.DictReader(io.StringIO(text, newline="")))
+    except csv.Error as error:
+        raise InputError([Fault("csv", f"cannot be read: {error}")]) from error
+
+
+def _heads(reader: csv.DictReader[str]) -> list[RackHeadDocument]:
     missing = {"code", "name", "loft_deg", "bounce_deg"} - set(reader.fieldnames or ())
     if missing:
         raise InputError([Fault("header", f"lacks the columns {', '.join(sorted(missing))}")])

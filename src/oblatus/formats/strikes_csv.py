@@ -26,7 +26,9 @@ HEADER = {
     "mark_toe_mm": "mark toe (mm)",
 }
 TAIL = ("divot", "set aside", "note", "origin", "simulated", "id")
-FORMULA = ("=", "+", "-", "@", "\t", "\r")
+FORMULA = ("=", "+", "-", "@", "＝", "＋", "－", "＠")
+BLANKS = "\ufeff\u200b\u2060"
+"""That `str.strip` leaves: marks without a width."""
 
 
 def strikes_csv(strikes: Sequence[StrikeDocument], clubs: Mapping[str, str], swings: Mapping[str, str]) -> str:
@@ -49,5 +51,8 @@ def strikes_csv(strikes: Sequence[StrikeDocument], clubs: Mapping[str, str], swi
 
 
 def safe_text(text: str) -> str:
-    """Text that a spreadsheet shows and does not run."""
-    return f"'{text}" if text.startswith(FORMULA) else text
+    """Text that a spreadsheet shows and does not run; it looks behind blanks and line breaks as a spreadsheet does."""
+    shown = text
+    while shown != (bare := shown.strip().strip(BLANKS)):
+        shown = bare
+    return f"'{text}" if shown.startswith(FORMULA) else text

@@ -13,7 +13,9 @@ class Database:
     """The engine and its sessions. Made after a worker forks, never before."""
 
     def __init__(self, url: str) -> None:
-        self.engine: Engine = create_engine(url, pool_pre_ping=True, pool_size=16, max_overflow=16)
+        self.engine: Engine = create_engine(
+            url, pool_pre_ping=True, pool_size=16, max_overflow=16, pool_timeout=10, hide_parameters=True
+        )
 
     @contextmanager
     def transaction(self) -> Iterator[Session]:

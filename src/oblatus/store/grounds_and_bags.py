@@ -65,12 +65,19 @@ class StudioReadings(OfStudio):
         )
         return found(self.session.exec(query).first(), "photo")
 
-    def remove_photos_but(self, fitting_id: UUID, shown: set[UUID]) -> None:
-        """Remove the photos that are not among those shown."""
-        self.session.exec(
-            delete(PhotoRow).where(
-                col(PhotoRow.studio_id) == self.studio_id,
-                col(PhotoRow.fitting_id) == fitting_id,
-                col(PhotoRow.id).not_in(shown),
-            )
+    def photos(self, fitting_id: UUID) -> Sequence[PhotoRow]:
+        """Every photo of a fitting, oldest first."""
+        query = (
+            select(PhotoRow)
+            .where(PhotoRow.studio_id == self.studio_id, PhotoRow.fitting_id == fitting_id)
+            .order_by(col(PhotoRow.created_at), col(PhotoRow.id))
         )
+        return self.session.exec(query).all()
+
+    def remove_oldest_photo_but(self, fitting_id: UUID, shown: set[UUID]) -> None:
+        """Remove the oldest photo that is not among those shown."""
+        spare = [photo.id for photo in self.photos(fitting_id) if photo.id not in shown]
+        if spare:
+            self.session.exec(
+                delete(PhotoRow).where(col(PhotoRow.studio_id) == self.studio_id, col(PhotoRow.id) == spare[0])
+            )

@@ -14,6 +14,7 @@ from sqlmodel import Session, col, delete, select
 
 from oblatus.errors import ConflictError, NotFoundError
 from oblatus.store.tables import (
+    EditRow,
     Fitter,
     FittingRow,
     LinkRow,
@@ -69,9 +70,14 @@ class OfStudio:
 class StudioRows(OfStudio):
     """Fittings, rack, strikes, devices and kept proposals of one studio."""
 
-    def studio(self) -> Studio:
-        """The studio itself."""
-        return self.session.exec(select(Studio).where(Studio.id == self.studio_id)).one()
+    def studio(self, *, lock: bool = False) -> Studio:
+        """The studio itself; `lock` holds it until the transaction ends."""
+        query = select(Studio).where(Studio.id == self.studio_id)
+        return self.session.exec(query.with_for_update() if lock else query).one()
+
+    def fitters(self) -> Sequence[Fitter]:
+        """Every fitter of the studio, by name."""
+        return self.session.exec(select(Fitter).where(Fitter.studio_id == self.studio_id).order_by(Fitter.name)).all()
 
     def fitter(self, fitter_id: UUID) -> Fitter:
         """One fitter of the studio."""
@@ -79,15 +85,27 @@ class StudioRows(OfStudio):
         return found(self.session.exec(query).first(), "fitter")
 
     def fittings(self) -> Sequence[FittingRow]:
-        """Every fitting, last changed first."""
+        """Every fitting that is not in the bin, last changed first."""
         query = (
-            select(FittingRow).where(FittingRow.studio_id == self.studio_id).order_by(col(FittingRow.updated_at).desc())
+            select(FittingRow)
+            .where(FittingRow.studio_id == self.studio_id, col(FittingRow.removed_at).is_(None))
+            .order_by(col(FittingRow.updated_at).desc())
         )
         return self.session.exec(query).all()
 
-    def fitting(self, fitting_id: UUID, *, lock: bool = False) -> FittingRow:
-        """One fitting; `lock` holds it until the transaction ends."""
-        query = select(FittingRow).where(FittingRow.studio_id == self.studio_id, FittingRow.id == fitting_id)
+    def binned(self) -> Sequence[FittingRow]:
+        """Fittings in the bin, last removed first."""
+        query = (
+            select(FittingRow)
+            .where(FittingRow.studio_id == self.studio_id, col(FittingRow.removed_at).is_not(None))
+            .order_by(col(FittingRow.removed_at).desc())
+        )
+        return self.session.exec(query).all()
+
+    def fitting(self, fitting_id: UUID, *, lock: bool = False, binned: bool = False) -> FittingRow:
+        """One fitting, or one in the bin; `lock` holds it until the transaction ends."""
+        there = col(FittingRow.removed_at).is_not(None) if binned else col(FittingRow.removed_at).is_(None)
+        query = select(FittingRow).where(FittingRow.studio_id == self.studio_id, FittingRow.id == fitting_id, there)
         if lock:
             query = query.with_for_update()
         return found(self.session.exec(query).first(), "fitting")
@@ -115,9 +133,32 @@ class StudioRows(OfStudio):
         row.updated_at = now()
         self.session.add(row)
 
+    def edit_made(self, fitting_id: UUID, edit_id: UUID) -> bool:
+        """Whether an edit with this id was committed."""
+        query = select(EditRow.id).where(
+            EditRow.studio_id == self.studio_id, EditRow.fitting_id == fitting_id, EditRow.id == edit_id
+        )
+        return self.session.exec(query).first() is not None
+
+    def bin_fitting(self, fitting_id: UUID) -> None:
+        """Put a fitting into the bin; its devices are let go."""
+        row = self.fitting(fitting_id, lock=True)
+        row.removed_at = now()
+        self.session.add(row)
+        links = select(LinkRow).where(LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id)
+        for link in self.session.exec(links).all():
+            link.wanted, link.state = False, "off"
+            self.session.add(link)
+
+    def restore_fitting(self, fitting_id: UUID) -> None:
+        """Take a fitting out of the bin."""
+        row = self.fitting(fitting_id, lock=True, binned=True)
+        row.removed_at = None
+        self.session.add(row)
+
     def remove_fitting(self, fitting_id: UUID) -> None:
-        """Remove a fitting and its kept proposals."""
-        self.session.delete(self.fitting(fitting_id, lock=True))
+        """Remove a fitting in the bin for good, with everything that belongs to it."""
+        self.session.delete(self.fitting(fitting_id, lock=True, binned=True))
 
     def kept(self, fitting_id: UUID, most: int | None = None) -> Sequence[KeptRow]:
         """Kept proposals of a fitting without their documents, newest first."""
@@ -126,14 +167,27 @@ class StudioRows(OfStudio):
         key = table.c.result["strikes_key"].as_string()
         query = (
             sa_select(*(table.c[name] for name in KeptRow._fields[:-2]), strikes, key)
-            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
+            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id, table.c.removed_at.is_(None))
             .order_by(table.c.created_at.desc())
             .limit(most)
         )
         return [KeptRow(*row) for row in self.session.execute(query).all()]
 
+    def kept_whole(self, fitting_id: UUID) -> Sequence[SnapshotRow]:
+        """Kept proposals of a fitting with their documents, oldest first."""
+        query = (
+            select(SnapshotRow)
+            .where(
+                SnapshotRow.studio_id == self.studio_id,
+                SnapshotRow.fitting_id == fitting_id,
+                col(SnapshotRow.removed_at).is_(None),
+            )
+            .order_by(col(SnapshotRow.created_at))
+        )
+        return self.session.exec(query).all()
+
     def snapshot(self, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow:
-        """One kept proposal."""
+        """One kept proposal, also one that was taken out."""
         query = select(SnapshotRow).where(
             SnapshotRow.studio_id == self.studio_id,
             SnapshotRow.fitting_id == fitting_id,
@@ -150,6 +204,7 @@ class StudioRows(OfStudio):
 
     def replace_rack(self, heads: Sequence[Json]) -> None:
         """Put another rack of validated heads in place of this one."""
+        self.studio(lock=True)  # one rack at a time
         self.session.exec(delete(RackRow).where(col(RackRow.studio_id) == self.studio_id))
         for position, head in enumerate(heads):
             self.session.add(RackRow(studio_id=self.studio_id, position=position, **head))
@@ -161,8 +216,20 @@ class StudioRows(OfStudio):
         columns = [table.c[name] for name in STRIKE_COLUMNS]
         query = (
             sa_select(*columns)
-            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
+            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id, table.c.removed_at.is_(None))
             .order_by(table.c.place)
+        )
+        return [dict(row) for row in self.session.execute(query).mappings()]
+
+    def strikes_taken_out(self, fitting_id: UUID, most: int) -> list[Json]:
+        """Strikes that were taken out, the last one first."""
+        table = StrikeRow.__table__  # type: ignore[attr-defined]
+        columns = [table.c[name] for name in STRIKE_COLUMNS]
+        query = (
+            sa_select(*columns)
+            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id, table.c.removed_at.is_not(None))
+            .order_by(table.c.removed_at.desc())
+            .limit(most)
         )
         return [dict(row) for row in self.session.execute(query).mappings()]
 
@@ -172,14 +239,23 @@ class StudioRows(OfStudio):
         columns = [table.c[name] for name in (*STRIKE_COLUMNS, "taken_at")]
         query = (
             sa_select(*columns)
-            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id, table.c.origin == "device")
+            .where(
+                table.c.studio_id == self.studio_id,
+                table.c.fitting_id == fitting_id,
+                table.c.origin == "device",
+                table.c.removed_at.is_(None),
+            )
             .order_by(table.c.place)
         )
         return [dict(row) for row in self.session.execute(query).mappings()]
 
     def strike_count(self, fitting_id: UUID) -> int:
-        """How many strikes a fitting has."""
-        query = select(func.count()).where(StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id)
+        """How many strikes a fitting has, those taken out not counted."""
+        query = select(func.count()).where(
+            StrikeRow.studio_id == self.studio_id,
+            StrikeRow.fitting_id == fitting_id,
+            col(StrikeRow.removed_at).is_(None),
+        )
         return self.session.exec(query).one()
 
     def add_strikes(self, fitting_id: UUID, strikes: Sequence[Json]) -> int:
@@ -194,7 +270,7 @@ class StudioRows(OfStudio):
         return added
 
     def strike(self, fitting_id: UUID, strike_id: UUID) -> StrikeRow:
-        """One strike."""
+        """One strike, also one that was taken out."""
         query = select(StrikeRow).where(
             StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id, StrikeRow.id == strike_id
         )
@@ -213,9 +289,23 @@ def wanted_links(session: Session) -> Sequence[LinkRow]:
     return session.exec(select(LinkRow).where(LinkRow.wanted)).all()
 
 
+def bins_before(session: Session, moment: datetime) -> int:
+    """Remove for good what was taken out before a moment, in every studio. Returns how many rows went."""
+    gone = 0
+    for table in (FittingRow, SnapshotRow, StrikeRow):
+        gone += session.exec(delete(table).where(col(table.removed_at) < moment)).rowcount
+    session.exec(delete(EditRow).where(col(EditRow.made_at) < moment))
+    return gone
+
+
 def fitter_by_email(session: Session, email: str) -> Fitter | None:
     """The fitter with this address, in whichever studio: the one question asked before a studio is known."""
     return session.exec(select(Fitter).where(Fitter.email == email.strip().lower())).first()
+
+
+def studios(session: Session) -> Sequence[Studio]:
+    """Every studio, by name."""
+    return session.exec(select(Studio).order_by(Studio.name)).all()
 
 
 def any_studio(session: Session) -> bool:

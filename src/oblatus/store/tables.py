@@ -11,11 +11,13 @@ from sqlalchemy import (
     CheckConstraint,
     Column,
     DateTime,
+    ForeignKey,
     ForeignKeyConstraint,
     Identity,
     Index,
     LargeBinary,
     UniqueConstraint,
+    Uuid,
 )
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlmodel import Field, SQLModel
@@ -28,6 +30,10 @@ def now() -> datetime:
 
 def _moment() -> Any:
     return Column(DateTime(timezone=True), nullable=False)
+
+
+def _moment_or_never() -> Any:
+    return Column(DateTime(timezone=True), nullable=True)
 
 
 def _of_a_fitting(name: str) -> ForeignKeyConstraint:
@@ -44,11 +50,12 @@ class Studio(SQLModel, table=True):
 
     id: UUID = Field(default_factory=uuid4, primary_key=True)
     name: str = Field(max_length=120)
+    rack_revision: int = Field(default=1, sa_column_kwargs={"server_default": "1"})
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
 
 
 class Fitter(SQLModel, table=True):
-    """Someone who signs in, with their units."""
+    """Someone who signs in, with their units. `demo`: the password is the published one, good on this machine only."""
 
     __tablename__ = "fitter"
     __table_args__ = (
@@ -64,10 +71,57 @@ class Fitter(SQLModel, table=True):
     password_hash: str = Field(max_length=300)
     distance_unit: str = Field(default="m", max_length=2)
     speed_unit: str = Field(default="mps", max_length=3)
+    demo: bool = Field(default=False, sa_column_kwargs={"server_default": "false"})
+
+
+class SessionRow(SQLModel, table=True):
+    """A sign-in of a fitter. The browser holds the key, the table only its digest; an ended row opens nothing."""
+
+    __tablename__ = "fitter_session"
+    __table_args__ = (UniqueConstraint("digest", name="uq_session_digest"),)
+
+    id: UUID = Field(default_factory=uuid4, primary_key=True)
+    digest: str = Field(max_length=64)
+    studio_id: UUID = Field(foreign_key="studio.id")
+    fitter_id: UUID = Field(
+        sa_column=Column(Uuid, ForeignKey("fitter.id", ondelete="CASCADE"), nullable=False, index=True)
+    )
+    browser: str = Field(default="", max_length=120)
+    address: str = Field(default="", max_length=64)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+    seen_at: datetime = Field(default_factory=now, sa_column=_moment())
+    ended_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
+
+
+class SignInTry(SQLModel, table=True):
+    """A sign-in that failed: for which account (digest), from which address, from which known browser if any."""
+
+    __tablename__ = "sign_in_try"
+    __table_args__ = (Index("ix_sign_in_try_at", "at"),)
+
+    id: int | None = Field(default=None, sa_column=Column(BigInteger, Identity(always=True), primary_key=True))
+    account: str = Field(max_length=64)
+    address: str = Field(max_length=64)
+    browser: str | None = Field(default=None, max_length=64)
+    at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class EditRow(SQLModel, table=True):
+    """An edit that was committed, by the id that the screen gave it: sent again, it is recognised."""
+
+    __tablename__ = "edit"
+    __table_args__ = (_of_a_fitting("fk_edit_fitting"),)
+
+    fitting_id: UUID = Field(primary_key=True)
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    fitter: str = Field(max_length=120)
+    revision: int
+    made_at: datetime = Field(default_factory=now, sa_column=_moment())
 
 
 class FittingRow(SQLModel, table=True):
-    """A fitting as it stands: the document, and a revision that grows with every edit."""
+    """A fitting as it stands: the document, and a revision that grows with every edit. Removed, it lies in the bin."""
 
     __tablename__ = "fitting"
     __table_args__ = (
@@ -82,6 +136,7 @@ class FittingRow(SQLModel, table=True):
     revision: int = 1
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
     updated_at: datetime = Field(default_factory=now, sa_column=_moment())
+    removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
 
 
 class RackRow(SQLModel, table=True):
@@ -118,7 +173,8 @@ class RackRow(SQLModel, table=True):
 
 
 class SnapshotRow(SQLModel, table=True):
-    """A kept proposal: inputs, rack, engine version, time and result. A trigger refuses every later change."""
+    """A kept proposal: inputs, rack, engine version, time and result. A trigger refuses every later change but that of
+    its name, and taking it out and back."""
 
     __tablename__ = "snapshot"
     __table_args__ = (_of_a_fitting("fk_snapshot_fitting"),)
@@ -134,10 +190,12 @@ class SnapshotRow(SQLModel, table=True):
     engine_version: str = Field(max_length=20)
     kept_by: str = Field(max_length=120)
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
+    removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
 
 
 class StrikeRow(SQLModel, table=True):
-    """One measured ball. The id comes from where it was taken: taken twice, it stands here once."""
+    """One measured ball. The id comes from where it was taken: taken twice, it stands here once. Taken out, it stays
+    here to be put back, and counts nowhere."""
 
     __tablename__ = "strike"
     __table_args__ = (
@@ -175,6 +233,7 @@ class StrikeRow(SQLModel, table=True):
     origin: str = Field(max_length=8)
     import_id: UUID | None = None
     taken_at: datetime = Field(default_factory=now, sa_column=_moment())
+    removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
 
 
 class LinkRow(SQLModel, table=True):
@@ -201,6 +260,7 @@ class LinkRow(SQLModel, table=True):
     taken: int = 0
     refused: int = 0
     last_refusal: str = Field(default="", max_length=200)
+    heard_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
 
 
 class ReadingRow(SQLModel, table=True):

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import contextlib
 import logging
 import threading
 import time
 from collections.abc import Callable, Mapping
+from pathlib import Path
 from typing import Any
 from uuid import UUID
 
 from pydantic import ValidationError
-from sqlalchemy.exc import SQLAlchemyError
+from sqlalchemy.exc import DataError, IntegrityError, SQLAlchemyError
 
 from oblatus.devices.driver import Driver, LineDriver
 from oblatus.devices.protocol import Hello, LineError, ReadingLine, StrikeLine, TroubleLine
@@ -21,10 +23,12 @@ from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.readings import FIGURES
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
+from oblatus.store.disk import room
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.repositories import StudioRows, wanted_links
-from oblatus.store.tables import LinkRow
+from oblatus.store.tables import LinkRow, now
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.health import BEAT
 from oblatus.usecases.link_instrument import INSTRUMENTS, instrument_arm
 from oblatus.usecases.link_monitor import arm_message
 from oblatus.usecases.rack_of import rack_of
@@ -33,20 +37,22 @@ from oblatus.usecases.strikes_of import measured, strikes_of
 LOG = logging.getLogger(__name__)
 POLL_SECONDS = 0.25
 RETRY_SECONDS = 1.0
+HEARD_EVERY_SECONDS = 2.0
 CLOCK_SECONDS, CLOCK_AHEAD = 2.0, 3600.0
 
 Connect = Callable[[str, str], Driver]
 """A driver for a kind of device and the fitting that listens to it."""
 
 
-def connect_to(devices: Mapping[str, str]) -> Connect:
-    """Drivers for devices at host:port, by their kind. A device of another make gets its driver here."""
+def connect_to(devices: Mapping[str, str], token: str = "") -> Connect:
+    """Drivers for devices at host:port, by their kind, that show the token. A device of another make gets its driver
+    here."""
 
     def connect(kind: str, listener: str) -> Driver:
         if kind not in devices:
             raise OSError(f"no {kind} is set up")
         host, _, port = devices[kind].rpartition(":")
-        return LineDriver(host, int(port), listener)
+        return LineDriver(host, int(port), listener, token)
 
     return connect
 
@@ -54,19 +60,20 @@ def connect_to(devices: Mapping[str, str]) -> Connect:
 class Bridge:
     """One thread a wanted device; the database says which are wanted and what is hit next."""
 
-    def __init__(self, database: Database, connect: Connect) -> None:
-        self.database, self.connect = database, connect
+    def __init__(self, database: Database, connect: Connect, data_dir: Path | None = None) -> None:
+        self.database, self.connect, self.data_dir = database, connect, data_dir
         self._stop = threading.Event()
         self._threads: dict[tuple[UUID, str], threading.Thread] = {}
 
     def run(self) -> None:
         """Serve until `close`; a database that is away is waited for."""
         while not self._stop.is_set():
+            self._beat()
             try:
                 with self.database.transaction() as session:
                     wanted = [(row.fitting_id, row.kind, row.studio_id) for row in wanted_links(session)]
             except SQLAlchemyError as error:
-                LOG.warning("the database does not answer: %s", error)
+                LOG.warning("the database does not answer: %s", type(error).__name__)
                 self._stop.wait(RETRY_SECONDS)
                 continue
             for fitting_id, kind, studio_id in wanted:
@@ -77,6 +84,16 @@ class Bridge:
                     self._threads[fitting_id, kind] = thread
                     thread.start()
             self._stop.wait(POLL_SECONDS)
+
+    def has_room(self) -> bool:
+        """Whether the disk takes another line; if not, the device keeps it and sends it again."""
+        return room(self.data_dir) != "full"
+
+    def _beat(self) -> None:
+        """Show that the bridge runs."""
+        if self.data_dir is not None:
+            with contextlib.suppress(OSError):  # on a full disk the last beat grows old, which is what health looks at
+                (self.data_dir / "run" / BEAT).touch()
 
     def start(self) -> Bridge:
         """Run in a thread of its own."""
@@ -144,8 +161,10 @@ class _Link:
             try:
                 self.armed = -1
                 self._take(driver)
+            except NotFoundError:
+                return  # the fitting was removed
             except (OSError, SQLAlchemyError) as error:
-                LOG.warning("%s of %s: %s", self.kind, self.fitting_id, error)
+                LOG.warning("%s of %s: %s", self.kind, self.fitting_id, type(error).__name__)
             finally:
                 driver.close()
             if self.bridge.stopping:
@@ -156,8 +175,19 @@ class _Link:
     def _take(self, driver: Driver) -> None:
         for line in driver.lines():
             measured = line if isinstance(line, (StrikeLine, ReadingLine)) else None
-            if self.bridge.stopping or not self._step(driver, measured):
-                return
+            if not self.bridge.has_room():
+                self.bridge.rest()
+                continue  # not acknowledged: it comes again
+            try:
+                if self.bridge.stopping or not self._step(driver, measured):
+                    return
+            except (DataError, IntegrityError, UnicodeError) as error:
+                if measured is None:
+                    raise
+                LOG.warning("a line of %s was not taken: %s", self.kind, type(error).__name__)
+                self._refuse("a line holds what cannot be kept")
+                driver.refuse(measured.seq, "holds what cannot be kept")
+                continue
             if measured is not None:
                 driver.acknowledge(measured.seq)
                 self._watch_clock(measured)
@@ -197,6 +227,9 @@ class _Link:
             if row is None or not row.wanted:
                 return False
             armed = row.armed
+            moment = now()
+            if row.heard_at is None or (moment - row.heard_at).total_seconds() > HEARD_EVERY_SECONDS:
+                row.heard_at = moment
             if armed != self.armed:
                 try:
                     message = self.arm_with(rows, row)
@@ -237,7 +270,7 @@ class _Link:
                     change(row)
                     session.add(row)
         except SQLAlchemyError as error:
-            LOG.warning("the database does not answer: %s", error)
+            LOG.warning("the database does not answer: %s", type(error).__name__)
 
 
 class _Monitor(_Link):

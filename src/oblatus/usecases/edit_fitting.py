@@ -1,55 +1,152 @@
-"""Edit parts of a fitting, or remove it."""
+"""Edit parts of a fitting: whole sections in place of the old ones, or merged field by field with what others changed."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from typing import Any
 from uuid import UUID
 
 from pydantic import ValidationError
 
+from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.merge import Conflict, changed_paths, merge, put_back
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
+from oblatus.store.tables import EditRow, FittingRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.strikes_of import strikes_of
 from oblatus.usecases.view import FittingView, view_of
 
+Sections = dict[str, Any]
+MOST_ROUNDS = 8
 
-def edit_fitting(
-    database: Database, actor: Actor, fitting_id: UUID, revision: int, changes: dict[str, Any]
-) -> FittingView:
-    """Put new sections (player, grounds, bag, choices, measuring, rack) in place of the old ones, all or none.
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """Sections as they are to be, and as they were when the edit began (`base`, at `revision`); the id of the edit, by
+    which it is known again; conflicts in which the fitter chose their own value, each with the other value they saw; and
+    the edits before it that got no answer, oldest first: one that was committed is what this one began from."""
+
+    revision: int
+    sections: Sections
+    base: Sections | None = None
+    edit_id: UUID | None = None
+    settled: Mapping[str, Any] = field(default_factory=dict)
+    attempts: Sequence[tuple[UUID, Sections]] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Edited:
+    """The fitting after an edit, and what of it was not taken: fields that were refused, fields that somebody else
+    changed too, and the sections as they stand on the editor's screen."""
+
+    view: FittingView
+    refused: tuple[Fault, ...] = ()
+    conflicts: tuple[Conflict, ...] = ()
+    draft: Sections = field(default_factory=dict)
+
+
+def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit) -> Edited:
+    """Put sections (player, grounds, bag, choices, measuring, rack) in place, in one transaction.
+
+    With a base, what others changed since is kept, a refused field holds only itself, and an edit that was committed
+    already is recognised. Without one it is all or nothing.
 
     Raises
     ------
     InputError
-        If the document with the changes is not valid; nothing is saved.
+        If nothing of it can be taken because of wrong fields.
     ConflictError
-        If the fitting has moved on from `revision`.
+        Without a base: if the fitting has moved on from the revision.
     NotFoundError
         If the studio has no such fitting.
     """
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row = rows.fitting(fitting_id, lock=True)
-        try:
-            document = FittingDocument.model_validate({**row.document, **changes})
-        except ValidationError as error:
-            raise faults_of(error) from error
-        rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), revision)
+        refused: tuple[Fault, ...] = ()
+        conflicts: tuple[Conflict, ...] = ()
+        draft: Sections = {}
+        if edit.edit_id is None or not rows.edit_made(fitting_id, edit.edit_id):
+            if edit.base is None:
+                document = _checked({**row.document, **edit.sections})
+                rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), edit.revision)
+            else:
+                refused, conflicts, draft = _merge_in(rows, row, edit)
+            if edit.edit_id is not None and not refused and not conflicts:
+                made = EditRow(
+                    fitting_id=fitting_id, id=edit.edit_id, studio_id=actor.studio_id, fitter=actor.name,
+                    revision=row.revision,
+                )  # fmt: skip
+                session.add(made)
         rack, kept, strikes = rack_of(rows), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
-    return view_of(row, rack, kept, strikes)
+    return Edited(view_of(row, rack, kept, strikes), refused, conflicts, draft)
 
 
-def remove_fitting(database: Database, actor: Actor, fitting_id: UUID) -> None:
-    """Remove a fitting with everything kept of it.
+def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> tuple[tuple[Fault, ...], tuple[Conflict, ...], Sections]:
+    """Merge the edit into the row; what stays out of it comes back."""
+    names = list(edit.sections)
+    theirs = {name: row.document.get(name) for name in names}
+    base = {name: (edit.base or {}).get(name, theirs[name]) for name in names}
+    for edit_id, sections in edit.attempts:
+        if rows.edit_made(row.id, edit_id):
+            base |= {name: value for name, value in sections.items() if name in base}
+    merged = merge(base, edit.sections, theirs, edit.settled)
+    value, refused = _largest_valid(row.document, merged.value, theirs)
+    if refused and not merged.conflicts and not any(True for _ in changed_paths(theirs, value)):
+        raise InputError(refused)
+    document = _checked({**row.document, **value})
+    dumped = document.model_dump(mode="json")
+    if any(True for _ in changed_paths({n: row.document.get(n) for n in names}, {n: dumped[n] for n in names})):
+        rows.change_fitting(row, document.player.name, dumped, row.revision)
+    draft = merged.draft if refused or merged.conflicts else {}
+    return refused, tuple(merged.conflicts), draft
 
-    Raises
-    ------
-    NotFoundError
-        If the studio has no such fitting.
-    """
-    with database.transaction() as session:
-        StudioRows(session, actor.studio_id).remove_fitting(fitting_id)
+
+def _largest_valid(document: Sections, wanted: Sections, theirs: Sections) -> tuple[Sections, tuple[Fault, ...]]:
+    """The wanted sections less the fields that make them wrong, and what is wrong with those."""
+    refused: dict[tuple[str, str], Fault] = {}
+    held: list[str] = []
+    valid = wanted
+    for _ in range(MOST_ROUNDS):
+        faults = _faults({**document, **valid})
+        if not faults:
+            break
+        refused |= {(fault.field, fault.message): fault for fault in faults}
+        changed = list(changed_paths(theirs, valid))
+        blamed = [path for path in changed if any(_touches(path, fault.field) for fault in faults)] or changed
+        for path in blamed:
+            valid = put_back(valid, theirs, path)
+        held += blamed
+    else:
+        return theirs, tuple(refused.values())
+    if len(held) > 1:  # a fault over several fields may have blamed some that are right by themselves
+        for path in held:
+            more = put_back(valid, wanted, path)
+            if not _faults({**document, **more}):
+                valid = more
+    return valid, tuple(refused.values())
+
+
+def _faults(document: Sections) -> tuple[Fault, ...]:
+    try:
+        _checked(document)
+    except InputError as error:
+        return error.faults
+    return ()
+
+
+def _touches(path: str, fault: str) -> bool:
+    """Whether a change at `path` may be what the fault at another path is about."""
+    return f"{path}.".startswith(f"{fault}.") or f"{fault}.".startswith(f"{path}.")
+
+
+def _checked(document: Sections) -> FittingDocument:
+    try:
+        return FittingDocument.model_validate(document)
+    except ValidationError as error:
+        raise faults_of(error) from error

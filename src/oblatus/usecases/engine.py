@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import os
 import threading
 import time
 from collections.abc import Hashable
+from contextvars import ContextVar
 from dataclasses import dataclass, field
+from functools import partial
 from pathlib import Path
 
 from oblatus.core.fitting import Fitting, StrikeJudge
@@ -19,66 +22,79 @@ from oblatus.store.families import FamilyShelves
 
 FRESH_SECONDS = 5.0
 STOP = "stop"
+WORKS_FOR: ContextVar[str] = ContextVar("WORKS_FOR", default="")
+"""The studio whose question is being worked on."""
 
 
 @dataclass(slots=True)
 class Work:
-    """How far the making of families is: for a question that waits, and ahead of the next one.
+    """How far the making of families is: for a question that waits, and ahead of the next one, studio by studio.
 
-    With a folder, every worker's progress stands there for the others to read, and a stop reaches them all.
+    With a folder, every worker's progress stands there for the others to read, and a studio's stop reaches them all.
     """
 
     folder: Path | None = None
-    asked: tuple[int, int] = (0, 0)
-    ahead: tuple[int, int] = (0, 0)
-    stopped_at: float = 0.0
+    asked: dict[str, tuple[int, int]] = field(default_factory=dict)
+    ahead: dict[str, tuple[int, int]] = field(default_factory=dict)
+    _stopped: dict[str, float] = field(default_factory=dict)
+    _lock: threading.Lock = field(default_factory=threading.Lock)
 
     def tell(self, done: int, total: int) -> None:
-        """Hear of progress of a question."""
-        self.asked = (done, total) if done < total else (0, 0)
-        self._write()
+        """Hear of progress of a question of the studio that is worked for."""
+        self._hear(self.asked, WORKS_FOR.get(), done, total)
 
-    def tell_ahead(self, done: int, total: int) -> None:
-        """Hear of progress of what is made ahead."""
-        self.ahead = (done, total) if done < total else (0, 0)
-        self._write()
+    def tell_ahead(self, studio: str, done: int, total: int) -> None:
+        """Hear of progress of what is made ahead for a studio."""
+        self._hear(self.ahead, studio, done, total)
 
-    def stop(self) -> None:
-        """Ask every worker to stop making families ahead."""
-        self.stopped_at = time.time()
+    def stop(self, studio: str) -> None:
+        """Ask every worker to stop making families ahead for a studio."""
+        self._stopped[studio] = time.time()
         if self.folder is not None:
-            (self.folder / STOP).touch()
+            with contextlib.suppress(OSError):  # a disk that is full: this worker stops all the same
+                (self.folder / f"{STOP}-{studio}").touch()
 
-    def stopped_since(self, start: float) -> bool:
-        """Whether a stop was asked for after `start` [s]."""
-        if self.stopped_at >= start:
+    def stopped_since(self, studio: str, start: float) -> bool:
+        """Whether the studio asked for a stop after `start` [s]."""
+        if self._stopped.get(studio, 0.0) >= start:
             return True
         try:
-            return self.folder is not None and (self.folder / STOP).stat().st_mtime >= start
+            return self.folder is not None and (self.folder / f"{STOP}-{studio}").stat().st_mtime >= start
         except FileNotFoundError:
             return False
 
-    def everywhere(self) -> tuple[tuple[int, int], tuple[int, int]]:
-        """Done and total of all workers that said something lately, asked and ahead; 0 of 0 when nothing is made."""
+    def everywhere(self, studio: str) -> tuple[tuple[int, int], tuple[int, int]]:
+        """Done and total of all workers that said something lately for a studio, asked and ahead; 0 of 0 when nothing
+        is made."""
+        nothing = (0, 0)
         if self.folder is None:
-            return self.asked, self.ahead
+            return self.asked.get(studio, nothing), self.ahead.get(studio, nothing)
         now = time.time()
         found = []
         for path in self.folder.glob("work-*.json"):
             try:
                 if now - path.stat().st_mtime < FRESH_SECONDS:
-                    found.append(json.loads(path.read_text()))
+                    found.append(json.loads(path.read_text()).get(studio, [0, 0, 0, 0]))
             except (OSError, ValueError):
                 continue  # being replaced at this moment
         asked, ahead, later, all_of_it = (sum(row[i] for row in found) for i in range(4))
         return (asked, ahead), (later, all_of_it)
 
-    def _write(self) -> None:
+    def _hear(self, where: dict[str, tuple[int, int]], studio: str, done: int, total: int) -> None:
+        with self._lock:
+            if done < total:
+                where[studio] = (done, total)
+            else:
+                where.pop(studio, None)
+            told = {
+                key: [*self.asked.get(key, (0, 0)), *self.ahead.get(key, (0, 0))] for key in {*self.asked, *self.ahead}
+            }
         if self.folder is not None:
             mine = self.folder / f"work-{os.getpid()}.json"
             new = mine.with_suffix(f".{threading.get_ident()}")
-            new.write_text(json.dumps([*self.asked, *self.ahead]))
-            new.rename(mine)
+            with contextlib.suppress(OSError):  # a count that cannot be written stops no work
+                new.write_text(json.dumps(told))
+                new.rename(mine)
 
 
 @dataclass(slots=True)
@@ -107,9 +123,10 @@ class Engine:
                 return
             self._signature = signature
             self._latest = turn = object()
+            studio = WORKS_FOR.get()
             before = self._ahead
             self._ahead = threading.Thread(
-                target=self._make, args=(fitting, turn, time.time(), before), name="families ahead", daemon=True
+                target=self._make, args=(fitting, turn, time.time(), before, studio), name="families ahead", daemon=True
             )
             self._ahead.start()
 
@@ -119,12 +136,12 @@ class Engine:
         if thread is not None:
             thread.join()
 
-    def _make(self, fitting: Fitting, turn: object, start: float, before: threading.Thread | None) -> None:
+    def _make(self, fitting: Fitting, turn: object, start: float, before: threading.Thread | None, studio: str) -> None:
         if before is not None:
             before.join()
 
         def go_on() -> bool:
-            return self._latest is turn and not self.work.stopped_since(start)
+            return self._latest is turn and not self.work.stopped_since(studio, start)
 
         if not go_on():
             return
@@ -133,9 +150,9 @@ class Engine:
         except InputError:
             return  # nothing can be proposed from it yet: the screen says so, and there is nothing to make
         try:
-            self.pool.prepare(jobs, self.work.tell_ahead, go_on)
+            self.pool.prepare(jobs, partial(self.work.tell_ahead, studio), go_on)
         finally:
-            self.work.tell_ahead(0, 0)
+            self.work.tell_ahead(studio, 0, 0)
 
 
 _engine: Engine | None = None

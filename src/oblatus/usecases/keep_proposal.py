@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from uuid import UUID
 
 from oblatus.core import ENGINE_VERSION
 from oblatus.errors import ConflictError, InputError
+from oblatus.formats.differences import DifferenceOut, differences
 from oblatus.formats.fitting import FittingDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import KeptRow, StudioRows
-from oblatus.store.tables import SnapshotRow
+from oblatus.store.tables import SnapshotRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.propose import propose
 from oblatus.usecases.rack_of import rack_of
@@ -73,3 +75,52 @@ def open_kept(database: Database, actor: Actor, fitting_id: UUID, snapshot_id: U
     """One kept proposal as it was."""
     with database.transaction() as session:
         return StudioRows(session, actor.studio_id).snapshot(fitting_id, snapshot_id)
+
+
+def name_kept(database: Database, actor: Actor, fitting_id: UUID, snapshot_id: UUID, label: str) -> SnapshotRow:
+    """Give a kept proposal another name; nothing else of it changes."""
+    with database.transaction() as session:
+        row = StudioRows(session, actor.studio_id).snapshot(fitting_id, snapshot_id)
+        row.label = label
+        session.add(row)
+    return row
+
+
+def take_kept_out(database: Database, actor: Actor, fitting_id: UUID, snapshot_id: UUID, *, out: bool) -> None:
+    """Take a kept proposal out of the list, or put it back."""
+    with database.transaction() as session:
+        row = StudioRows(session, actor.studio_id).snapshot(fitting_id, snapshot_id)
+        row.removed_at = now() if out else None
+        session.add(row)
+
+
+@dataclass(frozen=True, slots=True)
+class Compared:
+    """Two proposals of a fitting and what differs in what they were made from; `None` is the fitting as it stands."""
+
+    before: SnapshotRow
+    after: SnapshotRow | None
+    differences: Sequence[DifferenceOut]
+
+
+def compare_kept(
+    database: Database, actor: Actor, fitting_id: UUID, snapshot_id: UUID, other_id: UUID | None
+) -> Compared:
+    """A kept proposal beside another one, or beside the fitting as it stands.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting or proposal.
+    """
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        before = rows.snapshot(fitting_id, snapshot_id)
+        after = rows.snapshot(fitting_id, other_id) if other_id is not None else None
+        if after is not None:
+            document = after.document
+        else:
+            standing = FittingDocument.model_validate(rows.fitting(fitting_id).document)
+            whole = whole_document(standing, rack_of(rows), strikes_of(rows, fitting_id))
+            document = whole.model_dump(mode="json")
+    return Compared(before, after, differences(before.document, document))

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
+import base64
 from collections.abc import Sequence
 from uuid import UUID
 
-from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.fitting import AttachedDocument, FittingDocument, KeptDocument, PhotoDocument
+from oblatus.formats.readings import ReadingDocument
 from oblatus.store.database import Database
+from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import FittingRow
+from oblatus.store.tables import FittingRow, ReadingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.strikes_of import strikes_of, whole_document
 from oblatus.usecases.view import FittingView, view_of
+
+MOST_IN_A_FILE = 5000
 
 
 def list_fittings(database: Database, actor: Actor) -> Sequence[FittingRow]:
@@ -37,9 +42,34 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
 
 
 def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingDocument:
-    """The document with its strikes and the rack it was judged on, so that another studio gets the same proposal."""
+    """Everything of a fitting: document, strikes, the rack it was judged on, kept proposals, readings and photos.
+
+    Another studio that reads it gets the same proposal, and nothing is missing when it was removed here.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    """
     with database.transaction() as session:
-        rows = StudioRows(session, actor.studio_id)
+        rows, readings = StudioRows(session, actor.studio_id), StudioReadings(session, actor.studio_id)
         document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
         rack, strikes = rack_of(rows), strikes_of(rows, fitting_id)
-    return whole_document(document, rack, strikes)
+        attached = AttachedDocument(
+            kept=tuple(_kept(row) for row in rows.kept_whole(fitting_id)),
+            readings=tuple(_reading(row) for row in readings.readings(fitting_id, MOST_IN_A_FILE)),
+            photos=tuple(
+                PhotoDocument(id=row.id, jpeg=base64.b64encode(row.content).decode())
+                for row in readings.photos(fitting_id)
+            ),
+        )
+    return whole_document(document, rack, strikes).model_copy(update={"attached": attached})
+
+
+def _kept(row: SnapshotRow) -> KeptDocument:
+    values = {name: getattr(row, name) for name in KeptDocument.model_fields}
+    return KeptDocument.model_validate({**values, "created_at": row.created_at.isoformat()})
+
+
+def _reading(row: ReadingRow) -> ReadingDocument:
+    return ReadingDocument.model_validate({name: getattr(row, name) for name in ReadingDocument.model_fields})

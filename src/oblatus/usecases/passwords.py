@@ -7,7 +7,10 @@ from functools import lru_cache
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
+from oblatus.errors import fault
 from oblatus.settings import Settings
+
+SHORTEST, LONGEST = 10, 200
 
 
 @lru_cache(maxsize=4)
@@ -33,3 +36,15 @@ def password_fits(password: str, stored: str | None, settings: Settings) -> bool
     except (VerificationError, InvalidHashError):
         return False
     return fits and stored is not None
+
+
+def check_new_password(password: str) -> None:
+    """Refuse a password that will not do.
+
+    Raises
+    ------
+    InputError
+        If it is too short or too long.
+    """
+    if not SHORTEST <= len(password) <= LONGEST:
+        raise fault("new", f"must have {SHORTEST} to {LONGEST} characters")

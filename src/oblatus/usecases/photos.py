@@ -14,10 +14,12 @@ from oblatus.store.tables import PhotoRow
 from oblatus.usecases.actor import Actor
 
 MOST_PHOTOS = 40
+MOST_HELD = 60
+"""Those shown, and those taken off lately: an undo shows them again."""
 
 
 def add_photo(database: Database, actor: Actor, fitting_id: UUID, content: bytes) -> PhotoRow:
-    """Keep a photo, re-encoded. Those that no club of the fitting shows any more make room when there are too many.
+    """Keep a photo, re-encoded. The oldest that no club of the fitting shows any more makes room when there are too many.
 
     Raises
     ------
@@ -32,11 +34,12 @@ def add_photo(database: Database, actor: Actor, fitting_id: UUID, content: bytes
     with database.transaction() as session:
         found = StudioRows(session, actor.studio_id).fitting(fitting_id, lock=True)
         photos = StudioReadings(session, actor.studio_id)
-        if photos.photo_count(fitting_id) >= MOST_PHOTOS:
-            document = FittingDocument.model_validate(found.document)
-            photos.remove_photos_but(fitting_id, {photo for wedge in document.bag.wedges for photo in wedge.photos})
-            if photos.photo_count(fitting_id) >= MOST_PHOTOS:
-                raise fault("photo", f"a fitting keeps at most {MOST_PHOTOS}")
+        document = FittingDocument.model_validate(found.document)
+        shown = {photo for wedge in document.bag.wedges for photo in wedge.photos}
+        if len(shown) >= MOST_PHOTOS:
+            raise fault("photo", f"a fitting keeps at most {MOST_PHOTOS}")
+        if photos.photo_count(fitting_id) >= MOST_HELD:
+            photos.remove_oldest_photo_but(fitting_id, shown)
         row = PhotoRow(studio_id=actor.studio_id, fitting_id=fitting_id, content=jpeg, width=width, height=height)
         session.add(row)
     return row

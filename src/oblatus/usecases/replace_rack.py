@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
+from oblatus.errors import ConflictError
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.formats.rack import read_rack
 from oblatus.store.database import Database
@@ -14,26 +16,42 @@ from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.strikes_of import measured, strikes_of
 
 
-def studio_rack(database: Database, actor: Actor) -> Sequence[RackHeadDocument]:
+@dataclass(frozen=True, slots=True)
+class Rack:
+    """The studio's rack and the revision it is at."""
+
+    heads: Sequence[RackHeadDocument]
+    revision: int
+
+
+def studio_rack(database: Database, actor: Actor) -> Rack:
     """The rack in its order."""
     with database.transaction() as session:
-        return rack_of(StudioRows(session, actor.studio_id))
+        rows = StudioRows(session, actor.studio_id)
+        return Rack(rack_of(rows), rows.studio().rack_revision)
 
 
-def replace_rack(database: Database, actor: Actor, csv_text: str) -> Sequence[RackHeadDocument]:
+def replace_rack(database: Database, actor: Actor, csv_text: str, revision: int) -> Rack:
     """Put the rack of a CSV file in place of the studio's, whole or not at all.
 
     Raises
     ------
     InputError
         With the line and column of every wrong cell.
+    ConflictError
+        If somebody else replaced it since `revision`.
     """
     heads = read_rack(csv_text)
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
+        studio = rows.studio(lock=True)
+        if studio.rack_revision != revision:
+            raise ConflictError("Somebody else put another rack in place since this one was shown.", studio.rack_revision)
         rows.replace_rack([head.model_dump() for head in heads])
+        studio.rack_revision += 1
+        session.add(studio)
         latest = next(iter(rows.fittings()), None)
         strikes = measured(strikes_of(rows, latest.id)) if latest is not None else ()
     if latest is not None:  # the fitter comes back to what was worked on last
         make_ahead(FittingDocument.model_validate(latest.document), heads, strikes)
-    return heads
+    return Rack(heads, studio.rack_revision)

@@ -15,6 +15,7 @@ from oblatus.store.repositories import StudioRows, any_studio
 from oblatus.store.tables import Fitter, Studio
 from oblatus.usecases.passwords import hash_password
 from oblatus.usecases.start_fitting import add_document
+from oblatus.usecases.users import NewFitter
 from oblatus.usecases.venues import venue_row
 
 DEMO_STUDIO = "Scarp End Studio"
@@ -22,15 +23,19 @@ DEMO_EMAIL = "fitter@scarp-end.example"
 DEMO_PASSWORD = "chalk and slate"
 
 
-def seed_once(database: Database, settings: Settings, *, demo: bool) -> bool:
-    """On an empty database: the studio, its fitter and the demo rack; with `demo` the demo fittings too.
+def seed_once(database: Database, settings: Settings, *, demo: bool, first: NewFitter | None = None) -> bool:
+    """On an empty database: the studio, its fitter (`first`, or the published one) and the demo rack; with `demo` the
+    demo fittings too.
 
     Returns whether anything was made; a database with a studio is left alone.
     """
     with database.transaction() as session:
         if any_studio(session):
             return False
-        studio = add_studio(session, settings, DEMO_STUDIO, DEMO_EMAIL, DEMO_PASSWORD)
+        if first is None:
+            studio = add_studio(session, settings, DEMO_STUDIO, DEMO_EMAIL, DEMO_PASSWORD, demo=True)
+        else:
+            studio = add_studio(session, settings, f"{first.name}'s studio", first.email, first.password, first.name)
         rows = StudioRows(session, studio.id)
         rows.replace_rack([head.model_dump() for head in demo_rack()])
         for document in reversed(demo_fittings() if demo else []):
@@ -40,15 +45,25 @@ def seed_once(database: Database, settings: Settings, *, demo: bool) -> bool:
     return True
 
 
-def add_studio(session: Session, settings: Settings, name: str, email: str, password: str) -> Studio:
-    """A studio with one fitter."""
+def add_studio(
+    session: Session,
+    settings: Settings,
+    name: str,
+    email: str,
+    password: str,
+    fitter_name: str = "Demo fitter",
+    *,
+    demo: bool = False,
+) -> Studio:
+    """A studio with one fitter; `demo` if the password is the published one."""
     studio = Studio(name=name)
     session.add(studio)
     session.flush()
     fitter = Fitter(
         studio_id=studio.id,
         email=email.strip().lower(),
-        name="Demo fitter",
+        name=fitter_name,
+        demo=demo,
         password_hash=hash_password(password, settings),
     )
     session.add(fitter)

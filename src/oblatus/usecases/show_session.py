@@ -17,16 +17,18 @@ from oblatus.usecases.show_carries import inputs_of
 LONGEST_PLAYED = 60.0
 
 
-def export_strikes(database: Database, actor: Actor, fitting_id: UUID) -> str:
-    """Every strike of a fitting as CSV; raises as `show_session`."""
+def export_strikes(database: Database, actor: Actor, fitting_id: UUID) -> tuple[str, str]:
+    """The player's name, and every strike of a fitting as CSV; raises as `show_session`."""
     inputs = inputs_of(database, actor, fitting_id)
     fitting = inputs.fitting()
     clubs = {row.code: row.name for row in bag_rows(fitting)}
-    return strikes_csv(inputs.strikes, clubs, {swing.key: swing.name for swing in fitting.swings})
+    return inputs.document.player.name, strikes_csv(
+        inputs.strikes, clubs, {swing.key: swing.name for swing in fitting.swings}
+    )
 
 
-def record_session(database: Database, actor: Actor, fitting_id: UUID) -> str:
-    """The strikes that a device sent, with the pauses between them, to be played again by the stand-in.
+def record_session(database: Database, actor: Actor, fitting_id: UUID) -> tuple[str, str]:
+    """The player's name, and the strikes that a device sent with the pauses between them, for the stand-in to play.
 
     Raises
     ------
@@ -35,7 +37,7 @@ def record_session(database: Database, actor: Actor, fitting_id: UUID) -> str:
     """
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
-        rows.fitting(fitting_id)
+        player = rows.fitting(fitting_id).player_name
         strikes = rows.device_strikes(fitting_id)
     recorded = []
     for before, strike in zip([None, *strikes], strikes, strict=False):
@@ -43,7 +45,7 @@ def record_session(database: Database, actor: Actor, fitting_id: UUID) -> str:
         figures = {name: strike[name] for name in BOUNDS if name != "loft_deg" and strike[name] is not None}
         # a clock that was set back in between, or a break for lunch, is no pause to be played
         recorded.append(Recorded(min(max(pause, 0.0), LONGEST_PLAYED), figures))
-    return dump_recording(recorded)
+    return player, dump_recording(recorded)
 
 
 def show_session(database: Database, actor: Actor, fitting_id: UUID) -> SessionSummaryOut:

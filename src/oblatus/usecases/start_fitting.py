@@ -2,13 +2,40 @@
 
 from __future__ import annotations
 
-from oblatus.formats.fitting import FittingDocument, GroundDocument, PlayerDocument
+import base64
+from typing import NamedTuple
+from uuid import UUID, uuid4
+
+from pydantic import ValidationError
+
+from oblatus.errors import InputError, fault
+from oblatus.formats.fields import faults_of
+from oblatus.formats.fitting import (
+    AttachedDocument,
+    FittingDocument,
+    GroundDocument,
+    KeptDocument,
+    PhotoDocument,
+    PlayerDocument,
+)
+from oblatus.formats.photos import reencode_photo
+from oblatus.formats.recommendation import RecommendationOut
 from oblatus.store.database import Database
+from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import FittingRow
+from oblatus.store.tables import FittingRow, PhotoRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.view import FittingView, view_of
+
+
+class Reencoded(NamedTuple):
+    """A photo under an id of its own, as it is kept."""
+
+    id: UUID
+    content: bytes
+    width: int
+    height: int
 
 
 def start_fitting(database: Database, actor: Actor, player: PlayerDocument) -> FittingView:
@@ -18,19 +45,64 @@ def start_fitting(database: Database, actor: Actor, player: PlayerDocument) -> F
 
 
 def import_fitting(database: Database, actor: Actor, document: FittingDocument) -> FittingView:
-    """A new fitting from a document; a rack that it brings stays with it, photos stay where they are."""
-    wedges = tuple(wedge.model_copy(update={"photos": ()}) for wedge in document.bag.wedges)
-    document = document.model_copy(update={"bag": document.bag.model_copy(update={"wedges": wedges})})
+    """A new fitting from a document with everything that is attached to it; a rack that it brings stays with it.
+
+    Raises
+    ------
+    InputError
+        If something attached is wrong; nothing is made then.
+    """
+    attached = document.attached or AttachedDocument()
+    photos = {photo.id: _photo(i, photo) for i, photo in enumerate(attached.photos)}
+    kept = [_checked_kept(i, one) for i, one in enumerate(attached.kept)]
     with database.transaction() as session:
-        rows = StudioRows(session, actor.studio_id)
-        row = add_document(rows, document)
+        rows, readings = StudioRows(session, actor.studio_id), StudioReadings(session, actor.studio_id)
+        row = add_document(rows, _with_photos(document, {old: new.id for old, new in photos.items()}))
+        for photo in photos.values():
+            session.add(PhotoRow(studio_id=actor.studio_id, fitting_id=row.id, **photo._asdict()))
+        for snapshot in kept:
+            snapshot.studio_id, snapshot.fitting_id = actor.studio_id, row.id
+            session.add(snapshot)
+        for reading in attached.readings:
+            readings.add_reading(row.id, reading.model_dump())
         rack = rack_of(rows)
-    return view_of(row, rack, [], document.strikes)
+        session.flush()
+        lines = rows.kept(row.id, 1)
+    return view_of(row, rack, lines, document.strikes)
 
 
 def add_document(rows: StudioRows, document: FittingDocument) -> FittingRow:
     """A new row for a document, and its strikes as rows of their own."""
-    kept = document.model_copy(update={"strikes": ()}).model_dump(mode="json")
+    kept = document.model_copy(update={"strikes": (), "attached": None}).model_dump(mode="json")
     row = rows.add_fitting(document.player.name, kept)
     rows.add_strikes(row.id, [strike.model_dump() for strike in document.strikes])
     return row
+
+
+def _photo(i: int, photo: PhotoDocument) -> Reencoded:
+    """A photo of a file, re-encoded like any other."""
+    try:
+        content = base64.b64decode(photo.jpeg, validate=True)
+        jpeg, width, height = reencode_photo(content)
+    except (ValueError, InputError) as error:
+        raise fault(f"attached.photos.{i}.jpeg", "is no picture that can be read") from error
+    return Reencoded(uuid4(), jpeg, width, height)
+
+
+def _checked_kept(i: int, kept: KeptDocument) -> SnapshotRow:
+    """A kept proposal of a file, its inputs and result looked at like any other's."""
+    for name, model in (("document", FittingDocument), ("result", RecommendationOut)):
+        try:
+            model.model_validate(getattr(kept, name))
+        except ValidationError as error:
+            raise faults_of(error, ["attached", "kept", str(i), name]) from error
+    return SnapshotRow(**kept.model_dump(exclude={"clubs"}), clubs=list(kept.clubs))
+
+
+def _with_photos(document: FittingDocument, ids: dict[UUID, UUID]) -> FittingDocument:
+    """The document with the photos that came with it under their new ids; those that did not come are not shown."""
+    wedges = tuple(
+        wedge.model_copy(update={"photos": tuple(ids[photo] for photo in wedge.photos if photo in ids)})
+        for wedge in document.bag.wedges
+    )
+    return document.model_copy(update={"bag": document.bag.model_copy(update={"wedges": wedges})})

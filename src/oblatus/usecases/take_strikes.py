@@ -15,9 +15,11 @@ from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import STRIKE_COLUMNS, StudioRows
+from oblatus.store.tables import now
 from oblatus.usecases.actor import Actor
 
 MOST_STRIKES = 120_000
+MOST_LISTED = 200
 
 
 def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Sequence[StrikeDocument]) -> int:
@@ -66,7 +68,7 @@ def tell_of_strike(
 
 
 def undo_strike(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID) -> None:
-    """Take out a strike that was taken by mistake.
+    """Take out a strike that was taken by mistake; it can be put back until the bin is emptied.
 
     Raises
     ------
@@ -74,4 +76,28 @@ def undo_strike(database: Database, actor: Actor, fitting_id: UUID, strike_id: U
         If the studio has no such strike.
     """
     with database.transaction() as session:
-        session.delete(StudioRows(session, actor.studio_id).strike(fitting_id, strike_id))
+        row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id)
+        row.removed_at = row.removed_at or now()
+        session.add(row)
+
+
+def put_strike_back(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID) -> None:
+    """Count a strike again that was taken out, in its old place.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such strike.
+    """
+    with database.transaction() as session:
+        row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id)
+        row.removed_at = None
+        session.add(row)
+
+
+def taken_out(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[StrikeDocument]:
+    """The strikes that were taken out last, the last one first; raises `NotFoundError` if there is no such fitting."""
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        rows.fitting(fitting_id)
+        return [StrikeDocument.of_row(row) for row in rows.strikes_taken_out(fitting_id, MOST_LISTED)]

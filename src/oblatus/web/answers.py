@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from flask import Response, current_app
+import io
+import re
+import unicodedata
+
+from flask import Response, current_app, send_file
 from pydantic import BaseModel
 
 Answer = Response
@@ -12,9 +16,20 @@ def answer(model: BaseModel, status: int = 200) -> Response:
     """A model as JSON; never cached, it changes with every edit."""
     response: Response = current_app.response_class(model.model_dump_json(), status=status, mimetype="application/json")
     response.headers["Cache-Control"] = "no-store"
+    response.direct_passthrough = False
     return response
 
 
 def nothing() -> Response:
     """An empty answer."""
     return current_app.response_class(status=204)
+
+
+def download(content: str | bytes, kind: str, name: str, ending: str) -> Response:
+    """A file to keep, named after whom it is about."""
+    data = content.encode() if isinstance(content, str) else content
+    safe = re.sub(r"[^\w.-]+", "-", unicodedata.normalize("NFC", name)).strip("-.") or "fitting"
+    response: Response = send_file(io.BytesIO(data), kind, as_attachment=True, download_name=f"{safe}{ending}", max_age=0)
+    response.headers["Cache-Control"] = "no-store"
+    response.direct_passthrough = False
+    return response

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import os
-from datetime import timedelta
 
 from flask import Response, request, send_from_directory
 from flask.typing import ResponseReturnValue
+from flask_login import current_user
 from flask_openapi3 import Info, OpenAPI
 
 from oblatus import __version__
@@ -14,10 +14,10 @@ from oblatus.formats.fitting import LARGEST_BYTES as LARGEST_FITTING
 from oblatus.formats.imports.reading import LARGEST_BYTES as LARGEST_FILE
 from oblatus.formats.photos import LARGEST_BYTES as LARGEST_PHOTO
 from oblatus.settings import Settings, settings_from
-from oblatus.store.database import Database
-from oblatus.usecases.engine import keep_families_in
-from oblatus.usecases.live import LiveFeed
-from oblatus.web.auth import configure_auth
+from oblatus.store.disk import refuse_when_full
+from oblatus.usecases.engine import WORKS_FOR, keep_families_in
+from oblatus.web.auth import actor, configure_auth, settings
+from oblatus.web.base import configure_core
 from oblatus.web.blueprints import (
     carries,
     engine,
@@ -32,9 +32,9 @@ from oblatus.web.blueprints import (
     venues,
 )
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
-from oblatus.web.schemas import ErrorOut
+from oblatus.web.headers import ASSET_CACHE
+from oblatus.web.schemas_errors import ErrorOut
 
-LARGEST_BODY = 1_000_000
 LARGER_BODIES = {
     "fittings.post_import": LARGEST_FITTING,
     "imports.post_import": LARGEST_FILE + 1000,
@@ -50,6 +50,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         "oblatus",
         info=Info(title="Oblatus", version=__version__),
         security_schemes={"session": {"type": "apiKey", "name": "oblatus", "in": "cookie"}},
+        responses=dict.fromkeys((400, 401, 404, 405, 422, 429, 503, 507), ErrorOut),
         validation_error_model=ErrorOut,
         validation_error_callback=validation_response,
         validate_response=settings.testing,
@@ -58,31 +59,13 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     )
     configure_core(app, settings)
     configure_errors(app)
+    app.before_request(_widen)
     configure_auth(app)
+    app.before_request(_before_work)
+    keep_families_in(settings.families_dir)
     configure_routes(app)
     configure_frontend(app, settings)
-    app.after_request(harden)
     return app
-
-
-def configure_core(app: OpenAPI, settings: Settings) -> None:
-    """Settings, cookie and database."""
-    app.config.update(
-        SECRET_KEY=settings.secret_key,
-        MAX_CONTENT_LENGTH=LARGEST_BODY,
-        SESSION_COOKIE_NAME="oblatus",
-        SESSION_COOKIE_HTTPONLY=True,
-        SESSION_COOKIE_SAMESITE="Strict",
-        PERMANENT_SESSION_LIFETIME=timedelta(days=14),
-        WTF_CSRF_TIME_LIMIT=None,
-        WTF_CSRF_HEADERS=["X-CSRF-Token"],
-        TESTING=settings.testing,
-    )
-    app.extensions["oblatus_settings"] = settings
-    app.extensions["oblatus_database"] = Database(settings.database_url)
-    app.extensions["oblatus_live"] = LiveFeed(settings.database_url)
-    keep_families_in(settings.families_dir)
-    app.before_request(_widen)
 
 
 def configure_routes(app: OpenAPI) -> None:
@@ -100,7 +83,7 @@ def configure_frontend(app: OpenAPI, settings: Settings) -> None:
         if path and target.is_file():
             response = send_from_directory(settings.static_dir, path)
             if path.startswith("assets/"):
-                response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+                response.headers["Cache-Control"] = ASSET_CACHE
             return response
         response = send_from_directory(settings.static_dir, "index.html")
         response.headers["Cache-Control"] = "no-cache"
@@ -110,16 +93,22 @@ def configure_frontend(app: OpenAPI, settings: Settings) -> None:
     app.add_url_rule("/<path:path>", "page_or_asset", page)
 
 
-def harden(response: Response) -> Response:
-    """Headers that keep the page to itself."""
-    response.headers.setdefault("X-Content-Type-Options", "nosniff")
-    response.headers.setdefault("Referrer-Policy", "same-origin")
-    response.headers.setdefault(
-        "Content-Security-Policy",
-        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; "
-        "frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
-    )
-    return response
+WRITES_LITTLE = {
+    "session.start_session",
+    "session.end_this_session",
+    "session.end_one_session",
+    "session.end_other_sessions",
+}
+READS = {"carries.post_carries", "engine.post_desk", "engine.stop_work", "imports.post_look"}
+"""Requests of another method than GET that a full disk does not stop."""
+
+
+def _before_work() -> None:
+    """For whose studio the engine works; nothing is begun that a full disk would break off."""
+    if current_user.is_authenticated:
+        WORKS_FOR.set(str(actor().studio_id))
+    if request.method not in ("GET", "HEAD", "OPTIONS") and request.endpoint not in READS | WRITES_LITTLE:
+        refuse_when_full(settings().data_dir)
 
 
 def _widen() -> None:

@@ -2,28 +2,65 @@
 
 from __future__ import annotations
 
+import errno
 import logging
+import traceback
 from uuid import uuid4
 
 from flask import Flask, Response, jsonify, make_response
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DBAPIError, SQLAlchemyError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 from werkzeug.exceptions import HTTPException
 
-from oblatus.errors import ConflictError, InputError, OblatusError
+from oblatus.errors import (
+    ConflictError,
+    DiskFullError,
+    InputError,
+    LaterError,
+    NotFoundError,
+    OblatusError,
+    fault,
+)
 from oblatus.formats.fields import faults_of
-from oblatus.web.schemas import ErrorOut, FaultOut
+from oblatus.web.schemas_errors import ErrorOut, FaultOut
 
 LOG = logging.getLogger(__name__)
 
 HTTP_WORDS = {
+    400: ("request", "This request makes no sense here; nothing was saved."),
     404: ("not_found", "There is nothing at this address."),
     405: ("method", "This address does not take that."),
     413: ("too_large", "That is larger than can be sent here; nothing was saved."),
     415: ("media_type", "The body must be JSON."),
-    429: ("too_many", "Too many tries. Wait a minute, then try again."),
 }
+BUSY = "Somebody else is changing the same; nothing was saved. Try again."
+AWAY = "The database does not answer; nothing was saved."
+NO_TEXT = "holds a character that no text has"
+NO_NUMBER = "holds a number that is too large to be kept"
+GONE = "What this belongs to was removed meanwhile."
+
+
+def _of_database(state: str | None) -> OblatusError | None:
+    """What a state of PostgreSQL means to a person (its appendix A); None for one that nobody foresaw."""
+    if state is None or state.startswith(("08", "57P")):
+        return LaterError(AWAY)
+    if state.startswith("53"):
+        return DiskFullError() if state == "53100" else LaterError(AWAY, 5)
+    if state.startswith("40") or state in {"55P03", "23505"}:
+        return LaterError(BUSY)
+    known: dict[str, OblatusError] = {
+        "57014": LaterError("The database took too long over this; nothing was saved.", 5),
+        "25P03": LaterError("This took too long; nothing was saved.", 5),
+        "22021": fault("body", NO_TEXT),
+        "22P05": fault("body", NO_TEXT),
+        "22003": fault("body", NO_NUMBER),
+        "22001": fault("body", "holds a text that is too long"),
+        "23503": NotFoundError(GONE),
+        "23514": fault("body", "holds a figure that cannot be"),
+    }
+    return known.get(state)
 
 
 def error_response(error: ErrorOut, status: int) -> Response:
@@ -48,16 +85,23 @@ def configure_errors(app: Flask) -> None:
     app.register_error_handler(OblatusError, _ours)
     app.register_error_handler(CSRFError, _csrf)
     app.register_error_handler(HTTPException, _http)
-    app.register_error_handler(OperationalError, _database)
+    app.register_error_handler(PoolTimeout, lambda _: _ours(LaterError(AWAY)))
+    app.register_error_handler(SQLAlchemyError, _database)
+    app.register_error_handler(RecursionError, lambda _: _ours(fault("body", "is nested too deeply")))
+    app.register_error_handler(UnicodeError, lambda _: _ours(fault("body", NO_TEXT)))
+    app.register_error_handler(OSError, _system)
     app.register_error_handler(Exception, _unknown)
 
 
 def _ours(error: OblatusError) -> Response:
     faults = tuple(fault_list(error)) if isinstance(error, InputError) else ()
     revision = error.revision if isinstance(error, ConflictError) else None
-    return error_response(
+    response = error_response(
         ErrorOut(code=error.code, message=error.message, faults=faults, revision=revision), error.status
     )
+    if isinstance(error, LaterError):
+        response.headers["Retry-After"] = str(error.seconds)
+    return response
 
 
 def _csrf(_: CSRFError) -> Response:
@@ -72,13 +116,37 @@ def _http(error: HTTPException) -> Response:
     return error_response(ErrorOut(code=code, message=message), status)
 
 
-def _database(error: OperationalError) -> Response:
-    LOG.warning("database: %s", error.orig)
-    return error_response(ErrorOut(code="database", message="The database does not answer; nothing was saved."), 503)
+def _database(error: SQLAlchemyError) -> Response:
+    cause = error.orig if isinstance(error, DBAPIError) else None
+    if cause is not None and "NUL" in str(cause):
+        return _ours(fault("body", NO_TEXT))
+    state = getattr(cause, "sqlstate", None)
+    known = _of_database(state) if cause is not None else None
+    if known is None:
+        return _unknown(error)
+    LOG.warning("database: %s %s", type(cause).__name__, state or "no answer")
+    return _ours(known)
+
+
+def _system(error: OSError) -> Response:
+    if error.errno in (errno.ENOSPC, errno.EDQUOT):
+        return _ours(DiskFullError())
+    return _unknown(error)
 
 
 def _unknown(error: Exception) -> Response:
     reference = uuid4().hex[:8]
-    LOG.error("unexpected error %s", reference, exc_info=error)
+    LOG.error("unexpected error %s\n%s", reference, where(error))
     words = f"Something went wrong here; nothing was saved. Reference {reference}."
     return error_response(ErrorOut(code="unexpected", message=words, reference=reference), 500)
+
+
+def where(error: BaseException) -> str:
+    """Kind and place of an error and of its causes; not its words, which may hold names."""
+    lines: list[str] = []
+    found: BaseException | None = error
+    while found is not None:
+        lines.append(f"{type(found).__name__} at")
+        lines += [f"  {f.filename}:{f.lineno} {f.name}" for f in traceback.extract_tb(found.__traceback__)]
+        found = found.__cause__ or found.__context__
+    return "\n".join(lines)

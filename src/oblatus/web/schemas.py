@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from datetime import datetime
-from typing import Annotated, Literal
+from datetime import date, datetime
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, GetCoreSchemaHandler, StringConstraints
+from pydantic_core import CoreSchema, core_schema
 
 from oblatus.core.bounds import Bound
 from oblatus.core.gapping.strikes import BOUNDS
 from oblatus.formats.carries import CellKey
+from oblatus.formats.differences import DifferenceOut
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import (
     BagDocument,
@@ -25,35 +27,24 @@ from oblatus.formats.fitting import (
 )
 from oblatus.formats.recommendation import LadderOut, RecommendationOut
 from oblatus.formats.strikes import Reason, StrikeDocument
+from oblatus.web.schemas_errors import FaultOut
 
 Revision = Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
 
 
-class FaultOut(Strict):
-    """One thing wrong: where, what, and the value given."""
-
-    field: str
-    message: str
-    value: str
-
-
-class ErrorOut(Strict):
-    """Every error has this shape; `reference` names an unexpected one in the log."""
-
-    code: str
-    message: str
-    faults: tuple[FaultOut, ...] = ()
-    revision: int | None = None
-    reference: str | None = None
-
-
 class HealthOut(Strict):
-    """Version of the program and of its engine; whether the database answers."""
+    """Version of the program and of its engine; what is wrong with the machine, and "ok" only if nothing is."""
 
     status: Literal["ok", "degraded"]
     version: str
     engine_version: str
     database: Literal["ok", "down"]
+    disk: Literal["ok", "low", "full"]
+    memory: Literal["ok", "low"]
+    bridge: Literal["ok", "down", "none"]
+    devices: Literal["ok", "lost", "none"]
+    backup: Literal["ok", "late", "none"]
+    wrong: list[str]
 
 
 class UnitsIO(Strict):
@@ -75,8 +66,47 @@ class SessionOut(Strict):
 
     csrf_token: str
     fitter: str | None = None
+    fitter_id: UUID | None = None
+    email: str | None = None
+    demo: bool = False
     studio: str | None = None
     units: UnitsIO | None = None
+
+
+class PasswordIn(Strict):
+    """The present password and the one to come."""
+
+    old: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+    new: Annotated[str, StringConstraints(min_length=1, max_length=200)]
+
+
+class SessionPath(Strict):
+    """A session's id."""
+
+    session_id: UUID
+
+
+class SessionLine(Strict):
+    """Where a fitter is signed in."""
+
+    id: UUID
+    browser: str
+    address: str
+    created_at: datetime
+    seen_at: datetime
+    this: bool
+
+
+class SessionList(Strict):
+    """A fitter's open sessions, last seen first."""
+
+    sessions: list[SessionLine]
+
+
+class EndedOut(Strict):
+    """How many sessions ended."""
+
+    ended: int
 
 
 class FittingPath(Strict):
@@ -112,16 +142,52 @@ class StartIn(Strict):
     player_name: Name
 
 
-class EditIn(Strict):
-    """New sections for a fitting at `revision`; those left out stay as they are."""
+class _AsItStands:
+    """Annotation: taken as the JSON it is. The use case checks it field by field, so that one wrong field holds only
+    itself; the schema says what it should be."""
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        return core_schema.no_info_wrap_validator_function(lambda value, _: value, handler(source))
+
+
+class SectionsIn(Strict):
+    """Sections of a fitting as they are on a screen."""
+
+    player: Annotated[PlayerDocument | None, _AsItStands()] = None
+    grounds: Annotated[Grounds | None, _AsItStands()] = None
+    bag: Annotated[BagDocument | None, _AsItStands()] = None
+    choices: Annotated[ChoicesDocument | None, _AsItStands()] = None
+    measuring: Annotated[MeasuringDocument | None, _AsItStands()] = None
+
+
+class SettledIn(Strict):
+    """A conflict in which the editor's own value was chosen, with the value of the other that was seen then."""
+
+    path: Annotated[str, StringConstraints(min_length=1, max_length=300)]
+    theirs: Any
+
+
+class AttemptIn(Strict):
+    """An edit that was sent before and never answered: it may have been committed."""
+
+    edit_id: UUID
+    sections: SectionsIn
+
+
+class EditIn(SectionsIn):
+    """New sections for a fitting at `revision`; those left out stay as they are.
+
+    With `base`, the sections as they were at `revision`, the edit is merged field by field with what others changed
+    since, and a refused field holds only itself. `edit_id` lets a repeated edit be recognised, `attempts` those before it
+    that got no answer.
+    """
 
     revision: Revision
-    player: PlayerDocument | None = None
-    grounds: Grounds | None = None
-    bag: BagDocument | None = None
-    choices: ChoicesDocument | None = None
-    measuring: MeasuringDocument | None = None
-    rack: Rack | None = None
+    edit_id: UUID | None = None
+    base: SectionsIn | None = None
+    attempts: Annotated[tuple[AttemptIn, ...], Field(max_length=20)] = ()
+    settled: Annotated[tuple[SettledIn, ...], Field(max_length=500)] = ()
+    rack: Annotated[Rack | None, _AsItStands()] = None
     drop_rack: bool = False
 
 
@@ -150,6 +216,41 @@ class KeptOut(KeptLine):
 
     document: FittingDocument
     result: RecommendationOut
+
+
+class NameIn(Strict):
+    """Another name for a kept proposal."""
+
+    label: Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)]
+
+
+class CompareQuery(Strict):
+    """The other kept proposal; the fitting as it stands if there is none."""
+
+    other: UUID | None = None
+
+
+class ComparedOut(Strict):
+    """A kept proposal beside another one (null: the fitting as it stands), and what differs in their inputs."""
+
+    before: KeptLine
+    after: KeptLine | None
+    differences: list[DifferenceOut]
+
+
+class BinLine(Strict):
+    """A removed fitting: since when, and when it goes for good."""
+
+    id: UUID
+    player_name: str
+    removed_at: datetime
+    gone_on: date
+
+
+class BinOut(Strict):
+    """What was removed and can be brought back, last removed first."""
+
+    fittings: list[BinLine]
 
 
 class KeepIn(Strict):
@@ -191,6 +292,28 @@ class FittingOut(Strict):
     strikes_key: str
 
 
+class ConflictOut(Strict):
+    """A field that two people changed: by its name and unit, before both, mine and theirs; `value` is theirs as it is."""
+
+    path: str
+    name: str
+    unit: str
+    mine: float | None
+    theirs: float | None
+    mine_words: str
+    theirs_words: str
+    value: Any
+
+
+class EditedOut(FittingOut):
+    """The fitting after an edit, and what was not taken of it: refused fields, conflicts, and the sections as the editor
+    has them."""
+
+    refused: list[FaultOut]
+    conflicts: list[ConflictOut]
+    draft: dict[str, Any]
+
+
 class StrikePath(FittingPath):
     """A strike's id."""
 
@@ -201,6 +324,12 @@ class StrikesIn(Strict):
     """Strikes to take; those that are there already are left as they are."""
 
     strikes: Annotated[tuple[StrikeDocument, ...], Field(min_length=1, max_length=500)]
+
+
+class TakenOutOut(Strict):
+    """Strikes that were taken out and can be put back, the last one first."""
+
+    strikes: list[StrikeDocument]
 
 
 class StrikesOut(Strict):
@@ -281,9 +410,11 @@ class RackOut(Strict):
     """The studio's rack."""
 
     heads: list[RackHeadDocument]
+    revision: int
 
 
 class RackIn(Strict):
-    """A rack as CSV text."""
+    """A rack as CSV text, in place of the one at a revision."""
 
+    revision: Revision
     csv: Annotated[str, StringConstraints(min_length=1, max_length=400_000)]

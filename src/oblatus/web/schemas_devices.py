@@ -10,7 +10,9 @@ from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import GroundDocument, Season
 from oblatus.formats.readings import ReadingDocument, ReadSummary, Target
 from oblatus.formats.strikes import ClubCode, SwingKey
-from oblatus.web.schemas import FittingPath
+from oblatus.web.schemas import (
+    FittingPath,
+)
 
 
 class MonitorIn(Strict):

@@ -11,7 +11,10 @@ from pydantic import StringConstraints
 from oblatus.formats.fields import Strict
 from oblatus.formats.imports import LayoutDocument, MappingDocument
 from oblatus.formats.strikes import StrikeDocument
-from oblatus.web.schemas import FaultOut, FittingPath
+from oblatus.web.schemas import (
+    FittingPath,
+)
+from oblatus.web.schemas_errors import FaultOut
 
 
 class ImportQuery(Strict):

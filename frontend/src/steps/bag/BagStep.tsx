@@ -28,6 +28,7 @@ const NEW_WEDGE: OwnedWedge = {
   lie_deg: 64,
   head_mass_kg: 0.3,
   measured: false,
+  loft_typed: false,
   make: "forged",
   bend_limit_deg: 2,
   wear_class: "unknown",

@@ -81,7 +81,7 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
           width={110}
           path={`${path}.loft_deg`}
           value={wedge.loft_deg}
-          onChange={(v) => v !== null && set({ loft_deg: v, measured: true })}
+          onChange={(v) => v !== null && set({ loft_deg: v, measured: true, loft_typed: true })}
         />
         {GEOMETRY.map(([key, label, unit]) => (
           <NumberField
@@ -140,7 +140,9 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
           `${plain(f.loft_deg ?? 0, 1)}° · ${plain(f.bounce_deg ?? 0, 1)}° · lie ${plain(f.lie_deg ?? 0, 1)}°`
         }
         says={(summary) => gaugeWords(summary, wedge)}
-        used={(summary) => wedge.measured && GAUGED.every((key) => closeTo(wedge[key], meanOf(summary, key)))}
+        used={(summary) =>
+          wedge.measured && !wedge.loft_typed && GAUGED.every((key) => closeTo(wedge[key], meanOf(summary, key)))
+        }
         onUse={(summary) =>
           set({
             ...Object.fromEntries(
@@ -150,6 +152,7 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
               }),
             ),
             measured: true,
+            loft_typed: false,
           })
         }
       />

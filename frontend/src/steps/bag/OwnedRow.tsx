@@ -44,7 +44,10 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
               </span>
               <span className={classes.facts}>
                 {wedge.name}, {plain(wedge.sole_width_mm)} mm ·{" "}
-                <SourceMark source={wedge.measured ? "measured" : "assumed"} label={wedge.name} />
+                <SourceMark
+                  source={wedge.measured ? (wedge.loft_typed ? "typed" : "measured") : "assumed"}
+                  label={wedge.name}
+                />
                 <br />
                 {Math.abs(drift) >= 0.5 ? (
                   <strong>

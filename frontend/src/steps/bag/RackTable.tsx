@@ -16,12 +16,17 @@ export function RackTable() {
   const [text, setText] = useState("");
   const studio = useQuery({ queryKey: ["rack"], queryFn: () => unwrap(api.GET("/api/rack")) });
   const replace = useMutation({
-    mutationFn: (csv: string) => unwrap(api.PUT("/api/rack", { body: { csv } })),
+    mutationFn: (csv: string) => unwrap(api.PUT("/api/rack", { body: { csv, revision: studio.data?.revision ?? 1 } })),
     onSuccess: async (rack) => {
       client.setQueryData(["rack"], rack);
       await reload();
     },
+    // somebody else's rack is shown before anything is put in its place
+    onError: (error) => {
+      if (error instanceof RequestError && error.status === 409) void studio.refetch();
+    },
   });
+  const overtaken = replace.error instanceof RequestError && replace.error.status === 409;
   const own = server.document.rack;
   const drop = useMutation({
     mutationFn: () =>
@@ -60,6 +65,22 @@ export function RackTable() {
           <Button variant="default" size="xs" onClick={() => file.current?.click()} loading={replace.isPending}>
             Replace the rack from a CSV file
           </Button>
+        )}
+        {overtaken && (
+          <span role="alert" className={classes.overtaken}>
+            Somebody else put another rack in place meanwhile: it is the one below.{" "}
+            <Button size="xs" onClick={() => replace.mutate(replace.variables ?? "")}>
+              Put yours in its place
+            </Button>{" "}
+            <Button size="xs" variant="default" onClick={() => replace.reset()}>
+              Keep theirs
+            </Button>
+          </span>
+        )}
+        {drop.isError && (
+          <span role="alert" className={classes.overtaken}>
+            {drop.error.message}
+          </span>
         )}
         <input
           ref={file}

@@ -143,7 +143,7 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
             places={0}
             path={`${path}.turf.firmness_g`}
             value={turf.firmness_g}
-            onChange={(v) => v !== null && setTurf({ firmness_g: v, firmness_source: "measured", readings_g: [] })}
+            onChange={(v) => v !== null && setTurf({ firmness_g: v, firmness_source: "typed", readings_g: [] })}
           />
           <ReadingsField
             label="Drops, g"
@@ -151,7 +151,7 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
             values={turf.readings_g}
             says={says?.turf ?? ""}
             places={0}
-            onChange={(readings_g) => setTurf({ readings_g })}
+            onChange={(readings_g) => setTurf({ readings_g, firmness_source: "measured" })}
           />
           <Choice
             label="Lie"
@@ -189,8 +189,10 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
           name={ground.name}
           told={(f) => `${plain(f.peak_g ?? 0)} g`}
           says={(s) => `${plain(meanOf(s, "peak_g") ?? 0)} ± ${plain(s.figures[0]?.spread ?? 0)} g: ${s.words}`}
-          used={(_, readings) => same(turf.readings_g, values(readings, "peak_g"))}
-          onUse={(_, readings) => setTurf({ readings_g: values(readings, "peak_g") })}
+          used={(_, readings) =>
+            turf.firmness_source === "measured" && same(turf.readings_g, values(readings, "peak_g"))
+          }
+          onUse={(_, readings) => setTurf({ readings_g: values(readings, "peak_g"), firmness_source: "measured" })}
         />
       </fieldset>
       <fieldset className={parts.group}>
@@ -222,7 +224,7 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
             path={`${path}.sand.penetrometer_kg_cm2`}
             value={sand.penetrometer_kg_cm2}
             onChange={(v) =>
-              v !== null && setSand({ penetrometer_kg_cm2: v, penetrometer_source: "measured", readings_kg_cm2: [] })
+              v !== null && setSand({ penetrometer_kg_cm2: v, penetrometer_source: "typed", readings_kg_cm2: [] })
             }
           />
           <ReadingsField
@@ -231,7 +233,7 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
             values={sand.readings_kg_cm2}
             says={says?.sand ?? ""}
             places={2}
-            onChange={(readings_kg_cm2) => setSand({ readings_kg_cm2 })}
+            onChange={(readings_kg_cm2) => setSand({ readings_kg_cm2, penetrometer_source: "measured" })}
           />
           <NumberField
             label="Loose depth"
@@ -260,8 +262,12 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
           says={(s) =>
             `${plain(meanOf(s, "pressure_kg_cm2") ?? 0, 2)} ± ${plain(s.figures[0]?.spread ?? 0, 2)} kg/cm²: ${s.words}`
           }
-          used={(_, readings) => same(sand.readings_kg_cm2, values(readings, "pressure_kg_cm2"))}
-          onUse={(_, readings) => setSand({ readings_kg_cm2: values(readings, "pressure_kg_cm2") })}
+          used={(_, readings) =>
+            sand.penetrometer_source === "measured" && same(sand.readings_kg_cm2, values(readings, "pressure_kg_cm2"))
+          }
+          onUse={(_, readings) =>
+            setSand({ readings_kg_cm2: values(readings, "pressure_kg_cm2"), penetrometer_source: "measured" })
+          }
         />
       </fieldset>
     </div>

@@ -7,6 +7,7 @@ import { plain, showPercent } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import { SourceMark } from "../parts/SourceMark";
 import { StepHead } from "../parts/StepHead";
+import { copied } from "./copied";
 import classes from "./Ground.module.css";
 import { GroundForm } from "./GroundForm";
 import { VenueLibrary } from "./VenueLibrary";
@@ -36,7 +37,7 @@ export default function GroundStep() {
     if (!usual) return;
     const share = 1 / (grounds.length + 1);
     const others = grounds.map((g) => ({ ...g, share: g.share * (1 - share) }));
-    edit("grounds", [...others, { ...usual, name: `ground ${n}`, share }]);
+    edit("grounds", [...others, { ...copied(usual), name: `ground ${n}`, share }]);
     setAt(grounds.length);
   };
   const remove = (index: number) => {

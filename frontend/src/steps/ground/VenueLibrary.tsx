@@ -5,6 +5,7 @@ import { api, type Ground, type Schemas, unwrap } from "../../api/client";
 import { Choice } from "../parts/Choice";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
+import { copied } from "./copied";
 import { FirmnessHistory } from "./FirmnessHistory";
 import classes from "./Ground.module.css";
 import { lastOf, SEASONS, seasonOf, shownDate, today } from "./seasons";
@@ -42,7 +43,7 @@ export function VenueLibrary({ ground, onChange }: Props) {
   const read_on = ground.read_on ?? "";
   const mine = records.filter((record) => record.venue.toLowerCase() === venue.trim().toLowerCase());
   const use = (record: Venue) => {
-    const { turf, sand, green, lip_height_m, lip_distance_m } = record.ground;
+    const { turf, sand, green, lip_height_m, lip_distance_m } = copied(record.ground);
     onChange({
       ...ground,
       turf,

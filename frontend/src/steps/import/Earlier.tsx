@@ -27,7 +27,7 @@ export function Earlier() {
         }),
       ),
     onSuccess: () => {
-      for (const name of ["imports", "session", "carries"])
+      for (const name of ["imports", "session-summary", "carries"])
         void client.invalidateQueries({ queryKey: [name, server.id] });
       void reload();
     },

@@ -38,7 +38,7 @@ export function useImport() {
   // strikes that came or went are in every other view
   useEffect(() => {
     if (state !== "taken" && state !== "withdrawn") return;
-    for (const name of ["session", "carries", "imports"])
+    for (const name of ["session-summary", "carries", "imports"])
       void client.invalidateQueries({ queryKey: [name, fitting_id] });
     void reload();
   }, [state, client, fitting_id, reload]);

@@ -1,44 +1,29 @@
-import { Button } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
+import { Button, TextInput } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Kept, unwrap } from "../../api/client";
-import { useStore, useUnits } from "../../app/context";
-import { metres, plain, showDistance, trimmed } from "../../units/units";
-import { CopyTable } from "../parts/CopyTable";
+import { api, type Kept, type KeptLine, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import { SECTIONS } from "../../app/drafts";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
+import { Comparison } from "./Comparison";
 import classes from "./Kept.module.css";
+import { nameOf } from "./nameOf";
 
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 const NOW = "now";
 
-/** Kept proposals, and any two of them side by side; the present state can stand on either side. */
+/** Kept proposals: named, taken out, and any two of them side by side; the present state can stand on either side. */
 export default function KeptPage() {
-  const { server, edit } = useStore();
+  const { server } = useStore();
   const list = useQuery({
     queryKey: ["kept", server.id],
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/kept", { params: { path: { fitting_id: server.id } } })),
   });
-  const [chosen, setChosen] = useState<string | null>(null);
   const kept = list.data?.kept ?? [];
-  const against = chosen ?? kept[0]?.id ?? null;
-  const other = useQuery({
-    queryKey: ["kept", server.id, against],
-    enabled: against !== null && against !== NOW,
-    queryFn: () =>
-      unwrap(
-        api.GET("/api/fittings/{fitting_id}/kept/{snapshot_id}", {
-          params: { path: { fitting_id: server.id, snapshot_id: against ?? "" } },
-        }),
-      ),
-  });
-  const reopen = (snapshot: Kept) => {
-    const { player, grounds, bag, choices } = snapshot.document;
-    edit("player", player);
-    edit("grounds", grounds);
-    edit("bag", bag);
-    edit("choices", choices);
-  };
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [beside, setBeside] = useState(NOW);
+  const first = kept.find((line) => line.id === chosen) ?? kept[0];
+  const other = kept.find((line) => line.id === beside && line.id !== first?.id);
   return (
     <>
       <StepHead title="Kept proposals" aside={`${kept.length} kept`} />
@@ -48,16 +33,100 @@ export default function KeptPage() {
           Nothing kept yet. Press “Keep this proposal” (K): inputs, engine and result are then fixed for good.
         </p>
       )}
+      <TakeOut kept={kept} chosen={first} onChoose={setChosen} />
+      {first && (
+        <>
+          <label className={classes.beside}>
+            Beside
+            <select value={other?.id ?? NOW} onChange={(event) => setBeside(event.currentTarget.value)}>
+              <option value={NOW}>the fitting as it stands</option>
+              {kept
+                .filter((line) => line.id !== first.id)
+                .map((line) => (
+                  <option key={line.id} value={line.id}>
+                    {nameOf(line)}
+                  </option>
+                ))}
+            </select>
+          </label>
+          <Side first={first} other={other} />
+        </>
+      )}
+    </>
+  );
+}
+
+/** The list; one that is taken out can be put back at once. */
+function TakeOut({
+  kept,
+  chosen,
+  onChoose,
+}: {
+  kept: readonly KeptLine[];
+  chosen: KeptLine | undefined;
+  onChoose: (id: string) => void;
+}) {
+  const { server, reload } = useStore();
+  const client = useQueryClient();
+  const [gone, setGone] = useState<KeptLine | null>(null);
+  const [text, setText] = useState<string | null>(null);
+  const path = (line: KeptLine) => ({ fitting_id: server.id, snapshot_id: line.id });
+  const again = async () => {
+    await client.invalidateQueries({ queryKey: ["kept", server.id] });
+    await reload();
+  };
+  const name = useMutation({
+    mutationFn: ({ line, label }: { line: KeptLine; label: string }) =>
+      unwrap(
+        api.PATCH("/api/fittings/{fitting_id}/kept/{snapshot_id}", { params: { path: path(line) }, body: { label } }),
+      ),
+    onSuccess: async () => {
+      setText(null);
+      await again();
+    },
+  });
+  const out = useMutation({
+    mutationFn: (line: KeptLine) =>
+      unwrap(api.DELETE("/api/fittings/{fitting_id}/kept/{snapshot_id}", { params: { path: path(line) } })),
+    onSuccess: async (_, line) => {
+      setGone(line);
+      await again();
+    },
+  });
+  const back = useMutation({
+    mutationFn: (line: KeptLine) =>
+      unwrap(api.POST("/api/fittings/{fitting_id}/kept/{snapshot_id}/back", { params: { path: path(line) } })),
+    onSuccess: async () => {
+      setGone(null);
+      await again();
+    },
+  });
+  const failure = name.error ?? out.error ?? back.error;
+  return (
+    <>
+      {failure && (
+        <p role="alert" className={classes.line}>
+          {failure.message}
+        </p>
+      )}
+      {gone && (
+        <p role="status" className={classes.line}>
+          {nameOf(gone)} is taken out.{" "}
+          <Button size="xs" variant="default" onClick={() => back.mutate(gone)}>
+            Put it back
+          </Button>
+        </p>
+      )}
       <ul className={classes.list}>
         {kept.map((line) => (
           <li key={line.id}>
             <button
               type="button"
-              data-on={line.id === against}
-              aria-pressed={line.id === against}
-              onClick={() => setChosen(line.id)}
+              data-on={line.id === chosen?.id}
+              aria-pressed={line.id === chosen?.id}
+              onClick={() => onChoose(line.id)}
             >
-              <strong>{when.format(new Date(line.created_at))}</strong>
+              <strong>{nameOf(line)}</strong>
               <span>{line.clubs.join(" · ")}</span>
               <span className={parts.unit}>
                 by {line.kept_by}, engine {line.engine_version}
@@ -66,95 +135,91 @@ export default function KeptPage() {
           </li>
         ))}
       </ul>
-      {other.isError && <p className={classes.line}>{other.error.message}</p>}
-      {other.data && (
-        <>
-          <Comparison snapshot={other.data} />
-          <p className={classes.line}>
-            <Button variant="default" onClick={() => other.data && reopen(other.data)}>
-              Work on from this one
-            </Button>{" "}
-            <span className={parts.unit}>
-              brings its inputs back; the kept proposal itself stays as it is, and Undo takes it back
-            </span>
-          </p>
-        </>
+      {chosen && (
+        <form
+          className={classes.naming}
+          onSubmit={(event) => {
+            event.preventDefault();
+            name.mutate({ line: chosen, label: text ?? chosen.label });
+          }}
+        >
+          <TextInput
+            label="Name of the one chosen"
+            placeholder="what it stands for"
+            w={260}
+            maxLength={120}
+            value={text ?? chosen.label}
+            onChange={(event) => setText(event.currentTarget.value)}
+          />
+          <Button type="submit" variant="default" disabled={text === null || text === chosen.label}>
+            Name it
+          </Button>
+          <Button variant="subtle" color="rust.6" onClick={() => out.mutate(chosen)}>
+            Take it out
+          </Button>
+        </form>
       )}
     </>
   );
 }
 
-function Comparison({ snapshot }: { snapshot: Kept }) {
-  const { server } = useStore();
-  const units = useUnits();
-  const rows = differences(snapshot, server.recommendation, (m) => showDistance(metres(m), units.distance));
-  const inputs = inputChanges(snapshot.document, server.document);
+/** What differs, and the way back to the inputs of the one chosen. */
+function Side({ first, other }: { first: KeptLine; other: KeptLine | undefined }) {
+  const { server, edit } = useStore();
+  const whole = (snapshot_id: string | undefined) => ({
+    queryKey: ["kept", server.id, snapshot_id],
+    enabled: snapshot_id !== undefined,
+    queryFn: () =>
+      unwrap(
+        api.GET("/api/fittings/{fitting_id}/kept/{snapshot_id}", {
+          params: { path: { fitting_id: server.id, snapshot_id: snapshot_id ?? "" } },
+        }),
+      ),
+  });
+  const one = useQuery(whole(first.id));
+  const two = useQuery(whole(other?.id));
+  const compared = useQuery({
+    queryKey: ["kept", server.id, first.id, "beside", other?.id ?? `${server.revision} ${server.strikes_key}`],
+    queryFn: () =>
+      unwrap(
+        api.GET("/api/fittings/{fitting_id}/kept/{snapshot_id}/compare", {
+          params: {
+            path: { fitting_id: server.id, snapshot_id: first.id },
+            query: other ? { other: other.id } : {},
+          },
+        }),
+      ),
+  });
+  const reopen = (snapshot: Kept) => {
+    for (const section of SECTIONS) edit(section, snapshot.document[section]);
+  };
+  const failure = one.error ?? two.error ?? compared.error;
   return (
     <>
-      <CopyTable caption={`Kept ${when.format(new Date(snapshot.created_at))} beside now`}>
-        <thead>
-          <tr>
-            <th>What</th>
-            <th>Kept</th>
-            <th>Now</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([what, before, now]) => (
-            <tr key={what} data-on={before !== now}>
-              <td>{what}</td>
-              <td>{before}</td>
-              <td>{now}</td>
-            </tr>
-          ))}
-        </tbody>
-      </CopyTable>
-      <CopyTable caption={inputs.length === 0 ? "No input changed" : "Inputs that changed"}>
-        <tbody>
-          {inputs.map(([path, before, now]) => (
-            <tr key={path}>
-              <td>{path}</td>
-              <td>{before}</td>
-              <td>{now}</td>
-            </tr>
-          ))}
-        </tbody>
-      </CopyTable>
+      {failure && (
+        <p role="alert" className={classes.line}>
+          {failure.message}
+        </p>
+      )}
+      {one.data && (other ? two.data : true) && (
+        <Comparison
+          first={one.data}
+          second={other ? (two.data?.result ?? null) : server.recommendation}
+          name={other ? nameOf(other) : "Now"}
+          differences={compared.data?.differences}
+        />
+      )}
+      {one.data && (
+        <p className={classes.line}>
+          <Button variant="default" onClick={() => one.data && reopen(one.data)}>
+            Work on from this one
+          </Button>{" "}
+          <span className={parts.unit}>
+            brings player, grounds, bag, choices and measuring back as they were; strikes and the studio's rack stay as
+            they are now. The kept proposal itself does not change, and Undo takes it back
+          </span>
+        </p>
+      )}
     </>
   );
-}
-
-type Row = [string, string, string];
-
-function differences(snapshot: Kept, now: Kept["result"] | null, distance: (m: number) => string): Row[] {
-  const before = snapshot.result;
-  const club = (result: Kept["result"] | null, slot: number) => {
-    const found = result?.clubs[slot];
-    return found
-      ? `${trimmed(found.loft_deg)}°, ${trimmed(found.bounce_deg)}° bounce, ${found.candidates[0]?.name}`
-      : "none";
-  };
-  const slots = Math.max(before.clubs.length, now?.clubs.length ?? 0);
-  const score = (r: Kept["result"] | null) => (r?.sets[0] ? plain(100 * r.sets[0].score, 1) : "none");
-  const gaps = (r: Kept["result"] | null) => r?.lofts.gaps.map((g) => distance(g.gap_m)).join(", ") ?? "none";
-  return [
-    ...Array.from({ length: slots }, (_, i): Row => [`Club ${i + 1}`, club(before, i), club(now, i)]),
-    ["Full gaps", gaps(before), gaps(now)],
-    ["Set value, of 100", score(before), score(now)],
-    ["Engine", before.engine_version, now?.engine_version ?? "none"],
-  ];
-}
-
-/** Leaves of two documents that differ, by their path. */
-function inputChanges(before: unknown, now: unknown, path = ""): Row[] {
-  if (JSON.stringify(before) === JSON.stringify(now) || path === "rack") return [];
-  const isTree = (v: unknown): v is Record<string, unknown> => typeof v === "object" && v !== null;
-  if (!isTree(before) || !isTree(now)) return [[path.replaceAll("_", " "), leaf(before), leaf(now)]];
-  const keys = [...new Set([...Object.keys(before), ...Object.keys(now)])];
-  return keys.flatMap((key) => inputChanges(before[key], now[key], path ? `${path} › ${key}` : key));
-}
-
-function leaf(value: unknown) {
-  if (value === null || value === undefined || value === "") return "none";
-  return typeof value === "object" ? `${Object.keys(value).length} entries` : String(value);
 }

@@ -1,7 +1,8 @@
 import classes from "./parts.module.css";
 
-export type Source = "measured" | "typed" | "assumed";
-const NEXT: Record<Source, Source> = { assumed: "typed", typed: "measured", measured: "assumed" };
+export type Source = "measured" | "typed" | "copied" | "assumed";
+type Own = Exclude<Source, "copied">;
+const NEXT: Record<Source, Own> = { assumed: "typed", typed: "measured", measured: "assumed", copied: "typed" };
 
 /** Where a number comes from, by word and by line; a press turns it to the next. */
 export function SourceMark({
@@ -11,7 +12,7 @@ export function SourceMark({
 }: {
   source: Source;
   label: string;
-  onChange?: (s: Source) => void;
+  onChange?: (s: Own) => void;
 }) {
   if (!onChange)
     return (

@@ -18,16 +18,16 @@ export function DeliveryTable({ delivery, onChange }: { delivery: DeliveryDoc; o
     <div className={classes.delivery}>
       {ROWS.map(({ key, name, unit, help }) => {
         const estimate = delivery[key];
-        const set = (change: Partial<typeof estimate>, touched = true) => {
-          const source = touched && estimate.source === "assumed" ? "typed" : estimate.source;
-          onChange({ ...delivery, [key]: { ...estimate, source, ...change } });
-        };
+        const set = (change: Partial<typeof estimate>) => onChange({ ...delivery, [key]: { ...estimate, ...change } });
+        // a figure typed over a measured one is a typed one, and those strikes do not tell it any more
+        const type = (change: Partial<typeof estimate>) =>
+          set({ source: "typed", count: estimate.source === "measured" ? null : estimate.count, ...change });
         const path = `player.delivery.${key}`;
         return (
           <div key={key} className={classes.cell} role="group" aria-label={name}>
             <div className={classes.cellHead}>
               <span>{name}</span>
-              <SourceMark source={estimate.source} label={name} onChange={(source) => set({ source }, false)} />
+              <SourceMark source={estimate.source} label={name} onChange={(source) => set({ source })} />
             </div>
             <div className={classes.row}>
               <NumberField
@@ -35,14 +35,14 @@ export function DeliveryTable({ delivery, onChange }: { delivery: DeliveryDoc; o
                 unit={unit}
                 path={`${path}.mean`}
                 value={estimate.mean}
-                onChange={(mean) => mean !== null && set({ mean })}
+                onChange={(mean) => mean !== null && type({ mean })}
               />
               <NumberField
                 label="spread"
                 unit={unit}
                 path={`${path}.spread`}
                 value={estimate.spread}
-                onChange={(spread) => spread !== null && set({ spread })}
+                onChange={(spread) => spread !== null && type({ spread })}
               />
               <NumberField
                 label="strikes"
@@ -51,7 +51,7 @@ export function DeliveryTable({ delivery, onChange }: { delivery: DeliveryDoc; o
                 optional
                 path={`${path}.count`}
                 value={estimate.count}
-                onChange={(count) => set({ count }, false)}
+                onChange={(count) => set({ count })}
               />
             </div>
             <span style={{ fontSize: 12, color: "var(--ink-2)" }}>{help}</span>

@@ -18,7 +18,8 @@ export function Findings({ session, station }: { session: SessionSummary; statio
   const delivery = draft.player.delivery;
   const known = habit.filter((f) => {
     const now = delivery[HABIT[f.key as keyof typeof HABIT]];
-    return now.source === "measured" && now.count === f.count && Math.abs(now.mean - f.mean) < 0.05;
+    const close = Math.abs(now.mean - f.mean) < 0.006 && Math.abs(now.spread - f.spread) < 0.006;
+    return now.source === "measured" && now.count === f.count && close;
   });
   const take = () => {
     const changes = Object.fromEntries(

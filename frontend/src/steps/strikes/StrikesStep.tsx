@@ -8,6 +8,7 @@ import { clubsOf, stationsOf } from "../../strikes/clubs";
 import { newStrike } from "../../strikes/newStrike";
 import { useQueue } from "../../strikes/queue";
 import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
+import { TakenOut } from "../../strikes/TakenOut";
 import { withAhead } from "../../strikes/useStrikeQueue";
 import { plain } from "../../units/units";
 import { StepHead } from "../parts/StepHead";
@@ -167,6 +168,7 @@ export default function StrikesStep() {
           }
         />
       </div>
+      <TakenOut told={(strike) => `${names[strike.swing] ?? strike.swing}, ${headline(strike)} ${told(strike)}`} />
       {query.data && <Findings session={query.data} station={station} />}
       {mine && mine.count > SHOWN && (
         <p className={classes.foot}>

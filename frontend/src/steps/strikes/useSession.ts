@@ -6,7 +6,7 @@ import { useStore } from "../../app/context";
 export function useSession() {
   const { server } = useStore();
   return useQuery({
-    queryKey: ["session", server.id, server.revision],
+    queryKey: ["session-summary", server.id, server.revision],
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/fittings/{fitting_id}/session", { params: { path: { fitting_id: server.id } }, signal })),

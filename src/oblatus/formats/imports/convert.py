@@ -90,7 +90,7 @@ def wrong_csv(wrong: Sequence[Wrong]) -> str:
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["row", "column", "value", "reason"])
     for item in wrong:
-        writer.writerow([item.row, safe_text(item.column), safe_text(item.value), item.reason])
+        writer.writerow([item.row, safe_text(item.column), safe_text(item.value), safe_text(item.reason)])
     return out.getvalue()
 
 

@@ -136,7 +136,10 @@ def _delimiter(text: str) -> str:
     sample = text[:200_000].splitlines()[:LOOKED_AT]
 
     def worth(name: str) -> tuple[int, float]:
-        rows = list(csv.reader(sample, delimiter=DELIMITERS[name]))
+        try:
+            rows = list(csv.reader(sample, delimiter=DELIMITERS[name]))
+        except csv.Error:
+            return 0, 0.0  # the reading itself says at which line
         widths = Counter(len(row) for row in rows if len(row) > 1)
         if not widths:
             return 0, 0.0

@@ -45,7 +45,7 @@ def shape(table: RawTable, header_row: int | None = None) -> Shaped:
     names = _names(rows, header_row - 1)
     first = header_row
     units: tuple[str | None, ...] = (None,) * len(names)
-    if first < len(rows) and _is_units(rows[first]):
+    if first < len(rows) - 1 and _is_units(rows[first]):
         here = [unit_named(_text(cell).strip("[]()")) for cell in rows[first]]
         units = tuple((here + [None] * len(names))[: len(names)])
         first += 1

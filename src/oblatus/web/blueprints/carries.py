@@ -1,6 +1,6 @@
 """Strikes and carries: take, set aside, undo, paste; the carry ladder in its conditions; ladders of lofts."""
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.carries import CarriesIn, CarriesOut
@@ -8,11 +8,10 @@ from oblatus.formats.session import SessionSummaryOut
 from oblatus.usecases.paste_strikes import paste_strikes
 from oblatus.usecases.show_carries import show_carries, show_front
 from oblatus.usecases.show_session import export_strikes, record_session, show_session
-from oblatus.usecases.take_strikes import take_strikes, tell_of_strike, undo_strike
-from oblatus.web.answers import Answer, answer, nothing
+from oblatus.usecases.take_strikes import put_strike_back, take_strikes, taken_out, tell_of_strike, undo_strike
+from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.schemas import (
-    ErrorOut,
     FittingPath,
     LaddersOut,
     PasteIn,
@@ -20,8 +19,10 @@ from oblatus.web.schemas import (
     StrikePath,
     StrikesIn,
     StrikesOut,
+    TakenOutOut,
     TellIn,
 )
+from oblatus.web.schemas_errors import ErrorOut
 
 blueprint = APIBlueprint(
     "carries", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
@@ -49,19 +50,15 @@ def get_session(path: FittingPath) -> Answer:
 @blueprint.get("/strikes.csv", responses={200: None})
 def get_strikes_csv(path: FittingPath) -> Response:
     """Every strike as CSV."""
-    text = export_strikes(database(), actor(), path.fitting_id)
-    response: Response = current_app.response_class("\ufeff" + text, mimetype="text/csv")
-    response.headers["Content-Disposition"] = f'attachment; filename="strikes-{path.fitting_id}.csv"'
-    return response
+    player, text = export_strikes(database(), actor(), path.fitting_id)
+    return download("\ufeff" + text, "text/csv", player, "-strikes.csv")
 
 
 @blueprint.get("/recording.jsonl", responses={200: None})
 def get_recording(path: FittingPath) -> Response:
     """The strikes that a device sent, with their pauses, for `oblatus simulate monitor --replay`."""
-    text = record_session(database(), actor(), path.fitting_id)
-    response: Response = current_app.response_class(text, mimetype="application/x-ndjson")
-    response.headers["Content-Disposition"] = f'attachment; filename="session-{path.fitting_id}.jsonl"'
-    return response
+    player, text = record_session(database(), actor(), path.fitting_id)
+    return download(text, "application/x-ndjson", player, "-session.jsonl")
 
 
 @blueprint.post("/strikes", responses={200: StrikesOut})
@@ -95,4 +92,17 @@ def patch_strike(path: StrikePath, body: TellIn) -> Answer:
 def delete_strike(path: StrikePath) -> Answer:
     """Undo a strike that was taken by mistake."""
     undo_strike(database(), actor(), path.fitting_id, path.strike_id)
+    return nothing()
+
+
+@blueprint.get("/strikes/out", responses={200: TakenOutOut})
+def get_taken_out(path: FittingPath) -> Answer:
+    """Strikes that were taken out, the last one first."""
+    return answer(TakenOutOut(strikes=list(taken_out(database(), actor(), path.fitting_id))))
+
+
+@blueprint.post("/strikes/<uuid:strike_id>/back", responses={204: None})
+def post_strike_back(path: StrikePath) -> Answer:
+    """Put a strike back that was taken out."""
+    put_strike_back(database(), actor(), path.fitting_id, path.strike_id)
     return nothing()

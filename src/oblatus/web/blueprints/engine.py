@@ -8,7 +8,11 @@ from oblatus.usecases.at_desk import DeskIn, DeskOut, at_desk
 from oblatus.usecases.engine import engine
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
-from oblatus.web.schemas import ErrorOut, FittingPath, WorkOut
+from oblatus.web.schemas import (
+    FittingPath,
+    WorkOut,
+)
+from oblatus.web.schemas_errors import ErrorOut
 
 blueprint = APIBlueprint("engine", __name__, url_prefix="/api", abp_responses={404: ErrorOut, 422: ErrorOut})
 
@@ -22,14 +26,14 @@ def post_desk(body: DeskIn) -> Answer:
 @blueprint.get("/engine/work", responses={200: WorkOut})
 def get_work() -> Answer:
     """How far the making of families is, over all workers: for questions that wait, and ahead of the next ones."""
-    (done, total), (ahead_done, ahead_total) = engine().work.everywhere()
+    (done, total), (ahead_done, ahead_total) = engine().work.everywhere(str(actor().studio_id))
     return answer(WorkOut(done=done, total=total, ahead_done=ahead_done, ahead_total=ahead_total))
 
 
 @blueprint.delete("/engine/work", responses={204: None})
 def stop_work() -> Answer:
-    """Stop making families ahead; the next question makes those that it needs."""
-    engine().work.stop()
+    """Stop making families ahead for this studio; the next question makes those that it needs."""
+    engine().work.stop(str(actor().studio_id))
     return nothing()
 
 

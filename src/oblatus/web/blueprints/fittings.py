@@ -2,13 +2,14 @@
 
 from typing import Any
 
-from flask import Response, current_app, request
+from flask import request
 from flask_openapi3 import APIBlueprint
 
 from oblatus.core.grounds import sand_class, summarise_readings, turf_class
 from oblatus.core.shots import default_shot_mix
 from oblatus.errors import Fault
 from oblatus.formats.convert import head_from
+from oblatus.formats.differences import difference
 from oblatus.formats.fitting import (
     FittingDocument,
     GroundDocument,
@@ -17,20 +18,33 @@ from oblatus.formats.fitting import (
     dump_fitting,
     load_fitting,
 )
+from oblatus.formats.merge import Conflict
 from oblatus.formats.recommendation import RecommendationOut, edge_height_mm, outline_mm
 from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import SnapshotRow
-from oblatus.usecases.edit_fitting import edit_fitting, remove_fitting
-from oblatus.usecases.keep_proposal import keep_proposal, list_kept, open_kept
+from oblatus.usecases.bin import KEPT_FOR, bring_back, list_bin, remove_fitting, remove_for_good
+from oblatus.usecases.edit_fitting import Edit, edit_fitting
+from oblatus.usecases.keep_proposal import (
+    compare_kept,
+    keep_proposal,
+    list_kept,
+    name_kept,
+    open_kept,
+    take_kept_out,
+)
 from oblatus.usecases.open_fitting import export_fitting, list_fittings, open_fitting
 from oblatus.usecases.start_fitting import import_fitting, start_fitting
 from oblatus.usecases.view import FittingView
-from oblatus.web.answers import Answer, answer, nothing
+from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.schemas import (
+    BinLine,
+    BinOut,
+    ComparedOut,
+    CompareQuery,
+    ConflictOut,
+    EditedOut,
     EditIn,
-    ErrorOut,
-    FaultOut,
     FittingLine,
     FittingList,
     FittingOut,
@@ -39,11 +53,14 @@ from oblatus.web.schemas import (
     KeptLine,
     KeptList,
     KeptOut,
+    NameIn,
     OwnedOut,
     ReadingsOut,
+    SectionsIn,
     SnapshotPath,
     StartIn,
 )
+from oblatus.web.schemas_errors import ErrorOut, FaultOut
 
 blueprint = APIBlueprint("fittings", __name__, url_prefix="/api/fittings", abp_responses={404: ErrorOut, 422: ErrorOut})
 
@@ -75,32 +92,70 @@ def get_fitting(path: FittingPath) -> Answer:
     return answer(_fitting(open_fitting(database(), actor(), path.fitting_id)))
 
 
-@blueprint.patch("/<uuid:fitting_id>", responses={200: FittingOut, 409: ErrorOut})
+@blueprint.patch("/<uuid:fitting_id>", responses={200: EditedOut, 409: ErrorOut})
 def patch_fitting(path: FittingPath, body: EditIn) -> Answer:
-    """Put new sections in place; the answer holds the new proposal."""
-    sections: dict[str, Any] = body.model_dump(
-        mode="json", include={"player", "grounds", "bag", "choices", "measuring", "rack"}, exclude_none=False
-    )
-    changes = {key: value for key, value in sections.items() if value is not None}
+    """Put new sections in place; the answer holds the new proposal and whatever of the edit was not taken."""
+    sections = _sections(body)
+    if body.rack is not None:
+        sections["rack"] = body.rack
     if body.drop_rack:
-        changes["rack"] = None
-    return answer(_fitting(edit_fitting(database(), actor(), path.fitting_id, body.revision, changes)))
+        sections["rack"] = None
+    edit = Edit(
+        body.revision,
+        sections,
+        None if body.base is None else _sections(body.base),
+        body.edit_id,
+        {conflict.path: conflict.theirs for conflict in body.settled},
+        [(attempt.edit_id, _sections(attempt.sections)) for attempt in body.attempts],
+    )
+    edited = edit_fitting(database(), actor(), path.fitting_id, edit)
+    return answer(
+        EditedOut(
+            **dict(_fitting(edited.view)),
+            refused=[_fault(fault) for fault in edited.refused],
+            conflicts=[_conflict(conflict, edited.draft) for conflict in edited.conflicts],
+            draft=edited.draft,
+        )
+    )
 
 
 @blueprint.delete("/<uuid:fitting_id>", responses={204: None})
 def delete_fitting(path: FittingPath) -> Answer:
-    """Remove a fitting and everything kept of it."""
+    """Put a fitting into the bin with everything kept of it."""
     remove_fitting(database(), actor(), path.fitting_id)
+    return nothing()
+
+
+@blueprint.get("/bin", responses={200: BinOut})
+def get_bin() -> Answer:
+    """What was removed, and until when it can be brought back."""
+    lines = [
+        BinLine(id=r.id, player_name=r.player_name, removed_at=r.removed_at, gone_on=(r.removed_at + KEPT_FOR).date())
+        for r in list_bin(database(), actor())
+        if r.removed_at is not None
+    ]
+    return answer(BinOut(fittings=lines))
+
+
+@blueprint.post("/bin/<uuid:fitting_id>/back", responses={204: None})
+def post_back(path: FittingPath) -> Answer:
+    """Bring a fitting back from the bin."""
+    bring_back(database(), actor(), path.fitting_id)
+    return nothing()
+
+
+@blueprint.delete("/bin/<uuid:fitting_id>", responses={204: None})
+def delete_for_good(path: FittingPath) -> Answer:
+    """Remove a fitting in the bin for good."""
+    remove_for_good(database(), actor(), path.fitting_id)
     return nothing()
 
 
 @blueprint.get("/<uuid:fitting_id>/export", responses={200: FittingDocument})
 def get_export(path: FittingPath) -> Answer:
-    """The fitting as a document, rack included."""
-    text = dump_fitting(export_fitting(database(), actor(), path.fitting_id))
-    response: Response = current_app.response_class(text, mimetype="application/json")
-    response.headers["Content-Disposition"] = f'attachment; filename="fitting-{path.fitting_id}.json"'
-    return response
+    """The fitting as a document: strikes, rack, kept proposals, readings and photos included."""
+    document = export_fitting(database(), actor(), path.fitting_id)
+    return download(dump_fitting(document), "application/json", document.player.name, ".json")
 
 
 @blueprint.get("/<uuid:fitting_id>/kept", responses={200: KeptList})
@@ -127,6 +182,47 @@ def get_kept(path: SnapshotPath) -> Answer:
             result=RecommendationOut.model_validate(row.result),
         )
     )
+
+
+@blueprint.patch("/<uuid:fitting_id>/kept/<uuid:snapshot_id>", responses={200: KeptLine})
+def patch_kept(path: SnapshotPath, body: NameIn) -> Answer:
+    """Name a kept proposal."""
+    return answer(_kept_line(name_kept(database(), actor(), path.fitting_id, path.snapshot_id, body.label)))
+
+
+@blueprint.delete("/<uuid:fitting_id>/kept/<uuid:snapshot_id>", responses={204: None})
+def delete_kept(path: SnapshotPath) -> Answer:
+    """Take a kept proposal out of the list."""
+    take_kept_out(database(), actor(), path.fitting_id, path.snapshot_id, out=True)
+    return nothing()
+
+
+@blueprint.post("/<uuid:fitting_id>/kept/<uuid:snapshot_id>/back", responses={204: None})
+def post_kept_back(path: SnapshotPath) -> Answer:
+    """Put a kept proposal back into the list."""
+    take_kept_out(database(), actor(), path.fitting_id, path.snapshot_id, out=False)
+    return nothing()
+
+
+@blueprint.get("/<uuid:fitting_id>/kept/<uuid:snapshot_id>/compare", responses={200: ComparedOut})
+def get_compared(path: SnapshotPath, query: CompareQuery) -> Answer:
+    """What differs between a kept proposal and another one, or the fitting as it stands."""
+    found = compare_kept(database(), actor(), path.fitting_id, path.snapshot_id, query.other)
+    after = _kept_line(found.after) if found.after is not None else None
+    return answer(ComparedOut(before=_kept_line(found.before), after=after, differences=list(found.differences)))
+
+
+def _sections(body: SectionsIn) -> dict[str, Any]:
+    found = {name: getattr(body, name) for name in SectionsIn.model_fields}
+    return {name: value for name, value in found.items() if value is not None}
+
+
+def _conflict(conflict: Conflict, draft: dict[str, Any]) -> ConflictOut:
+    said = difference(conflict.path, conflict.mine, conflict.theirs, draft)
+    return ConflictOut(
+        path=conflict.path, name=said.name, unit=said.unit, mine=said.before, theirs=said.after,
+        mine_words=said.before_words, theirs_words=said.after_words, value=conflict.theirs,
+    )  # fmt: skip
 
 
 def _fitting(view: FittingView) -> FittingOut:

@@ -11,9 +11,12 @@ from oblatus.usecases.look_at_import import Look, look_at_import
 from oblatus.usecases.run_import import RunOptions, start_import, stop_import, withdraw_import
 from oblatus.usecases.saved_mappings import forget_mapping, saved_mappings
 from oblatus.web.answers import Answer, answer, nothing
-from oblatus.web.auth import actor, database, signed_in
+from oblatus.web.auth import actor, database, entered
 from oblatus.web.errors import fault_list
-from oblatus.web.schemas import ErrorOut, FittingPath
+from oblatus.web.schemas import (
+    FittingPath,
+)
+from oblatus.web.schemas_errors import ErrorOut
 from oblatus.web.schemas_imports import (
     FieldOut,
     FileColumnOut,
@@ -61,7 +64,7 @@ def get_import(path: ImportPath) -> Answer:
 def post_look(path: ImportPath, body: LookIn) -> Answer:
     """The file through a mapping."""
     found = look_at_import(
-        database(), actor(), path.fitting_id, path.import_id, body.layout, body.mapping, signed_in().distance
+        database(), actor(), path.fitting_id, path.import_id, body.layout, body.mapping, entered().fitter.distance_unit
     )
     return answer(_look(found))
 

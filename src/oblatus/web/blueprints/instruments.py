@@ -1,4 +1,4 @@
-"""Gauge, hammer and penetrometer of a fitting: connected, read, a reading set aside."""
+"""Strike monitor, gauge, hammer and penetrometer of a fitting: connected, read, a reading set aside."""
 
 from typing import Any
 
@@ -6,12 +6,27 @@ from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.readings import summarise_targets
 from oblatus.store.tables import LinkRow
+from oblatus.usecases.health import state_of
 from oblatus.usecases.link_instrument import link_instrument, see_devices
+from oblatus.usecases.link_monitor import link_monitor, see_monitor
 from oblatus.usecases.readings import set_reading_aside, show_readings
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, settings
-from oblatus.web.schemas import AsideIn, ErrorOut, FittingPath
-from oblatus.web.schemas_devices import DeviceIn, DeviceOut, DevicePath, DevicesOut, ReadingPath, ReadingsListOut
+from oblatus.web.schemas import (
+    AsideIn,
+    FittingPath,
+)
+from oblatus.web.schemas_devices import (
+    DeviceIn,
+    DeviceOut,
+    DevicePath,
+    DevicesOut,
+    MonitorIn,
+    MonitorOut,
+    ReadingPath,
+    ReadingsListOut,
+)
+from oblatus.web.schemas_errors import ErrorOut
 
 blueprint = APIBlueprint(
     "instruments", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
@@ -22,14 +37,27 @@ blueprint = APIBlueprint(
 def get_devices(path: FittingPath) -> Answer:
     """How every device goes."""
     rows = see_devices(database(), actor(), path.fitting_id)
-    return answer(DevicesOut(devices=[DeviceOut(**device_values(row)) for row in rows]))
+    return answer(DevicesOut(devices=[DeviceOut(**_values(row)) for row in rows]))
+
+
+@blueprint.get("/monitor", responses={200: MonitorOut})
+def get_monitor(path: FittingPath) -> Answer:
+    """How the strike monitor goes."""
+    return answer(_monitor(see_monitor(database(), actor(), path.fitting_id)))
+
+
+@blueprint.put("/monitor", responses={200: MonitorOut})
+def put_monitor(path: FittingPath, body: MonitorIn) -> Answer:
+    """Want the monitor or not, and say what is hit next."""
+    row = link_monitor(database(), actor(), path.fitting_id, body.club, body.swing, wanted=body.wanted)
+    return answer(_monitor(row))
 
 
 @blueprint.put("/devices/<string:kind>", responses={200: DeviceOut})
 def put_device(path: DevicePath, body: DeviceIn) -> Answer:
     """Want an instrument or not, and say what it reads next."""
     row = link_instrument(database(), actor(), path.fitting_id, path.kind, body.target, wanted=body.wanted)
-    return answer(DeviceOut(**device_values(row)))
+    return answer(DeviceOut(**_values(row)))
 
 
 @blueprint.get("/readings", responses={200: ReadingsListOut})
@@ -46,7 +74,12 @@ def patch_reading(path: ReadingPath, body: AsideIn) -> Answer:
     return nothing()
 
 
-def device_values(row: LinkRow) -> dict[str, Any]:
+def _monitor(row: LinkRow) -> MonitorOut:
+    return MonitorOut(**_values(row), club=row.club, swing=row.swing)
+
+
+def _values(row: LinkRow) -> dict[str, Any]:
     """What is said of a device, by the names of `DeviceOut`."""
-    names = ("kind", "wanted", "state", "device", "simulated", "target", "taken", "refused", "last_refusal")
-    return {name: getattr(row, name) for name in names} | {"available": row.kind in settings().devices}
+    names = ("kind", "wanted", "device", "simulated", "target", "taken", "refused", "last_refusal")
+    said = {name: getattr(row, name) for name in names}
+    return said | {"available": row.kind in settings().devices, "state": state_of(row)}

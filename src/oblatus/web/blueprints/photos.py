@@ -6,8 +6,11 @@ from flask_openapi3 import APIBlueprint
 from oblatus.usecases.photos import add_photo, show_photo
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database
-from oblatus.web.schemas import ErrorOut, FittingPath
+from oblatus.web.schemas import (
+    FittingPath,
+)
 from oblatus.web.schemas_devices import PhotoOut, PhotoPath
+from oblatus.web.schemas_errors import ErrorOut
 
 blueprint = APIBlueprint(
     "photos", __name__, url_prefix="/api/fittings/<uuid:fitting_id>/photos", abp_responses={404: ErrorOut, 422: ErrorOut}
@@ -26,5 +29,4 @@ def get_photo(path: PhotoPath) -> Response:
     """A photo as JPEG."""
     content = show_photo(database(), actor(), path.fitting_id, path.photo_id)
     response: Response = current_app.response_class(content, mimetype="image/jpeg")
-    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
     return response

@@ -2,10 +2,14 @@
 
 from flask_openapi3 import APIBlueprint
 
-from oblatus.usecases.replace_rack import replace_rack, studio_rack
+from oblatus.usecases.replace_rack import Rack, replace_rack, studio_rack
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database
-from oblatus.web.schemas import ErrorOut, RackIn, RackOut
+from oblatus.web.schemas import (
+    RackIn,
+    RackOut,
+)
+from oblatus.web.schemas_errors import ErrorOut
 
 blueprint = APIBlueprint("rack", __name__, url_prefix="/api/rack")
 
@@ -13,10 +17,14 @@ blueprint = APIBlueprint("rack", __name__, url_prefix="/api/rack")
 @blueprint.get("", responses={200: RackOut})
 def get_rack() -> Answer:
     """The rack in its order."""
-    return answer(RackOut(heads=list(studio_rack(database(), actor()))))
+    return answer(_rack(studio_rack(database(), actor())))
 
 
-@blueprint.put("", responses={200: RackOut, 422: ErrorOut})
+@blueprint.put("", responses={200: RackOut, 409: ErrorOut, 422: ErrorOut})
 def put_rack(body: RackIn) -> Answer:
-    """Put the rack of a CSV file in place of this one."""
-    return answer(RackOut(heads=list(replace_rack(database(), actor(), body.csv))))
+    """Put the rack of a CSV file in place of the one at a revision."""
+    return answer(_rack(replace_rack(database(), actor(), body.csv, body.revision)))
+
+
+def _rack(rack: Rack) -> RackOut:
+    return RackOut(heads=list(rack.heads), revision=rack.revision)

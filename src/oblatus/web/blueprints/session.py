@@ -1,16 +1,28 @@
-"""Sign in, sign out, units."""
+"""Sign in, sign out, sessions, password, units."""
+
+from uuid import UUID
 
 from flask import session
 from flask_login import current_user, login_user, logout_user
 from flask_openapi3 import APIBlueprint
 from flask_wtf.csrf import generate_csrf
 
-from oblatus.usecases.actor import Actor
+from oblatus.errors import NotFoundError
 from oblatus.usecases.set_units import set_units
-from oblatus.usecases.sign_in import sign_in, who_is
-from oblatus.web.answers import Answer, answer
-from oblatus.web.auth import SignedIn, actor, database, limiter, settings
-from oblatus.web.schemas import ErrorOut, SessionOut, SignInIn, UnitsIO
+from oblatus.usecases.sign_in import change_password, end_others, end_session, list_sessions, sign_in
+from oblatus.web.answers import Answer, answer, nothing
+from oblatus.web.auth import SignedIn, actor, caller, database, entered, know_browser, settings
+from oblatus.web.schemas import (
+    EndedOut,
+    PasswordIn,
+    SessionLine,
+    SessionList,
+    SessionOut,
+    SessionPath,
+    SignInIn,
+    UnitsIO,
+)
+from oblatus.web.schemas_errors import ErrorOut
 
 blueprint = APIBlueprint("session", __name__, url_prefix="/api/session")
 
@@ -21,24 +33,59 @@ def read_session() -> Answer:
     return answer(_session())
 
 
-@blueprint.post("", responses={200: SessionOut, 401: ErrorOut, 429: ErrorOut})
-@limiter.limit(lambda: settings().sign_in_limit)
+@blueprint.post("", responses={200: SessionOut, 429: ErrorOut})
 def start_session(body: SignInIn) -> Answer:
-    """Sign in; the session and its token are new."""
-    fitter = sign_in(database(), settings(), body.email, body.password)
-    found = who_is(database(), fitter.studio_id, fitter.id)
-    studio = found[1].name if found else ""
+    """Sign in; the session and its token are new, an older one of this browser ends."""
+    key, opened = sign_in(database(), settings(), body.email, body.password, caller(body.email))
+    if current_user.is_authenticated:
+        end_session(database(), actor(), entered().session_id)
     session.clear()
-    login_user(SignedIn(Actor(fitter.id, fitter.studio_id, fitter.name), studio, fitter.distance_unit, fitter.speed_unit))
-    return answer(_session())
+    login_user(SignedIn(key, opened))
+    return know_browser(answer(_session()), body.email)
 
 
 @blueprint.delete("", responses={200: SessionOut})
-def end_session() -> Answer:
-    """Sign out."""
+def end_this_session() -> Answer:
+    """Sign out: the session ends on the server."""
+    end_session(database(), actor(), entered().session_id)
     logout_user()
     session.clear()
     return answer(_session())
+
+
+@blueprint.get("/list", responses={200: SessionList})
+def get_sessions() -> Answer:
+    """Where this fitter is signed in, last seen first."""
+    mine = entered().session_id
+    lines = [
+        SessionLine(
+            id=row.id, browser=row.browser, address=row.address, created_at=row.created_at, seen_at=row.seen_at,
+            this=row.id == mine,
+        )
+        for row in list_sessions(database(), actor())
+    ]  # fmt: skip
+    return answer(SessionList(sessions=lines))
+
+
+@blueprint.delete("/others", responses={200: EndedOut})
+def end_other_sessions() -> Answer:
+    """End every session of this fitter but this one."""
+    return answer(EndedOut(ended=end_others(database(), actor(), entered().session_id)))
+
+
+@blueprint.delete("/list/<uuid:session_id>", responses={204: None, 404: ErrorOut})
+def end_one_session(path: SessionPath) -> Answer:
+    """End one session of this fitter."""
+    if end_session(database(), actor(), path.session_id) == 0:
+        raise NotFoundError("There is no such session, or it has ended.")
+    return nothing()
+
+
+@blueprint.put("/password", responses={204: None, 422: ErrorOut, 429: ErrorOut})
+def put_password(body: PasswordIn) -> Answer:
+    """Another password; every other session ends."""
+    change_password(database(), settings(), entered(), body.old, body.new, caller(entered().fitter.email))
+    return nothing()
 
 
 @blueprint.put("/units", responses={200: UnitsIO})
@@ -52,6 +99,14 @@ def _session() -> SessionOut:
     token = generate_csrf()
     if not current_user.is_authenticated:
         return SessionOut(csrf_token=token)
-    user: SignedIn = current_user
-    units = UnitsIO.model_validate({"distance": user.distance, "speed": user.speed})
-    return SessionOut(csrf_token=token, fitter=user.actor.name, studio=user.studio, units=units)
+    found = entered()
+    fitter = found.fitter
+    return SessionOut(
+        csrf_token=token,
+        fitter=fitter.name,
+        fitter_id=UUID(str(fitter.id)),
+        email=fitter.email,
+        demo=fitter.demo,
+        studio=found.studio.name,
+        units=UnitsIO.model_validate({"distance": fitter.distance_unit, "speed": fitter.speed_unit}),
+    )

@@ -1,33 +1,41 @@
 """Health and the shot catalogue."""
 
 from flask_openapi3 import APIBlueprint
-from sqlalchemy.exc import SQLAlchemyError
 
 from oblatus import __version__
 from oblatus.core import ENGINE_VERSION
 from oblatus.core.grounds import SAND_CLASS_KG_CM2, TURF_CLASS_G
 from oblatus.core.shots import CATALOGUE
+from oblatus.usecases.health import health_of
 from oblatus.web.answers import Answer, answer
-from oblatus.web.auth import database
-from oblatus.web.schemas import CatalogueOut, HealthOut, ShotOut
+from oblatus.web.auth import database, settings
+from oblatus.web.schemas import (
+    CatalogueOut,
+    HealthOut,
+    ShotOut,
+)
 
 blueprint = APIBlueprint("system", __name__, url_prefix="/api")
 
 
 @blueprint.get("/health", responses={200: HealthOut, 503: HealthOut})
 def health() -> Answer:
-    """Version, engine version and database state."""
-    try:
-        up = database().answers()
-    except SQLAlchemyError:
-        up = False
+    """Version, engine version, and what is wrong with database, disk, memory, bridge, devices and copies."""
+    found = health_of(database(), settings())
+    wrong = found.wrong()
     state = HealthOut(
-        status="ok" if up else "degraded",
+        status="degraded" if wrong else "ok",
         version=__version__,
         engine_version=ENGINE_VERSION,
-        database="ok" if up else "down",
+        database=found.database,
+        disk=found.disk,
+        memory=found.memory,
+        bridge=found.bridge,
+        devices=found.devices,
+        backup=found.backup,
+        wrong=wrong,
     )
-    return answer(state, 200 if up else 503)
+    return answer(state, 503 if found.database == "down" or found.disk == "full" else 200)
 
 
 @blueprint.get("/catalogue", responses={200: CatalogueOut})

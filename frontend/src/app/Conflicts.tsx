@@ -1,0 +1,66 @@
+import { Button } from "@mantine/core";
+import type { Conflict } from "../api/client";
+import { metres, metresPerSecond, showDistance, showSpeed, trimmed } from "../units/units";
+import classes from "./Conflicts.module.css";
+import { useStore, useUnits } from "./context";
+
+/** Fields that somebody else changed too, side by side; each is chosen, and nothing of theirs is saved over before. */
+export function Conflicts() {
+  const { conflicts, resolve } = useStore();
+  if (conflicts.length === 0) return null;
+  return (
+    <section className={classes.panel} aria-label="Changed by somebody else too" role="alert">
+      <h2>Somebody else changed {conflicts.length === 1 ? "this" : "these"} too</h2>
+      <table>
+        <thead>
+          <tr>
+            <th>Field</th>
+            <th>Yours</th>
+            <th>Theirs, saved</th>
+          </tr>
+        </thead>
+        <tbody>
+          {conflicts.map((conflict) => (
+            <tr key={conflict.path}>
+              <td>{conflict.name}</td>
+              <td>
+                <span>
+                  <Side conflict={conflict} figure={conflict.mine} words={conflict.mine_words} />
+                </span>
+                <Button size="xs" onClick={() => resolve(conflict, "mine")} aria-label={`Take yours: ${conflict.name}`}>
+                  Take yours
+                </Button>
+              </td>
+              <td>
+                <span>
+                  <Side conflict={conflict} figure={conflict.theirs} words={conflict.theirs_words} />
+                </span>
+                <Button
+                  size="xs"
+                  variant="default"
+                  onClick={() => resolve(conflict, "theirs")}
+                  aria-label={`Take theirs: ${conflict.name}`}
+                >
+                  Take theirs
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Side({ conflict, figure, words }: { conflict: Conflict; figure: number | null; words: string }) {
+  return <Figure value={figure} unit={conflict.unit} words={words} />;
+}
+
+/** A figure with its unit in the reader's own, or words where it is none. */
+export function Figure({ value, unit, words }: { value: number | null; unit: string; words: string }) {
+  const units = useUnits();
+  if (value === null) return <>{words}</>;
+  if (unit === "m") return <>{showDistance(metres(value), units.distance, 1)}</>;
+  if (unit === "m/s") return <>{showSpeed(metresPerSecond(value), units.speed)}</>;
+  return <>{`${trimmed(value, 3)}${unit === "degrees" ? "°" : unit ? `\u00a0${unit}` : ""}`}</>;
+}

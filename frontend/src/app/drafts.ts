@@ -1,0 +1,75 @@
+import type { FittingDocument } from "../api/client";
+import { openTabs, tabName } from "../offline/tab";
+
+export type Section = "player" | "grounds" | "bag" | "choices" | "measuring";
+export const SECTIONS: readonly Section[] = ["player", "grounds", "bag", "choices", "measuring"];
+export type Sections = Pick<FittingDocument, Section>;
+
+/** A save that was sent and got no answer: it may have arrived. */
+export interface Attempt {
+  edit_id: string;
+  sections: Partial<Sections>;
+}
+
+/** Edits that the server does not have: what they were made on, and what they are. */
+export interface Draft {
+  revision: number;
+  base: Partial<Sections>;
+  mine: Partial<Sections>;
+  attempts: Attempt[];
+}
+
+const PREFIX = "oblatus-draft-";
+const key = (fitter: string, fitting: string, tab: string) => `${PREFIX}${fitter}-${fitting}-${tab}`;
+export const NO_DRAFT: Draft = { revision: 0, base: {}, mine: {}, attempts: [] };
+
+export const isEmpty = (draft: Draft) => Object.keys(draft.mine).length === 0;
+
+/** Keep this tab's draft in the browser, or forget it once it is empty. */
+export function keepDraft(fitter: string, fitting: string, draft: Draft) {
+  const name = key(fitter, fitting, tabName());
+  if (isEmpty(draft)) localStorage.removeItem(name);
+  else localStorage.setItem(name, JSON.stringify(draft));
+}
+
+/** This tab's draft from before it was loaded again. */
+export const keptDraft = (fitter: string, fitting: string): Draft => read(key(fitter, fitting, tabName())) ?? NO_DRAFT;
+
+/** A draft that a closed tab left behind, taken over by this one; null if there is none. */
+export async function leftDraft(fitter: string, fitting: string): Promise<Draft | null> {
+  const open = await openTabs();
+  const prefix = key(fitter, fitting, "");
+  for (const name of Object.keys(localStorage).filter((found) => found.startsWith(prefix))) {
+    const tab = name.slice(prefix.length);
+    if (tab === tabName() || open?.includes(tab)) continue;
+    const draft = read(name);
+    localStorage.removeItem(name);
+    if (draft && !isEmpty(draft)) return draft;
+  }
+  return null;
+}
+
+/** Ids of the fittings of which this browser holds drafts of a fitter. */
+export function draftedFittings(fitter: string): string[] {
+  const prefix = `${PREFIX}${fitter}-`;
+  const names = Object.keys(localStorage).filter((name) => name.startsWith(prefix));
+  return [...new Set(names.map((name) => name.slice(prefix.length, prefix.length + ID_LENGTH)))];
+}
+
+/** Forget every draft of a fitter. */
+export function forgetDrafts(fitter: string) {
+  for (const name of Object.keys(localStorage))
+    if (name.startsWith(`${PREFIX}${fitter}-`) || name.startsWith(`oblatus-deeds-${fitter}-`))
+      localStorage.removeItem(name);
+}
+
+const ID_LENGTH = 36;
+
+function read(name: string): Draft | null {
+  try {
+    const found = JSON.parse(localStorage.getItem(name) ?? "null") as Partial<Draft> | null;
+    return found?.mine && found.base ? { ...NO_DRAFT, ...found } : null;
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,72 @@
+import { Button, Modal } from "@mantine/core";
+import { useState } from "react";
+import { draftedFittings, forgetDrafts } from "../app/drafts";
+import { countActs, forgetActs } from "../strikes/actStore";
+import classes from "./Session.module.css";
+import { useFitterId, useSignOut } from "./session";
+
+interface Left {
+  strikes: number;
+  drafts: number;
+}
+
+/** Sign out. What the server does not have yet is said first, and stays for the next time unless it is let go. */
+export function SignOut({ onLeave }: { onLeave: () => void }) {
+  const fitter = useFitterId();
+  const signOut = useSignOut(onLeave);
+  const [left, setLeft] = useState<Left | null>(null);
+  const leave = () => signOut.mutate();
+  const ask = async () => {
+    const strikes = await countActs(fitter).catch(() => 0);
+    const drafts = draftedFittings(fitter).length;
+    if (strikes + drafts === 0) return leave();
+    setLeft({ strikes, drafts });
+  };
+  const letGo = async () => {
+    await forgetActs(fitter);
+    forgetDrafts(fitter);
+    leave();
+  };
+  return (
+    <>
+      <Button variant="default" size="xs" loading={signOut.isPending} onClick={ask}>
+        Sign out
+      </Button>
+      {signOut.isError && !left && (
+        <span role="alert" className={classes.error}>
+          {signOut.error.message}
+        </span>
+      )}
+      <Modal opened={left !== null} onClose={() => setLeft(null)} title="Not everything is on the server yet">
+        <p className={classes.words}>
+          {left && words(left)} on the way. Kept here, {left && left.strikes + left.drafts === 1 ? "it is" : "they are"}{" "}
+          sent when you sign in on this browser again; nobody else sees them. Let go, they are lost.
+        </p>
+        {signOut.isError && (
+          <p role="alert" className={classes.error}>
+            {signOut.error.message}
+          </p>
+        )}
+        <div className={classes.ways}>
+          <Button variant="default" onClick={() => setLeft(null)}>
+            Stay
+          </Button>
+          <Button variant="subtle" color="rust.6" onClick={letGo}>
+            Let go and sign out
+          </Button>
+          <Button data-autofocus onClick={leave} loading={signOut.isPending}>
+            Keep here and sign out
+          </Button>
+        </div>
+      </Modal>
+    </>
+  );
+}
+
+function words({ strikes, drafts }: Left) {
+  const parts = [
+    strikes > 0 ? `${strikes} ${strikes === 1 ? "act on a strike" : "acts on strikes"}` : "",
+    drafts > 0 ? `edits of ${drafts} ${drafts === 1 ? "fitting" : "fittings"}` : "",
+  ].filter(Boolean);
+  return `${parts.join(" and ")} ${strikes + drafts === 1 ? "is" : "are"}`;
+}

@@ -1,0 +1,134 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { api, become, NO_ANSWER, onSessionEnd, RequestError, type Session, type Units, unwrap } from "../api/client";
+import { forgetCache } from "../offline/cache";
+import { hearTabs, lastWho, rememberWho, tellTabs } from "./who";
+
+const KEY = ["session"];
+const AGAIN_MS = 5000;
+
+/** Why the page cannot act at the moment: nobody is signed in any more, or somebody else is. */
+export type Ended = "signed_out" | "other_fitter";
+
+interface Standing {
+  session: Session;
+  ended: Ended | null;
+  /** Counts up whenever the same fitter is signed in again: what waited is tried at once. */
+  round: number;
+}
+
+const Context = createContext<Standing | null>(null);
+
+/** Who works on this page, and whether the session still stands. */
+export function useStanding(): Standing {
+  const found = useContext(Context);
+  if (!found) throw new Error("useStanding outside a session");
+  return found;
+}
+
+/** The fitter of this page. */
+export const useFitterId = () => useStanding().session.fitter_id ?? "";
+
+/** Who is signed in; without a connection, who was last. */
+export function useSession() {
+  return useQuery({
+    queryKey: KEY,
+    queryFn: async () => {
+      try {
+        const session = await unwrap(api.GET("/api/session"));
+        if (session.fitter_id) rememberWho(session);
+        return session;
+      } catch (error) {
+        const last = lastWho();
+        if (error instanceof RequestError && error.status === NO_ANSWER && last) return last;
+        throw error;
+      }
+    },
+    // a page that was opened without a connection has no token yet
+    refetchInterval: (query) => (query.state.data?.csrf_token === "" ? AGAIN_MS : false),
+  });
+}
+
+/** Keeps the page as it stands when the session ends, in this tab or in another. */
+export function SessionProvider({ session, children }: { session: Session; children: ReactNode }) {
+  const client = useQueryClient();
+  const [mine, setMine] = useState(session);
+  const [ended, setEnded] = useState<Ended | null>(null);
+  const [round, setRound] = useState(0);
+  become({ token: mine.csrf_token, fitter: mine.fitter_id });
+
+  useEffect(() => {
+    onSessionEnd(setEnded);
+    return () => onSessionEnd(() => {});
+  }, []);
+
+  // what the server says of the session: the same fitter goes on, another one does not take over this page
+  useEffect(() => {
+    if (session.fitter_id === mine.fitter_id) {
+      if (session === mine) return;
+      setMine(session);
+      if (session.csrf_token !== "") {
+        setEnded(null);
+        setRound((n) => n + 1);
+      }
+    } else setEnded(session.fitter_id ? "other_fitter" : "signed_out");
+  }, [session, mine]);
+
+  useEffect(
+    () =>
+      hearTabs((word) => {
+        if (word.kind === "out") setEnded("signed_out");
+        else void client.invalidateQueries({ queryKey: KEY });
+      }),
+    [client],
+  );
+
+  return <Context.Provider value={{ session: mine, ended, round }}>{children}</Context.Provider>;
+}
+
+/** Sign in; the page that is open goes on if it is the same fitter's. */
+export function useSignIn() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: async (body: { email: string; password: string }) => {
+      // a tab that was signed out has no token for signing in
+      const open = await unwrap(api.GET("/api/session"));
+      become({ token: open.csrf_token, fitter: null });
+      return unwrap(api.POST("/api/session", { body }));
+    },
+    onSuccess: (session) => {
+      rememberWho(session);
+      client.setQueryData(KEY, session);
+      if (session.fitter_id) tellTabs({ kind: "in", fitter: session.fitter_id });
+    },
+  });
+}
+
+/** Sign out: the session ends on the server, in every tab; what this browser holds of the studio is forgotten. */
+export function useSignOut(onLeave: () => void) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => unwrap(api.DELETE("/api/session")),
+    onSuccess: async (session) => {
+      const last = lastWho();
+      if (last?.fitter_id) await forgetCache(last.fitter_id);
+      rememberWho(null);
+      tellTabs({ kind: "out" });
+      client.clear();
+      become({ token: session.csrf_token, fitter: null });
+      onLeave();
+      client.setQueryData(KEY, session);
+    },
+  });
+}
+
+/** Set the units of this fitter. */
+export function useSetUnits() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Units) => unwrap(api.PUT("/api/session/units", { body })),
+    onMutate: (units) => {
+      client.setQueryData<Session>(KEY, (session) => (session ? { ...session, units } : session));
+    },
+  });
+}

@@ -1,0 +1,200 @@
+"""What differs between two fitting documents, field by field, by the names and units that a fitter reads."""
+
+from __future__ import annotations
+
+from collections import Counter
+from typing import Any
+
+from oblatus.formats.fields import Strict
+from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same
+
+UNITS = {
+    "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm2", "c": "degrees C", "kg": "kg",
+}  # fmt: skip
+NAMES = {
+    "pitching_wedge_carry_m": "pitching wedge's carry",
+    "pitching_wedge_speed_mps": "pitching wedge's head speed",
+    "pitching_wedge_loft_deg": "pitching wedge's loft",
+    "pitching_wedge_bounce_deg": "pitching wedge's bounce",
+    "nine_iron_loft_deg": "nine-iron's loft",
+    "wedge_count": "number of wedges",
+    "handicap": "handicap",
+    "attack_deg": "attack",
+    "lean_deg": "shaft lean",
+    "entry_mm": "entry",
+    "shot_mix": "shots faced",
+    "firmness_g": "firmness",
+    "readings_g": "hammer readings",
+    "readings_kg_cm2": "penetrometer readings",
+    "penetrometer_kg_cm2": "penetrometer",
+    "loose_depth_mm": "loose sand",
+    "lip_height_m": "lip height",
+    "lip_distance_m": "lip distance",
+    "root_density": "root mat",
+    "read_on": "day of reading",
+    "ladder_deg": "lofts set by hand",
+    "pinned": "heads set by hand",
+    "distances": "distances faced",
+    "other_clubs": "other clubs",
+    "stamped_loft_deg": "stamped loft",
+    "measured": "loft measured",
+    "temperature_c": "temperature",
+    "altitude_m": "altitude",
+    "swings": "own swings",
+    "ladder_factors": "weights of the ladder",
+    "count": "number of strikes",
+    "rack": "rack of this fitting",
+}
+ABOUT = {"delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges"}
+"""Steps of a path that say nothing a reader needs."""
+SHOWN = 8
+
+
+class DifferenceOut(Strict):
+    """One field that differs. `before` and `after` are figures in `unit`, or null where the words say it."""
+
+    path: str
+    name: str
+    unit: str
+    before: float | None
+    after: float | None
+    before_words: str
+    after_words: str
+
+
+def differences(before: dict[str, Any], after: dict[str, Any]) -> list[DifferenceOut]:
+    """Every field that differs between two documents, strikes told by how many and which."""
+    found = []
+    for path in changed_paths(_unpacked(before), _unpacked(after)):
+        one, other = _value(_unpacked(before), path), _value(_unpacked(after), path)
+        found.append(difference(path, one, other, after))
+    return [*found, *_strikes(before.get("strikes", []), after.get("strikes", []))]
+
+
+def difference(path: str, before: Any, after: Any, document: dict[str, Any]) -> DifferenceOut:
+    """One field with its two values in words; `document` gives the names of grounds and clubs on the path."""
+    unit = _unit(path.rpartition(".")[2])
+    return DifferenceOut(
+        path=path,
+        name=name_of(path, document),
+        unit=unit,
+        before=_figure(before),
+        after=_figure(after),
+        before_words=words_of(before),
+        after_words=words_of(after),
+    )
+
+
+def name_of(path: str, document: dict[str, Any]) -> str:
+    """A field's name as a fitter says it: "Scarp Down: turf firmness", "Sand wedge: loft"."""
+    words: list[str] = []
+    here: Any = document
+    whose = ""
+    for step in path.split("."):
+        entries = here if isinstance(here, list) else None
+        if entries is not None:
+            named: Any = next((entry for entry in entries if _called(entry).replace(".", "·") == step), None)
+            here = entries[int(step)] if named is None and step.isdigit() and int(step) < len(entries) else named
+            whose = _called(here) or (f"number {int(step) + 1}" if step.isdigit() else step)
+            continue
+        here = here.get(step) if isinstance(here, dict) else None
+        if step not in ABOUT:
+            words.append(NAMES.get(step) or _plain(step))
+    said = " ".join(words) or _plain(path.rpartition(".")[2])
+    return f"{whose}: {said}" if whose and said != whose else said
+
+
+def words_of(value: Any) -> str:
+    """A value in words, short."""
+    if value is None or value is MISSING or value in ("", [], {}):
+        return "none"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, (int, float)):
+        return f"{value:g}"
+    if isinstance(value, str):
+        return value if len(value) <= 80 else value[:79] + "…"
+    if isinstance(value, dict):
+        return _called(value) or ", ".join(f"{_plain(key)} {words_of(v)}" for key, v in list(value.items())[:SHOWN])
+    shown = ", ".join(words_of(v) for v in value[:SHOWN])
+    return shown if len(value) <= SHOWN else f"{shown} and {len(value) - SHOWN} more"
+
+
+def _unpacked(document: dict[str, Any]) -> dict[str, Any]:
+    """The document without strikes and format, lists of named entries as objects by their names."""
+    return {key: _by_name(value) for key, value in document.items() if key in SECTIONS}
+
+
+SECTIONS = ("player", "grounds", "bag", "choices", "measuring", "rack")
+
+
+def _by_name(value: Any) -> Any:
+    if isinstance(value, dict):
+        return {key: _by_name(v) for key, v in value.items()}
+    if not isinstance(value, list):
+        return value
+    for key in TOLD_BY:
+        names = [str(entry[key]) for entry in value if isinstance(entry, dict) and isinstance(entry.get(key), str)]
+        if value and len(names) == len(value) == len(set(names)):
+            return {name.replace(".", "·"): _by_name(entry) for name, entry in zip(names, value, strict=True)}
+    return value
+
+
+def _value(value: Any, path: str) -> Any:
+    for step in path.split("."):
+        if isinstance(value, dict):
+            value = value.get(step, MISSING)
+        elif isinstance(value, list) and step.isdigit() and int(step) < len(value):
+            value = value[int(step)]
+        else:
+            return MISSING
+    return value
+
+
+def _strikes(before: list[dict[str, Any]], after: list[dict[str, Any]]) -> list[DifferenceOut]:
+    """Strikes that came, went, or are told otherwise."""
+    one, other = ({str(strike["id"]): strike for strike in strikes} for strikes in (before, after))
+    new = [other[i] for i in other if i not in one]
+    gone = [one[i] for i in one if i not in other]
+    told = [other[i] for i in other if i in one and not same(one[i], other[i])]
+    found = []
+    for key, name, strikes in (
+        ("new", "strikes added", new),
+        ("gone", "strikes taken out", gone),
+        ("told", "strikes changed", told),
+    ):
+        if strikes:
+            found.append(
+                DifferenceOut(
+                    path=f"strikes.{key}", name=name, unit="", before=None, after=float(len(strikes)),
+                    before_words=f"{len(before)} in all", after_words=f"{len(strikes)}: {_counted(strikes)}",
+                )
+            )  # fmt: skip
+    return found
+
+
+def _counted(strikes: list[dict[str, Any]]) -> str:
+    counts = Counter(f"{strike['club']} {strike['swing']}" for strike in strikes)
+    shown = ", ".join(f"{name} {count}" for name, count in counts.most_common(SHOWN))
+    return shown if len(counts) <= SHOWN else f"{shown} and others"
+
+
+def _called(value: Any) -> str:
+    if not isinstance(value, dict):
+        return ""
+    return next((str(value[key]) for key in ("name", *TOLD_BY) if isinstance(value.get(key), str)), "")
+
+
+def _figure(value: Any) -> float | None:
+    return float(value) if isinstance(value, (int, float)) and not isinstance(value, bool) else None
+
+
+def _unit(field: str) -> str:
+    return UNITS.get(field.rpartition("_")[2], "") if "_" in field else ""
+
+
+def _plain(field: str) -> str:
+    head, _, tail = field.rpartition("_")
+    if field.endswith("_kg_cm2"):
+        head, tail = field.removesuffix("_kg_cm2"), "cm2"
+    return (head if head and tail in UNITS else field).replace("_", " ")

@@ -1,0 +1,11 @@
+"""Headers that keep the page to itself: the same from the application and from the front server."""
+
+SECURITY_HEADERS = {
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Content-Security-Policy": (
+        "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; worker-src 'self'; "
+        "manifest-src 'self'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'"
+    ),
+}
+ASSET_CACHE = "public, max-age=31536000, immutable"
