@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import { api, type Fitting, NO_ANSWER, RequestError, unwrap } from "../api/client";
 import { LiveProvider } from "../devices/live";
@@ -66,7 +66,11 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
   const client = useQueryClient();
   const now = store.server;
   // what is kept for a visit without a connection is the newest there is
-  useEffect(() => void client.setQueryData(["fitting", now.id], now), [client, now]);
+  const heard = useRef(now);
+  useEffect(() => {
+    if (now !== heard.current) client.setQueryData(["fitting", now.id], now);
+    heard.current = now;
+  }, [client, now]);
   const [benchOpen, setBenchOpen] = useState(false);
   const found = STEPS.find((s) => s.key === step);
   const Page = PAGES[step];

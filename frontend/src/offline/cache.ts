@@ -1,8 +1,9 @@
-import { dehydrate, hydrate, type QueryClient } from "@tanstack/react-query";
+import { dehydrate, hydrate, type Query, type QueryClient } from "@tanstack/react-query";
 import { openDB } from "idb";
 
 /** Answers that are worth showing without a connection; what says how things go at this moment is not among them. */
 const KEPT = ["fittings", "fitting", "catalogue", "carries", "session-summary", "kept", "rack", "venues", "readings"];
+const isKept = (query: Query) => KEPT.includes(String(query.queryKey[0]));
 const STORE = "answers";
 const QUIET_MS = 1500;
 
@@ -26,14 +27,16 @@ export function keepCache(client: QueryClient, fitter: string): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const write = async () => {
     const state = dehydrate(client, {
-      shouldDehydrateQuery: (query) => query.state.data !== undefined && KEPT.includes(String(query.queryKey[0])),
+      shouldDehydrateQuery: (query) => query.state.data !== undefined && isKept(query),
     });
     await (await database()).put(STORE, JSON.parse(JSON.stringify(state)), fitter);
   };
   const stop = client.getQueryCache().subscribe((event) => {
-    if (event.type !== "updated" || event.action.type !== "success") return;
-    clearTimeout(timer);
-    timer = setTimeout(() => void write().catch(() => {}), QUIET_MS); // a browser that keeps nothing shows nothing offline
+    if (event.type !== "updated" || event.action.type !== "success" || !isKept(event.query)) return;
+    timer ??= setTimeout(() => {
+      timer = undefined;
+      void write().catch(() => {}); // a browser that keeps nothing shows nothing offline
+    }, QUIET_MS);
   });
   return () => {
     stop();

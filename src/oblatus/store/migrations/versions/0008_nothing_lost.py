@@ -88,6 +88,14 @@ def upgrade() -> None:
         end $$
     """)
     op.execute("""
+        create or replace function tell_of_changed_strikes() returns trigger language plpgsql as $$
+        begin
+            perform pg_notify('oblatus', studio_id || ' ' || fitting_id || ' 0')
+                from (select distinct studio_id, fitting_id from changed) as told;
+            return null;
+        end $$
+    """)
+    op.execute("""
         create function tell_of_fitting() returns trigger language plpgsql as $$
         begin
             perform pg_notify('oblatus', new.studio_id || ' ' || new.id || ' ' || new.revision);
@@ -114,6 +122,13 @@ def downgrade() -> None:
     )
     op.execute("drop trigger fitting_is_told on fitting")
     op.execute("drop function tell_of_fitting()")
+    op.execute("""
+        create or replace function tell_of_changed_strikes() returns trigger language plpgsql as $$
+        begin
+            perform pg_notify('oblatus', fitting_id::text) from (select distinct fitting_id from changed) as told;
+            return null;
+        end $$
+    """)
     op.execute("""
         create or replace function tell_of_strikes() returns trigger language plpgsql as $$
         begin
