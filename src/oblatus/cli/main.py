@@ -12,6 +12,7 @@ from oblatus.cli.bench import add_bench
 from oblatus.cli.carries import add_carries, add_ladder
 from oblatus.cli.copies import add_copies
 from oblatus.cli.devices import add_bridge, add_simulate
+from oblatus.cli.drill import add_drill
 from oblatus.cli.engine import add_deliver, add_flight
 from oblatus.cli.export import add_export
 from oblatus.cli.imports import add_import
@@ -41,6 +42,7 @@ def main(argv: Sequence[str] | None = None) -> int:
         add_bridge,
         add_user_command,
         add_copies,
+        add_drill,
         add_export,
     ):
         add(commands)

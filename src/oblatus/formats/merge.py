@@ -93,7 +93,7 @@ def _merge_entries(path: str, told_by: str, base: Any, mine: Any, theirs: Any, c
     value, draft = [], []
     for key in [*t, *(key for key in m if key not in t)]:
         was, is_mine, is_theirs = (v.get(key, MISSING) for v in (b, m, t))
-        if key in place or same(was, is_theirs):
+        if key in place or was is MISSING or same(was, is_theirs):
             one, other = _merge(_at(path, place.get(key, 0)), was, is_mine, is_theirs, choose)
         else:  # I took it out, they changed it: the whole list is the question
             return choose(path, base, mine, theirs)

@@ -14,6 +14,8 @@ from uuid import uuid4
 import numpy as np
 from numpy.typing import NDArray
 
+from oblatus.store.disk import room
+
 LOG = logging.getLogger(__name__)
 
 Rows = NDArray[np.float32]
@@ -56,6 +58,8 @@ class FamilyShelves:
 
     def put(self, families: Mapping[str, Rows]) -> None:
         """Write a shelf and move it into place; a disk that is full costs the saving, not the answer."""
+        if room(self.folder) != "ok":
+            return  # what can be computed again is not what the last of the disk is for
         keys = list(families)
         body = b"".join(np.ascontiguousarray(families[key]).tobytes() for key in keys)
         head = {"keys": keys, "shape": self.shape, "sha256": hashlib.sha256(body).hexdigest()}

@@ -33,7 +33,7 @@ from oblatus.web.blueprints import (
 )
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
 from oblatus.web.headers import ASSET_CACHE
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
 
 LARGER_BODIES = {
     "fittings.post_import": LARGEST_FITTING,
@@ -50,7 +50,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
         "oblatus",
         info=Info(title="Oblatus", version=__version__),
         security_schemes={"session": {"type": "apiKey", "name": "oblatus", "in": "cookie"}},
-        responses=dict.fromkeys((400, 401, 404, 405, 422, 429, 503, 507), ErrorOut),
+        responses=EVERYWHERE,
         validation_error_model=ErrorOut,
         validation_error_callback=validation_response,
         validate_response=settings.testing,

@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+from http import HTTPStatus
+from typing import Any
+
+from pydantic import BaseModel
+
 from oblatus.formats.fields import Strict
 
 
@@ -21,3 +26,9 @@ class ErrorOut(Strict):
     faults: tuple[FaultOut, ...] = ()
     revision: int | None = None
     reference: str | None = None
+
+
+EVERYWHERE: dict[str | int | HTTPStatus, type[BaseModel] | dict[Any, Any] | None] = dict.fromkeys(
+    (400, 401, 404, 405, 413, 422, 429, 503, 507), ErrorOut
+)
+"""What any route may answer: nobody is signed in, the body makes no sense, the machine is busy or out of something."""

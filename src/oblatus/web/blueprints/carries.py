@@ -22,11 +22,9 @@ from oblatus.web.schemas import (
     TakenOutOut,
     TellIn,
 )
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint(
-    "carries", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
-)
+blueprint = APIBlueprint("carries", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
 
 
 @blueprint.post("/carries", responses={200: CarriesOut})

@@ -12,9 +12,9 @@ from oblatus.web.schemas import (
     FittingPath,
     WorkOut,
 )
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("engine", __name__, url_prefix="/api", abp_responses={404: ErrorOut, 422: ErrorOut})
+blueprint = APIBlueprint("engine", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
 
 
 @blueprint.post("/desk", responses={200: DeskOut})

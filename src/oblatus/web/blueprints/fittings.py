@@ -60,9 +60,9 @@ from oblatus.web.schemas import (
     SnapshotPath,
     StartIn,
 )
-from oblatus.web.schemas_errors import ErrorOut, FaultOut
+from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut, FaultOut
 
-blueprint = APIBlueprint("fittings", __name__, url_prefix="/api/fittings", abp_responses={404: ErrorOut, 422: ErrorOut})
+blueprint = APIBlueprint("fittings", __name__, url_prefix="/api/fittings", abp_responses=EVERYWHERE)
 
 
 @blueprint.get("", responses={200: FittingList})

@@ -16,7 +16,7 @@ from oblatus.web.errors import fault_list
 from oblatus.web.schemas import (
     FittingPath,
 )
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE
 from oblatus.web.schemas_imports import (
     FieldOut,
     FileColumnOut,
@@ -37,10 +37,10 @@ from oblatus.web.schemas_imports import (
 SHOWN_WRONG = 60
 SAMPLES = 4
 
-blueprint = APIBlueprint("imports", __name__, url_prefix="/api", abp_responses={404: ErrorOut, 422: ErrorOut})
+blueprint = APIBlueprint("imports", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
 
 
-@blueprint.post("/fittings/<uuid:fitting_id>/imports", responses={200: ImportOut, 413: ErrorOut})
+@blueprint.post("/fittings/<uuid:fitting_id>/imports", responses={200: ImportOut})
 def post_import(path: FittingPath, query: ImportQuery) -> Answer:
     """Send a file, as the body."""
     row = begin_import(database(), actor(), path.fitting_id, query.name, request.get_data(cache=False))

@@ -26,11 +26,9 @@ from oblatus.web.schemas_devices import (
     ReadingPath,
     ReadingsListOut,
 )
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint(
-    "instruments", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses={404: ErrorOut, 422: ErrorOut}
-)
+blueprint = APIBlueprint("instruments", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
 
 
 @blueprint.get("/devices", responses={200: DevicesOut})

@@ -14,11 +14,12 @@ from oblatus.store.database import Database
 from oblatus.usecases.live import LiveFeed, Word
 from oblatus.usecases.sign_in import who_is
 from oblatus.web.auth import SignedIn, actor, database
+from oblatus.web.schemas_errors import EVERYWHERE
 
 HEARTBEAT_SECONDS = 10.0
 ASKED_EVERY_SECONDS = 30.0
 
-blueprint = APIBlueprint("live", __name__, url_prefix="/api")
+blueprint = APIBlueprint("live", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
 
 
 @blueprint.get("/live", responses={200: None})

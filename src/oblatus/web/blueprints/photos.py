@@ -10,14 +10,14 @@ from oblatus.web.schemas import (
     FittingPath,
 )
 from oblatus.web.schemas_devices import PhotoOut, PhotoPath
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE
 
 blueprint = APIBlueprint(
-    "photos", __name__, url_prefix="/api/fittings/<uuid:fitting_id>/photos", abp_responses={404: ErrorOut, 422: ErrorOut}
+    "photos", __name__, url_prefix="/api/fittings/<uuid:fitting_id>/photos", abp_responses=EVERYWHERE
 )
 
 
-@blueprint.post("", responses={201: PhotoOut, 413: ErrorOut})
+@blueprint.post("", responses={201: PhotoOut})
 def post_photo(path: FittingPath) -> Answer:
     """Keep a photo, sent as the body; it is re-encoded without what the camera wrote into it."""
     row = add_photo(database(), actor(), path.fitting_id, request.get_data(cache=False))

@@ -9,9 +9,9 @@ from oblatus.web.schemas import (
     RackIn,
     RackOut,
 )
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
 
-blueprint = APIBlueprint("rack", __name__, url_prefix="/api/rack")
+blueprint = APIBlueprint("rack", __name__, url_prefix="/api/rack", abp_responses=EVERYWHERE)
 
 
 @blueprint.get("", responses={200: RackOut})
@@ -20,7 +20,7 @@ def get_rack() -> Answer:
     return answer(_rack(studio_rack(database(), actor())))
 
 
-@blueprint.put("", responses={200: RackOut, 409: ErrorOut, 422: ErrorOut})
+@blueprint.put("", responses={200: RackOut, 409: ErrorOut})
 def put_rack(body: RackIn) -> Answer:
     """Put the rack of a CSV file in place of the one at a revision."""
     return answer(_rack(replace_rack(database(), actor(), body.csv, body.revision)))

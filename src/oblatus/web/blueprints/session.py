@@ -22,9 +22,9 @@ from oblatus.web.schemas import (
     SignInIn,
     UnitsIO,
 )
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("session", __name__, url_prefix="/api/session")
+blueprint = APIBlueprint("session", __name__, url_prefix="/api/session", abp_responses=EVERYWHERE)
 
 
 @blueprint.get("", responses={200: SessionOut})
@@ -33,7 +33,7 @@ def read_session() -> Answer:
     return answer(_session())
 
 
-@blueprint.post("", responses={200: SessionOut, 429: ErrorOut})
+@blueprint.post("", responses={200: SessionOut})
 def start_session(body: SignInIn) -> Answer:
     """Sign in; the session and its token are new, an older one of this browser ends."""
     key, opened = sign_in(database(), settings(), body.email, body.password, caller(body.email))
@@ -73,7 +73,7 @@ def end_other_sessions() -> Answer:
     return answer(EndedOut(ended=end_others(database(), actor(), entered().session_id)))
 
 
-@blueprint.delete("/list/<uuid:session_id>", responses={204: None, 404: ErrorOut})
+@blueprint.delete("/list/<uuid:session_id>", responses={204: None})
 def end_one_session(path: SessionPath) -> Answer:
     """End one session of this fitter."""
     if end_session(database(), actor(), path.session_id) == 0:
@@ -81,7 +81,7 @@ def end_one_session(path: SessionPath) -> Answer:
     return nothing()
 
 
-@blueprint.put("/password", responses={204: None, 422: ErrorOut, 429: ErrorOut})
+@blueprint.put("/password", responses={204: None})
 def put_password(body: PasswordIn) -> Answer:
     """Another password; every other session ends."""
     change_password(database(), settings(), entered(), body.old, body.new, caller(entered().fitter.email))

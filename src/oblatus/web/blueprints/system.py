@@ -14,8 +14,9 @@ from oblatus.web.schemas import (
     HealthOut,
     ShotOut,
 )
+from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("system", __name__, url_prefix="/api")
+blueprint = APIBlueprint("system", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
 
 
 @blueprint.get("/health", responses={200: HealthOut, 503: HealthOut})

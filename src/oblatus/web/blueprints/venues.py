@@ -12,9 +12,9 @@ from oblatus.usecases.venues import forget_venue, keep_venue, list_venues
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.schemas_devices import VenueOut, VenuePath, VenuesOut
-from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("venues", __name__, url_prefix="/api/venues", abp_responses={404: ErrorOut, 422: ErrorOut})
+blueprint = APIBlueprint("venues", __name__, url_prefix="/api/venues", abp_responses=EVERYWHERE)
 
 
 @blueprint.post("", responses={201: VenueOut})

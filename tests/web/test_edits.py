@@ -1,0 +1,196 @@
+"""Edits that meet: merged field by field, refused one by one, recognised when they come twice; and the bin."""
+
+from __future__ import annotations
+
+import copy
+import json
+import threading
+from uuid import uuid4
+
+import pytest
+
+from oblatus.store.tables import now
+from oblatus.usecases import bin as bins
+
+
+@pytest.fixture
+def base(fitting) -> str:
+    return f"/api/fittings/{fitting['id']}"
+
+
+def edit(client, base, seen: dict, change, **more):
+    """An edit of the player made on a fitting as it was seen."""
+    before = copy.deepcopy(seen["document"]["player"])
+    mine = copy.deepcopy(before)
+    change(mine)
+    body = {"revision": seen["revision"], "base": {"player": before}, "player": mine, **more}
+    return client.patch(base, json=body)
+
+
+def handicap(value):
+    def change(player):
+        player["handicap"] = value
+
+    return change
+
+
+def lean(value):
+    def change(player):
+        player["delivery"]["lean_deg"]["mean"] = value
+
+    return change
+
+
+def test_edits_of_two_fields_on_the_same_screen_are_merged(client, base, fitting):
+    assert edit(client, base, fitting, handicap(3)).status_code == 200
+    second = edit(client, base, fitting, lean(2.0)).get_json()
+    player = second["document"]["player"]
+    assert (player["handicap"], player["delivery"]["lean_deg"]["mean"]) == (3, 2.0)
+    assert (second["conflicts"], second["refused"]) == ([], [])
+
+
+def test_one_field_changed_by_two_is_told_and_stays_until_it_is_chosen(client, base, fitting):
+    edit(client, base, fitting, handicap(3))
+    second = edit(client, base, fitting, handicap(20)).get_json()
+    assert second["document"]["player"]["handicap"] == 3
+    assert second["draft"]["player"]["handicap"] == 20
+    [conflict] = second["conflicts"]
+    assert (conflict["name"], conflict["mine"], conflict["theirs"]) == ("handicap", 20, 3)
+    seen = [{"path": conflict["path"], "theirs": conflict["value"]}]
+    assert edit(client, base, fitting, handicap(20), settled=seen).get_json()["document"]["player"]["handicap"] == 20
+    late = edit(client, base, fitting, handicap(7), settled=seen).get_json()
+    assert late["conflicts"], "what was chosen over is not what stands there now"
+
+
+def test_a_refused_field_holds_only_itself(client, base, fitting):
+    def change(player):
+        player["pitching_wedge_carry_m"] = 999
+        lean(2.0)(player)
+
+    reply = edit(client, base, fitting, change)
+    found = reply.get_json()
+    assert reply.status_code == 200
+    assert [fault["field"] for fault in found["refused"]] == ["player.pitching_wedge_carry_m"]
+    player = found["document"]["player"]
+    assert player["delivery"]["lean_deg"]["mean"] == 2.0
+    assert player["pitching_wedge_carry_m"] == fitting["document"]["player"]["pitching_wedge_carry_m"]
+    assert found["draft"]["player"]["pitching_wedge_carry_m"] == 999
+    alone = edit(client, base, found, handicap(99))
+    assert (alone.status_code, alone.get_json()["faults"][0]["field"]) == (422, "player.handicap")
+
+
+def test_shares_that_do_not_sum_hold_the_shares_and_not_the_firmness(client, base, fitting):
+    grounds = copy.deepcopy(fitting["document"]["grounds"])
+    grounds[0]["share"] = 0.1
+    grounds[0]["turf"] |= {"firmness_g": 99.0, "firmness_source": "typed", "readings_g": []}
+    body = {
+        "revision": fitting["revision"],
+        "base": {"grounds": fitting["document"]["grounds"]},
+        "grounds": grounds,
+    }
+    found = client.patch(base, json=body).get_json()
+    assert found["document"]["grounds"][0]["turf"]["firmness_g"] == 99.0
+    assert found["document"]["grounds"][0]["share"] == fitting["document"]["grounds"][0]["share"]
+    assert found["refused"][0]["field"] == "grounds"
+
+
+def test_an_edit_whose_answer_was_lost_is_recognised(client, base, fitting):
+    first = str(uuid4())
+    one = edit(client, base, fitting, handicap(3), edit_id=first).get_json()
+    again = edit(client, base, fitting, handicap(3), edit_id=first).get_json()
+    assert again["revision"] == one["revision"]
+    mine = copy.deepcopy(fitting["document"]["player"]) | {"handicap": 3}
+    attempts = [{"edit_id": str(uuid4()), "sections": {}}, {"edit_id": first, "sections": {"player": mine}}]
+    next_one = edit(client, base, fitting, handicap(4), edit_id=str(uuid4()), attempts=attempts).get_json()
+    assert next_one["conflicts"] == [], "an edit does not meet itself"
+    assert next_one["document"]["player"]["handicap"] == 4
+
+
+def test_eight_racks_at_once_are_one_after_another(app, client):
+    def csv(name: str) -> str:
+        return f"code,name,loft_deg,bounce_deg\n{name},{name},56,10\n"
+
+    answers = []
+
+    def put(i: int) -> None:
+        own = app.test_client()
+        for cookie in ("oblatus",):
+            own.set_cookie(cookie, client.get_cookie(cookie).value)
+        own.environ_base["HTTP_X_CSRF_TOKEN"] = client.environ_base["HTTP_X_CSRF_TOKEN"]
+        answers.append(own.put("/api/rack", json={"csv": csv(f"R{i}"), "revision": 1}).status_code)
+
+    threads = [threading.Thread(target=put, args=(i,)) for i in range(8)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert sorted(answers) == [200] + [409] * 7
+    assert client.get("/api/rack").get_json()["revision"] == 2
+
+
+def test_a_removed_player_lies_in_the_bin_with_everything(client, stranger, base, fitting, database, monkeypatch):
+    kept = client.post(f"{base}/kept", json={"revision": fitting["revision"], "label": "first"}).get_json()
+    before = client.get(f"{base}/export").get_data()
+    assert client.delete(base).status_code == 204
+    assert client.get(base).status_code == 404
+    [line] = client.get("/api/fittings/bin").get_json()["fittings"]
+    assert line["player_name"] == "Orla Wethercote"
+    assert stranger.get("/api/fittings/bin").get_json()["fittings"] == []
+    assert stranger.post(f"/api/fittings/bin/{fitting['id']}/back").status_code == 404
+    assert stranger.delete(f"/api/fittings/bin/{fitting['id']}").status_code == 404
+    assert client.post(f"/api/fittings/bin/{fitting['id']}/back").status_code == 204
+    assert client.get(f"{base}/export").get_data() == before
+    assert client.get(f"{base}/kept").get_json()["kept"][0]["id"] == kept["id"]
+    client.delete(base)
+    assert bins.empty_bins(database) == 0
+    monkeypatch.setattr(bins, "now", lambda: now() + bins.KEPT_FOR)
+    assert bins.empty_bins(database) == 1
+    assert client.get("/api/fittings/bin").get_json()["fittings"] == []
+
+
+def test_a_strike_taken_out_counts_nowhere_and_comes_back_in_its_place(client, base):
+    strikes = client.get(f"{base}/session").get_json()["strikes"]
+    out = strikes[3]
+    client.delete(f"{base}/strikes/{out['id']}")
+    assert out["id"] not in {s["id"] for s in client.get(f"{base}/session").get_json()["strikes"]}
+    assert out["id"] not in client.get(f"{base}/strikes.csv").get_data(as_text=True)
+    assert [s["id"] for s in client.get(f"{base}/strikes/out").get_json()["strikes"]] == [out["id"]]
+    again = client.post(f"{base}/strikes", json={"strikes": [out]})
+    assert again.get_json()["taken"] == 0, "a late copy of it does not bring it back"
+    client.post(f"{base}/strikes/{out['id']}/back")
+    assert client.get(f"{base}/session").get_json()["strikes"] == strikes
+
+
+def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
+    one = client.post(f"{base}/kept", json={"revision": fitting["revision"]}).get_json()
+    changed = edit(client, base, fitting, lean(1.0)).get_json()
+    two = client.post(f"{base}/kept", json={"revision": changed["revision"]}).get_json()
+    path = f"{base}/kept/{one['id']}"
+    assert client.patch(path, json={"label": " before "}).get_json()["label"] == "before"
+    whole = client.get(path).get_json()
+    for query in (f"?other={two['id']}", ""):
+        found = client.get(f"{path}/compare{query}").get_json()
+        assert [d["name"] for d in found["differences"]] == ["shaft lean mean"]
+        assert found["differences"][0]["after"] == 1.0
+    assert client.delete(path).status_code == 204
+    assert [k["id"] for k in client.get(f"{base}/kept").get_json()["kept"]] == [two["id"]]
+    client.post(f"{path}/back")
+    assert client.get(path).get_json() == whole
+
+
+def test_a_file_holds_everything_and_another_studio_reads_it(client, stranger, base, fitting):
+    client.post(f"{base}/kept", json={"revision": fitting["revision"], "label": "first"})
+    text = client.get(f"{base}/export").get_data()
+    document = json.loads(text)
+    assert [kept["label"] for kept in document["attached"]["kept"]] == ["first"]
+    made = stranger.post("/api/fittings/import", data=text, content_type="application/json")
+    assert made.status_code == 201, made.get_json()
+    there = json.loads(stranger.get(f"/api/fittings/{made.get_json()['id']}/export").get_data())
+    assert there == document
+    document["attached"]["photos"] = [{"id": str(uuid4()), "jpeg": "no picture"}]
+    bad = stranger.post("/api/fittings/import", data=json.dumps(document), content_type="application/json")
+    assert bad.get_json()["faults"][0]["field"] == "attached.photos.0.jpeg"
+    document["attached"]["photos"] = []
+    document["attached"]["kept"][0]["result"] = {"clubs": 1}
+    bad = stranger.post("/api/fittings/import", data=json.dumps(document), content_type="application/json")
+    assert bad.get_json()["faults"][0]["field"].startswith("attached.kept.0.result")
