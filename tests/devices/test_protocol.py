@@ -17,7 +17,7 @@ from oblatus.core.grounds import Sand, Turf
 from oblatus.core.session.simulated import Described, simulate_strike
 from oblatus.devices.driver import LineDriver
 from oblatus.devices.monitor import MonitorStandIn
-from oblatus.devices.protocol import Hello, LineError, StrikeLine, TroubleLine, encode, read_line
+from oblatus.devices.protocol import Hello, LineError, StrikeLine, TroubleLine, encode, number_of, read_line
 
 ID = str(uuid4())
 ARM = {
@@ -123,3 +123,48 @@ def test_simulated_strikes_are_those_of_the_described_player():
     assert 15 < np.median(carries) < 45
     sand = Described(Head(56.0, 12.0), Sand(2.0), 20.0, (-9.0, 1.0), (2.0, 1.5), (-0.05, 0.01), 22.0)
     assert json.dumps([simulate_strike(sand, i, rng) for i in range(50)], allow_nan=False)
+
+
+@pytest.mark.parametrize(
+    "raw",
+    [
+        b'{"seq": 1, "id": "0b0e6f0a-0000-4000-8000-000000000000", "strike": {"carry_m": ' + b"9" * 400 + b"}}",
+        b'{"seq": 1, "id": "0b0e6f0a-0000-4000-8000-000000000000", "strike": {"carry_m": ' + b"9" * 5000 + b"}}",
+        b'{"seq": 1, "id": "0b0e6f0a-0000-4000-8000-000000000000", "strike": {"a\\u0000b": 1}}',
+        b'{"seq": 1, "trouble": "\\ud800"}',
+        b'{"hello": 1, "device": "a\\u0000", "serial": "\\udfff"}',
+        b"[" * 4000,
+        b"\xff\xfe\x00\x00",
+        b"\x00" * 100,
+    ],
+)
+def test_no_bytes_end_the_reading(raw):
+    with pytest.raises(LineError):
+        read_line(raw + b"\n")
+    number_of(raw)
+
+
+@given(st.binary(max_size=300))
+def test_any_bytes_are_a_line_or_a_reason(raw):
+    with contextlib.suppress(LineError):
+        read_line(raw.replace(b"\n", b" ") + b"\n")
+    number_of(raw)
+
+
+def test_a_clock_of_four_hundred_digits_tells_no_time():
+    raw = '{"seq": 1, "id": "0b0e6f0a-0000-4000-8000-000000000000", "clock": %s, "strike": {"carry_m": 20}}'
+    assert read_line((raw % ("9" * 400)).encode() + b"\n").clock is None
+
+
+def test_a_device_without_the_studios_token_is_not_listened_to(monkeypatch):
+    stand_in = MonitorStandIn(every=0.01).start()
+    try:
+        line = next(LineDriver("127.0.0.1", stand_in.port, "f", token="ours").lines())
+        assert isinstance(line, LineError)
+        assert "token" in line.message
+        monkeypatch.setattr(stand_in, "token", "ours", raising=False)
+        known = LineDriver("127.0.0.1", stand_in.port, "f", token="ours")
+        assert isinstance(next(known.lines()), Hello)
+        known.close()
+    finally:
+        stand_in.close()

@@ -21,6 +21,7 @@ from threadpoolctl import threadpool_limits
 
 from oblatus.cli.arguments import show
 from oblatus.cli.bench_carries import measure_carries, measure_flight, times
+from oblatus.cli.bench_front import measure_front
 from oblatus.cli.bench_imports import measure_import
 from oblatus.cli.bench_live import measure_live
 from oblatus.cli.bench_reference import strike_with_solve_ivp
@@ -284,6 +285,7 @@ def _round_trip() -> dict[str, float]:
                 database, settings.database_url, studio_id
             )
             crowd |= measure_import(database, studio_id)
+            crowd |= measure_front()
             database.engine.dispose()
         finally:
             server.stop()

@@ -1,0 +1,50 @@
+"""The drill itself: nothing lost, doubled, overwritten or said that is not so; and counts that can say otherwise."""
+
+from __future__ import annotations
+
+from oblatus.cli.drill import report
+from oblatus.drill.drill import Count, Editor, run_drill
+from oblatus.drill.tablet import Answer
+
+
+def test_a_thousand_strikes_and_two_hundred_edits_stand_through_every_fault():
+    said: list[str] = []
+    count = run_drill(said.append, strikes=1000, edits=200, offline_seconds=3.0)
+    assert count.clean, report(count)
+    assert (count.strikes, count.edits) == (1000, 200)
+    assert len(count.faults) == 10 or count.notes, "every fault, the full disk where there is one to fill"
+    assert count.conflicts_told > 0
+    assert count.device_strikes > 0
+    assert {"signed_out", "other_fitter", "busy"} <= set(count.retries)
+
+
+def test_the_counts_can_say_otherwise():
+    for name in ("lost", "doubled", "overwritten", "untrue_saved"):
+        count = Count(**{name: 1})
+        assert not count.clean
+    assert "lost 0" in report(Count())
+
+
+class Overwriting:
+    """A server that saves over anything."""
+
+    def insist(self, method: str, path: str, body=None) -> Answer:
+        document = {"player": {"complaints": "theirs"}, "bag": {"wedges": [{"wear": ""}]}}
+        if method == "PATCH":
+            document = {**document, "player": body["player"]}
+        return Answer(200, {"document": document, "revision": 2, "conflicts": []})
+
+
+def test_an_edit_saved_over_anothers_is_counted():
+    editor = Editor(Overwriting(), "/f")  # type: ignore[arg-type]
+    editor.look()
+    log: list[tuple[str, str, str]] = []
+    editor.edit("complaints", "mine", log, Count())
+    stale = Editor(Overwriting(), "/f")  # type: ignore[arg-type]
+    stale.look()
+    stale.edit("complaints", "other", log, Count())
+    standing, overwritten = "theirs", 0
+    for _, before, after in log:
+        overwritten += before != standing
+        standing = after
+    assert overwritten == 1
