@@ -11,6 +11,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
 
+from oblatus.drill.tablet import Tablet
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 
 FLAGS = [
@@ -24,9 +25,10 @@ FLAGS = [
     "--disable-dev-shm-usage",
 ]
 PLAYER = "Orla Wethercote"
-VIEW_OF = {"measure": "carries?view=measure"}
-VIEWS = ("players", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles", "desk",
-         "kept")  # fmt: skip
+VIEW_OF = {"measure": "carries?view=measure", "merge": "player"}
+VIEWS = ("players", "account", "player", "merge", "ground", "bag", "strikes", "import", "carries", "measure", "lofts",
+         "soles", "desk", "kept")  # fmt: skip
+ALONE = {"players", "account", "desk"}
 FILE = """Short game export;;;;;;;
 
 Club;Shot type;Carry [yd];Club Speed [mph];Spin Rate [rpm];Attack angle;Shaft lean;Apex [ft]
@@ -80,47 +82,15 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     """One picture of one view, once it has settled."""
     page.goto(url)
     page.get_by_role("link", name=PLAYER).wait_for()
-    if view not in {"players", "desk"}:
+    if view not in ALONE:
         page.get_by_role("link", name=PLAYER).click()
         page.locator("aside article").first.wait_for(state="attached")
         page.goto(page.url.rsplit("/", 1)[0] + f"/{VIEW_OF.get(view, view)}")
         page.locator("aside article").first.wait_for(state="attached")
-    if view not in {"players", "desk"}:  # the sure-figures come a moment later, and what is made ahead says so meanwhile
+    if view not in ALONE:  # the sure-figures come a moment later, and what is made ahead says so meanwhile
         expect(page.locator("aside article strong", has_text="…")).to_have_count(0, timeout=20_000)
-        expect(page.get_by_text("Working ahead")).to_have_count(0, timeout=60_000)
-    if view == "kept" and page.get_by_text("nothing kept yet").count():
-        page.get_by_role("button", name="Keep this proposal").click()
-        page.get_by_role("table").first.wait_for()
-    if view == "ground":
-        page.get_by_role("combobox", name="Venue").fill("Quarry Down")
-        page.get_by_role("heading", name="Ground").click()
-        page.get_by_role("button", name="Its history").click()
-    if view == "bag":
-        page.get_by_role("button", name="with the gauge").click()
-        expect(page.get_by_role("list", name="Readings of old gap").get_by_role("listitem")).to_have_count(
-            3, timeout=30_000
-        )
-        page.get_by_role("button", name="Stop the gauge").click()
-        page.get_by_role("list", name="Readings of old gap").scroll_into_view_if_needed()
-    if view == "import":
-        content = {"name": "range export.csv", "mimeType": "text/csv", "buffer": FILE.encode()}
-        page.get_by_label("File of strikes").set_input_files([content])
-        page.get_by_label("What Driver means").select_option("leave these rows out")
-        page.get_by_role("button", name="Check all rows").click()
-        page.get_by_role("list", name="Wrong rows").wait_for()
-    if view == "strikes":
-        orla = page.get_by_role("region", name="Strike monitor")
-        orla.get_by_role("button", name="Connect the monitor").click()
-        page.get_by_role("button", name="pitch 5 of 5").wait_for(timeout=60_000)
-        orla.get_by_role("button", name="Stop the monitor").click()
-    if view == "carries":
-        page.get_by_label("How far is it?").fill("68")
-        page.get_by_text("instead", exact=True).wait_for()
-    if view == "soles":
-        page.get_by_role("slider", name="Sole pass").wait_for()
-    if view == "desk":
-        page.goto(f"{url}/desk")
-        page.get_by_role("slider", name="Sole pass").wait_for()
+        expect(page.get_by_text("Working ahead")).to_have_count(0, timeout=120_000)
+    STAGES.get(view, lambda _page, _url: None)(page, url)
     page.wait_for_timeout(3500 if view == "soles" else 500)
     if foot:
         page.locator("#work").evaluate("e => e.scrollTo(0, e.scrollHeight)")
@@ -128,6 +98,89 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     page.screenshot(path=path)
     print(path)
 
+
+def kept(page: Page, _url: str) -> None:
+    """A proposal that was kept."""
+    if page.get_by_text("nothing kept yet").count():
+        page.get_by_role("button", name="Keep this proposal").click()
+        page.get_by_role("table").first.wait_for()
+
+
+def account(page: Page, url: str) -> None:
+    """The fitter's own page."""
+    page.goto(f"{url}/account")
+    page.get_by_text("this browser").wait_for()
+
+
+def ground(page: Page, _url: str) -> None:
+    """A venue's history."""
+    page.get_by_role("combobox", name="Venue").fill("Quarry Down")
+    page.get_by_role("heading", name="Ground").click()
+    page.get_by_role("button", name="Its history").click()
+
+
+def bag(page: Page, _url: str) -> None:
+    """A wedge in the gauge."""
+    page.get_by_role("button", name="with the gauge").click()
+    readings = page.get_by_role("list", name="Readings of old gap")
+    expect(readings.get_by_role("listitem")).to_have_count(3, timeout=30_000)
+    page.get_by_role("button", name="Stop the gauge").click()
+    readings.scroll_into_view_if_needed()
+
+
+def strikes_of_a_file(page: Page, _url: str) -> None:
+    """A file with a wrong row."""
+    content = {"name": "range export.csv", "mimeType": "text/csv", "buffer": FILE.encode()}
+    page.get_by_label("File of strikes").set_input_files([content])
+    page.get_by_label("What Driver means").select_option("leave these rows out")
+    page.get_by_role("button", name="Check all rows").click()
+    page.get_by_role("list", name="Wrong rows").wait_for()
+
+
+def strikes(page: Page, _url: str) -> None:
+    """Five pitches from the monitor."""
+    monitor = page.get_by_role("region", name="Strike monitor")
+    monitor.get_by_role("button", name="Connect the monitor").click()
+    page.get_by_role("button", name="pitch 5 of 5").wait_for(timeout=60_000)
+    monitor.get_by_role("button", name="Stop the monitor").click()
+
+
+def carries(page: Page, _url: str) -> None:
+    """Shots for a distance."""
+    page.get_by_label("How far is it?").fill("68")
+    page.get_by_text("instead", exact=True).wait_for()
+
+
+def soles(page: Page, _url: str) -> None:
+    """The sole pass, once it is drawn."""
+    page.get_by_role("slider", name="Sole pass").wait_for()
+
+
+def desk(page: Page, url: str) -> None:
+    """The shot desk."""
+    page.goto(f"{url}/desk")
+    page.get_by_role("slider", name="Sole pass").wait_for()
+
+
+def meet(page: Page, url: str) -> None:
+    """Somebody else changes what is being changed here."""
+    other = Tablet(url, DEMO_EMAIL, DEMO_PASSWORD)
+    other.sign_in()
+    path = "/api/fittings/" + page.url.split("/fittings/")[1].split("/")[0]
+    page.context.set_offline(True)
+    page.get_by_label("Handicap").fill("14")
+    page.get_by_label("Complaints, in their own words").fill("comes up short from soft ground")
+    seen = other.insist("GET", path).body
+    player = {**seen["document"]["player"], "handicap": 12, "complaints": "digs, and skulls the next one"}
+    other.insist("PATCH", path, {"revision": seen["revision"], "player": player})
+    page.context.set_offline(False)
+    page.get_by_role("alert", name="Changed by somebody else too").wait_for()
+
+
+STAGES = {
+    "kept": kept, "account": account, "merge": meet, "ground": ground, "bag": bag, "import": strikes_of_a_file,
+    "strikes": strikes, "carries": carries, "soles": soles, "desk": desk,
+}  # fmt: skip
 
 if __name__ == "__main__":
     main()

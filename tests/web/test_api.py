@@ -58,7 +58,9 @@ BODIES = {
     "/readings/<uuid:reading_id>": {"set_aside": None},
     "/kept/<uuid:snapshot_id>": {"label": "mine now"},
     "/imports/<uuid:import_id>/look": {},
-    "/imports/<uuid:import_id>/run": {"mapping": {"columns": []}},
+    "/imports/<uuid:import_id>/run": {
+        "mapping": {"columns": [{"column": 1, "field": "carry_m", "unit": "m"}], "club": "pw"}
+    },
 }
 
 

@@ -3433,6 +3433,11 @@ export interface components {
             clubs: components["schemas"]["ClubOut"][];
             /** Engine Version */
             engine_version: string;
+            /**
+             * First Because
+             * @default
+             */
+            first_because: string;
             /** Full Lean Deg */
             full_lean_deg: number;
             /** Judge */

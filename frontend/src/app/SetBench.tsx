@@ -139,7 +139,7 @@ function ClubRow({ club, levels }: { club: Club; levels: number }) {
   const evidence = useEvidence();
   const share = evidence.data?.shares.find((s) => s.slot === club.slot && s.code === pick?.code)?.share;
   if (!pick) return null;
-  const label = `${pick.name}: ${trimmed(club.loft_deg)}°, ${trimmed(club.bounce_deg)}° bounce`;
+  const label = server.recommendation?.sets[0]?.clubs[club.slot];
   return (
     <article className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
       <SoleIcon outline={pick.outline_mm} width={150} height={50} />

@@ -106,8 +106,7 @@ export function Strip({ old, onBench }: { old: number | null; onBench: () => voi
           Redo
         </button>
         <a
-          className={`${classes.tool} ${classes.wide}`}
-          style={linkStyle}
+          className={`${classes.tool} ${classes.link} ${classes.wide}`}
           href={`/api/fittings/${store.server.id}/export`}
           download
         >
@@ -136,5 +135,3 @@ export function Strip({ old, onBench }: { old: number | null; onBench: () => voi
     </header>
   );
 }
-
-const linkStyle = { display: "inline-flex", alignItems: "center", textDecoration: "none" };

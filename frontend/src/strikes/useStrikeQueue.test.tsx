@@ -168,7 +168,7 @@ describe("strikes on their way", () => {
     });
     await waitFor(() => expect(result.current.refused).toHaveLength(2));
     await waitFor(() => expect(result.current.waiting).toEqual([]));
-    expect(result.current.refused[0]?.refusal).toEqual({ message: "carry m must be less", field: "carry_m" });
+    expect(result.current.refused[0]?.refusal).toEqual({ message: "carry must be less", field: "carry_m" });
     unmount();
     const later = renderHook(useStrikeQueue, { wrapper });
     await waitFor(() => expect(later.result.current.refused).toHaveLength(2));

@@ -265,11 +265,14 @@ function next(acts: readonly Held[]): Held | undefined {
   return undefined;
 }
 
+/** A field's name without its unit: the message says that. */
+const named = (field: string) => field.replace(/_(m|mps|deg|mm|rpm)$/, "").replaceAll("_", " ");
+
 function refusalOf(error: RequestError): Refusal {
   const fault = error.body?.faults?.[0];
   if (!fault) return { message: error.message, field: "" };
   const field = fault.field.replace(/^strikes\.\d+\.?/, "");
-  return { message: `${field.replaceAll("_", " ")} ${fault.message}`.trim(), field };
+  return { message: `${named(field)} ${fault.message}`.trim(), field };
 }
 
 async function perform(fitting_id: string, act: Act) {

@@ -180,6 +180,7 @@ class RecommendationOut(Strict):
     clubs: list[ClubOut]
     sets: list[SetOut]
     level_sets: int
+    first_because: str = ""
     bench_clubs: list[str]
     unserved: list[str]
     notes: list[NoteOut]
@@ -211,6 +212,7 @@ def recommendation_out(
         clubs=[_club(recommendation, slot) for slot in range(len(recommendation.clubs))],
         sets=[_set(recommendation, index) for index in range(len(recommendation.sets))],
         level_sets=recommendation.tied,
+        first_because=explain.why_first(recommendation) if recommendation.sets else "",
         bench_clubs=[_label(recommendation, p) for s in recommendation.bench_sets for p in s.picks],
         unserved=[recommendation.scenarios[i].key for i in explain.unserved(recommendation)],
         notes=[NoteOut(kind=kind, text=text) for kind, text in explain.notes(recommendation)],  # type: ignore[arg-type]

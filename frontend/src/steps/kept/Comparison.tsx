@@ -3,6 +3,7 @@ import { Figure } from "../../app/Conflicts";
 import { useUnits } from "../../app/context";
 import { metres, plain, showDistance, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
+import classes from "./Kept.module.css";
 import { nameOf } from "./nameOf";
 
 interface Props {
@@ -37,10 +38,9 @@ export function Comparison({ first, second, name, differences }: Props) {
           ))}
         </tbody>
       </CopyTable>
-      {differences && (
-        <CopyTable
-          caption={differences.length === 0 ? "No input differs" : `Inputs that differ: ${differences.length}`}
-        >
+      {differences?.length === 0 && <p className={classes.line}>No input differs.</p>}
+      {differences && differences.length > 0 && (
+        <CopyTable caption={`Inputs that differ: ${differences.length}`}>
           <thead>
             <tr>
               <th>Input</th>

@@ -3,28 +3,33 @@ import { plain } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 
-/** The best sets, each with what it gains and gives up against the first. */
+/** The best sets in the order of their value, each with what it gains and gives up against the one proposed. */
 export function SetsTable({ result }: { result: Recommendation }) {
+  const proposed = result.sets[0];
+  const inOrder = [...result.sets].sort((a, b) => b.score - a.score);
   return (
-    <CopyTable caption={`The best ${result.sets.length} sets`}>
-      <thead>
-        <tr>
-          <th className={parts.num}>Value</th>
-          <th>Set</th>
-          <th>Gains on the first</th>
-          <th>Gives up</th>
-        </tr>
-      </thead>
-      <tbody>
-        {result.sets.map((set, i) => (
-          <tr key={set.clubs.join()} data-on={i === 0}>
-            <td className={parts.num}>{plain(100 * set.score, 1)}</td>
-            <td>{set.clubs.join(" · ")}</td>
-            <td>{i === 0 ? "" : set.gains || "nothing"}</td>
-            <td>{i === 0 ? "" : set.gives_up || "nothing"}</td>
+    <>
+      <CopyTable caption={`The best ${result.sets.length} sets, by value`}>
+        <thead>
+          <tr>
+            <th className={parts.num}>Value, of 100</th>
+            <th>Set</th>
+            <th>Gains on the proposed</th>
+            <th>Gives up</th>
           </tr>
-        ))}
-      </tbody>
-    </CopyTable>
+        </thead>
+        <tbody>
+          {inOrder.map((set) => (
+            <tr key={set.clubs.join()} data-on={set === proposed}>
+              <td className={parts.num}>{plain(100 * set.score, 1)}</td>
+              <td>{set.clubs.join(" · ")}</td>
+              <td>{set === proposed ? "proposed" : set.gains || "nothing"}</td>
+              <td>{set === proposed ? "" : set.gives_up || "nothing"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </CopyTable>
+      <p className={parts.unit}>{result.first_because}</p>
+    </>
   );
 }

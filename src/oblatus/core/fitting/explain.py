@@ -31,8 +31,8 @@ PART_WORDS = {
 
 
 def degrees(value: float) -> str:
-    """Degrees for a sentence: halves shown, a true minus."""
-    shown = f"{round(value * 2) / 2:g}"
+    """Degrees for a sentence: tenths where there are any, as every table shows them; a true minus."""
+    shown = f"{round(value, 1):g}"
     return ("−" + shown[1:] if shown.startswith("-") and shown != "-0" else shown.removeprefix("-")) + "°"
 
 
@@ -139,6 +139,18 @@ def set_tradeoff(recommendation: Recommendation, index: int) -> tuple[str, str]:
         return ", ".join(f"{name} {100 * value:.1f}" for value, name in rows if value >= 0.0005)
 
     return words(1.0), words(-1.0)
+
+
+def why_first(recommendation: Recommendation) -> str:
+    """Why the proposed set stands first among those near it: it has the highest value, or the bench rules chose."""
+    own, best = recommendation.sets[0].score, max(found.score for found in recommendation.sets)
+    if own >= best:
+        return "The proposed set has the highest value."
+    return (
+        f"The proposed set lies {100 * (best - own):.1f} below the highest value, nearer than the "
+        f"{100 * recommendation.judgement.tie:.0f} at which this model tells sets apart. Of the {recommendation.tied} sets "
+        "that are level, of the 60 best looked at, the bench rules like it best."
+    )
 
 
 def change_words(change: Change) -> str:
