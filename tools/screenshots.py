@@ -26,8 +26,8 @@ FLAGS = [
 ]
 PLAYER = "Orla Wethercote"
 VIEW_OF = {"measure": "carries?view=measure", "merge": "player"}
-VIEWS = ("players", "account", "player", "merge", "ground", "bag", "strikes", "import", "carries", "measure", "lofts",
-         "soles", "desk", "kept")  # fmt: skip
+VIEWS = ("players", "account", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles",
+         "desk", "kept", "merge")  # fmt: skip
 ALONE = {"players", "account", "desk"}
 FILE = """Short game export;;;;;;;
 

@@ -147,6 +147,28 @@ export async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
   return result.data as T;
 }
 
+/** Sign in. It is asked as nobody: whoever this page belongs to stays who they are until the answer is there. */
+export async function signIn(body: Schemas["SignInIn"]): Promise<Session> {
+  const ask = (method: string, token: string, content?: object) =>
+    fetch(
+      new Request(`${window.location.origin}/api/session`, {
+        method,
+        headers: { "Content-Type": "application/json", "X-CSRF-Token": token },
+        body: content ? JSON.stringify(content) : undefined,
+      }),
+    ).catch(() => {
+      throw new RequestError(NO_ANSWER, null);
+    });
+  const read = async (response: Response) => {
+    const found = await response.json().catch(() => null);
+    if (!response.ok) throw errorOf(response, found);
+    if (found === null) throw new RequestError(NOT_OURS, null);
+    return found as Session;
+  };
+  const open = await read(await ask("GET", ""));
+  return read(await ask("POST", open.csrf_token, body));
+}
+
 /** Send a fitting document from a file, as it is: the server says what is wrong with it. */
 export function importDocument(text: string): Promise<Fitting> {
   return sendFile("/api/fittings/import", new Blob([text], { type: "application/json" }));

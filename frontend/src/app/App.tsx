@@ -59,6 +59,8 @@ function Kept({ fitter, children }: { fitter: string; children: ReactNode }) {
     return () => {
       here = false;
       stop();
+      // the next fitter of this tab starts with nothing of this one's
+      client.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
     };
   }, [client, fitter]);
   return ready ? children : <Waiting />;

@@ -3,15 +3,19 @@ import type { Conflict } from "../api/client";
 import { metres, metresPerSecond, showDistance, showSpeed, trimmed } from "../units/units";
 import classes from "./Conflicts.module.css";
 import { useStore, useUnits } from "./context";
+import { Panel } from "./Panel";
 
 /** Fields that somebody else changed too, side by side; each is chosen, and nothing of theirs is saved over before. */
 export function Conflicts() {
   const { conflicts, resolve } = useStore();
   if (conflicts.length === 0) return null;
   return (
-    <section className={classes.panel} aria-label="Changed by somebody else too" role="alert">
-      <h2>Somebody else changed {conflicts.length === 1 ? "this" : "these"} too</h2>
-      <table>
+    <Panel
+      kind="choose"
+      label="Changed by somebody else too"
+      title={`Somebody else changed ${conflicts.length === 1 ? "this" : "these"} too`}
+    >
+      <table className={classes.table}>
         <thead>
           <tr>
             <th>Field</th>
@@ -48,7 +52,7 @@ export function Conflicts() {
           ))}
         </tbody>
       </table>
-    </section>
+    </Panel>
   );
 }
 

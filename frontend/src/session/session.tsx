@@ -1,6 +1,16 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
-import { api, become, NO_ANSWER, onSessionEnd, RequestError, type Session, type Units, unwrap } from "../api/client";
+import {
+  api,
+  become,
+  NO_ANSWER,
+  onSessionEnd,
+  RequestError,
+  type Session,
+  signIn,
+  type Units,
+  unwrap,
+} from "../api/client";
 import { forgetCache } from "../offline/cache";
 import { hearTabs, lastWho, rememberWho, tellTabs } from "./who";
 
@@ -70,9 +80,11 @@ export function SessionProvider({ session, children }: { session: Session; child
       if (session.csrf_token !== "") {
         setEnded(null);
         setRound((n) => n + 1);
+        // what was refused meanwhile is asked again
+        void client.refetchQueries({ predicate: (query) => query.state.status === "error" });
       }
     } else setEnded(session.fitter_id ? "other_fitter" : "signed_out");
-  }, [session, mine]);
+  }, [session, mine, client]);
 
   useEffect(
     () =>
@@ -90,12 +102,7 @@ export function SessionProvider({ session, children }: { session: Session; child
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: async (body: { email: string; password: string }) => {
-      // a tab that was signed out has no token for signing in
-      const open = await unwrap(api.GET("/api/session"));
-      become({ token: open.csrf_token, fitter: null });
-      return unwrap(api.POST("/api/session", { body }));
-    },
+    mutationFn: signIn,
     onSuccess: (session) => {
       rememberWho(session);
       client.setQueryData(KEY, session);

@@ -2,6 +2,7 @@ import { Button, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Strike } from "../api/client";
 import { useStore } from "../app/context";
+import { Panel } from "../app/Panel";
 import { parseNumber, trimmed } from "../units/units";
 import { type Act, type KeptAct, strikeOf } from "./actStore";
 import { clubsOf } from "./clubs";
@@ -20,18 +21,19 @@ export function Refusals() {
   const { refused } = useQueue();
   if (refused.length === 0) return null;
   return (
-    <section className={classes.panel} aria-label="Not taken" role="alert">
-      <h2>
-        {refused.length} not taken, kept here until {refused.length === 1 ? "it is" : "they are"} mended or let go
-      </h2>
-      <ul>
+    <Panel
+      kind="wrong"
+      label="Not taken"
+      title={`${refused.length} not taken, kept here until ${refused.length === 1 ? "it is" : "they are"} mended or let go`}
+    >
+      <ul className={classes.list}>
         {refused.map((one) => (
           <li key={one.key}>
             <Refused one={one} />
           </li>
         ))}
       </ul>
-    </section>
+    </Panel>
   );
 }
 

@@ -67,8 +67,8 @@ def tell_of_strike(
         session.add(row)
 
 
-def undo_strike(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID) -> None:
-    """Take out a strike that was taken by mistake; it can be put back until the bin is emptied.
+def take_strike_out(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID, *, out: bool) -> None:
+    """Take out a strike that was taken by mistake, or put it back in its old place until the bin is emptied.
 
     Raises
     ------
@@ -77,21 +77,7 @@ def undo_strike(database: Database, actor: Actor, fitting_id: UUID, strike_id: U
     """
     with database.transaction() as session:
         row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id)
-        row.removed_at = row.removed_at or now()
-        session.add(row)
-
-
-def put_strike_back(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID) -> None:
-    """Count a strike again that was taken out, in its old place.
-
-    Raises
-    ------
-    NotFoundError
-        If the studio has no such strike.
-    """
-    with database.transaction() as session:
-        row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id)
-        row.removed_at = None
+        row.removed_at = (row.removed_at or now()) if out else None
         session.add(row)
 
 

@@ -148,8 +148,8 @@ def why_first(recommendation: Recommendation) -> str:
         return "The proposed set has the highest value."
     return (
         f"The proposed set lies {100 * (best - own):.1f} below the highest value, nearer than the "
-        f"{100 * recommendation.judgement.tie:.0f} at which this model tells sets apart. Of the {recommendation.tied} sets "
-        "that are level, of the 60 best looked at, the bench rules like it best."
+        f"{100 * recommendation.judgement.tie:.0f} at which this model tells sets apart. Of the {recommendation.tied} "
+        "sets that are level, of the 60 best looked at, the bench rules like it best."
     )
 
 

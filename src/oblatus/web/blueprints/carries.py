@@ -8,7 +8,7 @@ from oblatus.formats.session import SessionSummaryOut
 from oblatus.usecases.paste_strikes import paste_strikes
 from oblatus.usecases.show_carries import show_carries, show_front
 from oblatus.usecases.show_session import export_strikes, record_session, show_session
-from oblatus.usecases.take_strikes import put_strike_back, take_strikes, taken_out, tell_of_strike, undo_strike
+from oblatus.usecases.take_strikes import take_strike_out, take_strikes, taken_out, tell_of_strike
 from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.schemas import (
@@ -89,7 +89,7 @@ def patch_strike(path: StrikePath, body: TellIn) -> Answer:
 @blueprint.delete("/strikes/<uuid:strike_id>", responses={204: None})
 def delete_strike(path: StrikePath) -> Answer:
     """Undo a strike that was taken by mistake."""
-    undo_strike(database(), actor(), path.fitting_id, path.strike_id)
+    take_strike_out(database(), actor(), path.fitting_id, path.strike_id, out=True)
     return nothing()
 
 
@@ -102,5 +102,5 @@ def get_taken_out(path: FittingPath) -> Answer:
 @blueprint.post("/strikes/<uuid:strike_id>/back", responses={204: None})
 def post_strike_back(path: StrikePath) -> Answer:
     """Put a strike back that was taken out."""
-    put_strike_back(database(), actor(), path.fitting_id, path.strike_id)
+    take_strike_out(database(), actor(), path.fitting_id, path.strike_id, out=False)
     return nothing()
