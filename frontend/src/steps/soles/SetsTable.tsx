@@ -2,6 +2,7 @@ import type { Recommendation } from "../../api/client";
 import { plain } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
+import classes from "./Soles.module.css";
 
 /** The best sets in the order of their value, each with what it gains and gives up against the one proposed. */
 export function SetsTable({ result }: { result: Recommendation }) {
@@ -29,7 +30,7 @@ export function SetsTable({ result }: { result: Recommendation }) {
           ))}
         </tbody>
       </CopyTable>
-      <p className={parts.unit}>{result.first_because}</p>
+      <p className={`${parts.unit} ${classes.because}`}>{result.first_because}</p>
     </>
   );
 }
