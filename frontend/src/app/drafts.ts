@@ -1,4 +1,4 @@
-import type { FittingDocument } from "../api/client";
+import type { Edited, FittingDocument } from "../api/client";
 import { openTabs, tabName } from "../offline/tab";
 
 export type Section = "player" | "grounds" | "bag" | "choices" | "measuring";
@@ -72,4 +72,37 @@ function read(name: string): Draft | null {
   } catch {
     return null;
   }
+}
+
+/** The section that a dotted path lies in. */
+export const sectionOf = (path: string): Section | undefined =>
+  SECTIONS.find((section) => path === section || path.startsWith(`${section}.`));
+
+/**
+ * What is left of a draft once the server answered what was sent: edits made meanwhile, and what it did not take, which
+ * goes into `held` so that it is not sent again as it is.
+ */
+export function afterSave(now: Draft, reply: Edited, sent: Partial<Sections>, held: Partial<Sections>): Draft {
+  const wrong = new Set([
+    ...reply.refused.map((fault) => sectionOf(fault.field)),
+    ...reply.conflicts.map((conflict) => sectionOf(conflict.path)),
+  ]);
+  const base = { ...now.base };
+  const mine = { ...now.mine };
+  for (const section of Object.keys(sent) as Section[]) {
+    const unchanged = now.mine[section] === sent[section];
+    if (wrong.has(section) || wrong.has(undefined)) {
+      const left = reply.draft[section];
+      if (!unchanged || left === undefined) continue;
+      Object.assign(mine, { [section]: left });
+      Object.assign(held, { [section]: left });
+      // an unsettled conflict is one again until it is chosen; a refused field stands against what is saved
+      if (!reply.conflicts.some((conflict) => sectionOf(conflict.path) === section))
+        Object.assign(base, { [section]: reply.document[section] });
+    } else if (unchanged) {
+      delete mine[section];
+      delete base[section];
+    } else Object.assign(base, { [section]: sent[section] });
+  }
+  return { revision: reply.revision, base, mine, attempts: [] };
 }

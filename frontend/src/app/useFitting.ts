@@ -9,11 +9,23 @@ import {
   RequestError,
   unwrap,
 } from "../api/client";
-import { type Deed, type History, keepHistory, keptHistory, type Typing, withDeed } from "../history/acts";
-import { changesOf, same, valueAt, withValue } from "../history/changes";
+import type { Deed } from "../history/acts";
+import { changesOf, same, withValue } from "../history/changes";
+import { useHistory } from "../history/useHistory";
 import { tabName } from "../offline/tab";
 import { newId } from "../strikes/newId";
-import { type Draft, isEmpty, keepDraft, keptDraft, leftDraft, SECTIONS, type Section, type Sections } from "./drafts";
+import {
+  afterSave,
+  type Draft,
+  isEmpty,
+  keepDraft,
+  keptDraft,
+  leftDraft,
+  SECTIONS,
+  type Section,
+  type Sections,
+  sectionOf,
+} from "./drafts";
 
 export type { Section } from "./drafts";
 
@@ -69,9 +81,6 @@ interface Inputs {
 const pick = (fitting: Fitting): Sections =>
   Object.fromEntries(SECTIONS.map((s) => [s, fitting.document[s]])) as unknown as Sections;
 
-const sectionOf = (path: string): Section | undefined =>
-  SECTIONS.find((section) => path === section || path.startsWith(`${section}.`));
-
 const pathOf = (path: string) => path.split(".").map((step) => (/^\d+$/.test(step) ? Number(step) : step));
 
 /**
@@ -86,18 +95,14 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const [faults, setFaults] = useState<Fault[]>([]);
   const [conflicts, setConflicts] = useState<Conflict[]>([]);
   const [saveState, setSaveState] = useState<SaveState>("saved");
-  const [history, setHistory] = useState<History>(() => keptHistory(deedsKey));
-  const [undoProblem, setUndoProblem] = useState<string | null>(null);
   const [tries, setTries] = useState(0);
   const wait = useRef(0);
   const busy = useRef(false);
-  const typing = useRef<Typing>({ at: 0, left: true });
   const settled = useRef<{ path: string; theirs: unknown }[]>([]);
   /** Sections as they were refused or in conflict: sent again only once they are changed. */
   const held = useRef<Partial<Sections>>({});
-  const latest = useRef({ server, draft, history });
-  latest.current = { ...latest.current, server, draft, history };
-  const others = useRef<(deed: Deed, back: boolean) => void>(() => {});
+  const latest = useRef({ server, draft });
+  latest.current = { server, draft };
 
   const shown = useMemo<Sections>(() => ({ ...pick(server), ...draft.mine }), [server, draft]);
 
@@ -115,15 +120,6 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     setServer(reply);
   }, []);
 
-  useEffect(() => keepHistory(deedsKey, history), [deedsKey, history]);
-  useEffect(() => {
-    const leave = () => {
-      typing.current = { ...typing.current, left: true };
-    };
-    document.addEventListener("focusout", leave);
-    return () => document.removeEventListener("focusout", leave);
-  }, []);
-
   // what a tab that was closed left unsaved is saved from here
   const empty = isEmpty(draft);
   useEffect(() => {
@@ -138,31 +134,8 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const landed = useCallback(
     (reply: Edited, sent: Partial<Sections>) => {
       take(reply);
-      const now = latest.current.draft;
       const going = Object.keys(sent) as Section[];
-      const wrong = new Set([
-        ...reply.refused.map((f) => sectionOf(f.field)),
-        ...reply.conflicts.map((c) => sectionOf(c.path)),
-      ]);
-      const troubled = (s: Section) => wrong.has(s) || (wrong.has(undefined) && reply.refused.length > 0);
-      const base = { ...now.base };
-      const mine = { ...now.mine };
-      for (const s of going) {
-        const unchanged = now.mine[s] === sent[s];
-        if (troubled(s)) {
-          const left = reply.draft[s];
-          if (unchanged && left !== undefined) {
-            Object.assign(mine, { [s]: left });
-            // an unsettled conflict is one again until it is chosen; a refused field stands against what is saved
-            if (!reply.conflicts.some((c) => sectionOf(c.path) === s)) Object.assign(base, { [s]: reply.document[s] });
-            Object.assign(held.current, { [s]: mine[s] });
-          }
-        } else if (unchanged) {
-          delete mine[s];
-          delete base[s];
-        } else Object.assign(base, { [s]: sent[s] });
-      }
-      put({ revision: reply.revision, base, mine, attempts: [] });
+      put(afterSave(latest.current.draft, reply, sent, held.current));
       setFaults((current) => [
         ...current.filter((f) => !going.includes(sectionOf(f.field) as Section)),
         ...reply.refused,
@@ -250,7 +223,8 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   }, [open]);
 
   const change = useCallback(
-    (section: Section, value: unknown) => {
+    (name: string, value: unknown) => {
+      const section = name as Section;
       const now = latest.current.draft;
       const known = latest.current.server;
       const base = now.base[section] === undefined ? { ...now.base, [section]: known.document[section] } : now.base;
@@ -259,49 +233,22 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     [put],
   );
 
-  const did = useCallback((deed: Deed) => {
-    const now = Date.now();
-    setHistory((history) => withDeed(history, deed, typing.current, now));
-    typing.current = { at: now, left: deed.kind !== "edit" };
-    setUndoProblem(null);
-  }, []);
+  const read = useCallback(
+    (section: string) =>
+      latest.current.draft.mine[section as Section] ?? latest.current.server.document[section as Section],
+    [],
+  );
+  const history = useHistory({ name: deedsKey, read, put: change });
+  const { did } = history;
 
   const edit = useCallback(
     <S extends Section>(section: S, value: Sections[S]) => {
-      const before = latest.current.draft.mine[section] ?? latest.current.server.document[section];
-      const changes = changesOf(before, value);
+      const changes = changesOf(read(section), value);
       if (changes.length === 0) return;
       did({ kind: "edit", section, changes });
       change(section, value);
     },
-    [change, did],
-  );
-
-  const turn = useCallback(
-    (back: boolean) => {
-      const { past, future } = latest.current.history;
-      const deed = back ? past.at(-1) : future.at(-1);
-      if (!deed) return;
-      const next = back
-        ? { past: past.slice(0, -1), future: [...future, deed] }
-        : { past: [...past, deed], future: future.slice(0, -1) };
-      latest.current = { ...latest.current, history: next };
-      setHistory(next);
-      typing.current = { ...typing.current, left: true };
-      if (deed.kind !== "edit") return others.current(deed, back);
-      const section = deed.section as Section;
-      let value: unknown = latest.current.draft.mine[section] ?? latest.current.server.document[section];
-      let passed = 0;
-      for (const one of deed.changes) {
-        const [from, to] = back ? [one.after, one.before] : [one.before, one.after];
-        // somebody changed it since: theirs stays
-        if (!same(valueAt(value, one.path), from)) passed += 1;
-        else value = withValue(value, one.path, to);
-      }
-      setUndoProblem(passed > 0 ? "Changed again since: it stays as it is." : null);
-      if (passed < deed.changes.length) change(section, value);
-    },
-    [change],
+    [change, did, read],
   );
 
   const reload = useCallback(async () => {
@@ -333,15 +280,13 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     faults,
     conflicts,
     edit,
-    undo: useCallback(() => turn(true), [turn]),
-    redo: useCallback(() => turn(false), [turn]),
-    canUndo: history.past.length > 0,
-    canRedo: history.future.length > 0,
-    undoProblem,
+    undo: history.undo,
+    redo: history.redo,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+    undoProblem: history.problem,
     did,
-    onDeed: useCallback((redo: (deed: Deed, back: boolean) => void) => {
-      others.current = redo;
-    }, []),
+    onDeed: history.onDeed,
     resolve,
     reload,
     adopt: useCallback(

@@ -10,7 +10,8 @@ import type { Deed } from "../history/acts";
 import { SessionProvider } from "../session/session";
 import { dropAct, waitingActs } from "./actStore";
 import { newId } from "./newId";
-import { useStrikeQueue, withAhead } from "./useStrikeQueue";
+import { withAhead } from "./sending";
+import { useStrikeQueue } from "./useStrikeQueue";
 
 const strike = (id: string, carry_m = 60) =>
   ({ id, club: "pw", loft_deg: 46, swing: "full", carry_m, set_aside: null, origin: "typed" }) as Strike;

@@ -3,7 +3,7 @@ import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
 import { cellKey } from "../../pictures/CarryLadder/CarryLadder";
 import { useQueue } from "../../strikes/queue";
-import { withAhead } from "../../strikes/useStrikeQueue";
+import { withAhead } from "../../strikes/sending";
 import { inDistance, metres, plain } from "../../units/units";
 import classes from "./Carries.module.css";
 import { CellPanel } from "./CellPanel";

@@ -1,0 +1,83 @@
+import { api, type RequestError, type Strike, unwrap } from "../api/client";
+import { type Act, type KeptAct, type Refusal, strikeOf } from "./actStore";
+
+const LONGEST_MS = 60_000;
+
+/** An act on its way; `key` is its place in this browser's store, null if the browser keeps nothing. */
+export interface Held {
+  act: Act;
+  key: Promise<string | null>;
+  refusal: Refusal | null;
+  tries: number;
+  /** Not to be sent before [ms]. */
+  after: number;
+}
+
+/** An act that an earlier page left behind. */
+export const heldAct = ({ act, key }: KeptAct): Held => ({
+  act,
+  key: Promise.resolve(key),
+  refusal: null,
+  tries: 0,
+  after: 0,
+});
+
+/** How long to wait after so many tries [ms]. */
+export const backoff = (tries: number) => Math.min(1000 * 2 ** Math.min(tries, 6), LONGEST_MS);
+
+/** The first act whose time has come and before which nothing of the same strike waits. */
+export function next(acts: readonly Held[]): Held | undefined {
+  const before = new Set<string>();
+  for (const held of acts) {
+    const strike = strikeOf(held.act);
+    if (held.after <= Date.now() && !before.has(strike)) return held;
+    before.add(strike);
+  }
+  return undefined;
+}
+
+/** A field's name without its unit: the message says that. */
+const named = (field: string) => field.replace(/_(m|mps|deg|mm|rpm)$/, "").replaceAll("_", " ");
+
+/** Why an act is refused, at which field. */
+export function refusalOf(error: RequestError): Refusal {
+  const fault = error.body?.faults?.[0];
+  if (!fault) return { message: error.message, field: "" };
+  const field = fault.field.replace(/^strikes\.\d+\.?/, "");
+  return { message: `${named(field)} ${fault.message}`.trim(), field };
+}
+
+/** Tell the server of an act. */
+export async function perform(fitting_id: string, act: Act) {
+  if (act.kind === "take") {
+    const body = { strikes: [act.strike] };
+    await unwrap(api.POST("/api/fittings/{fitting_id}/strikes", { params: { path: { fitting_id } }, body }));
+    return;
+  }
+  const params = { path: { fitting_id, strike_id: act.id } };
+  if (act.kind === "undo") await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params }));
+  else if (act.kind === "back")
+    await unwrap(api.POST("/api/fittings/{fitting_id}/strikes/{strike_id}/back", { params }));
+  else await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, body: act.changes }));
+}
+
+/** The strikes as they will be once everything that is ahead of the server's answer is in it. */
+export function withAhead(strikes: readonly Strike[], ahead: readonly Act[]): Strike[] {
+  const found = new Map(strikes.map((strike) => [strike.id, strike]));
+  const out = new Map<string, Strike>();
+  for (const act of ahead) {
+    if (act.kind === "take") found.set(act.strike.id, found.get(act.strike.id) ?? act.strike);
+    else if (act.kind === "undo") {
+      const strike = found.get(act.id);
+      if (strike) out.set(act.id, strike);
+      found.delete(act.id);
+    } else if (act.kind === "back") {
+      const strike = out.get(act.id);
+      if (strike) found.set(act.id, strike);
+    } else {
+      const strike = found.get(act.id);
+      if (strike) found.set(act.id, { ...strike, ...act.changes });
+    }
+  }
+  return [...found.values()];
+}
