@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import contextlib
+import socket
+import threading
 import time
 from uuid import UUID, uuid4
 
@@ -196,3 +199,55 @@ def test_a_club_that_is_gone_costs_no_strike_that_was_hit_already(client, base, 
     monitor = client.get(f"{base}/monitor").get_json()
     assert (monitor["taken"], monitor["refused"]) == (20, 1)
     assert "is not in the bag or on the rack" in monitor["last_refusal"]
+
+
+class Hostile:
+    """A device that sends whatever it likes, and keeps what it is answered."""
+
+    def __init__(self, lines: list[bytes]) -> None:
+        self.lines, self.answers = lines, b""
+        self._server = socket.create_server(("127.0.0.1", 0))
+        self.port = self._server.getsockname()[1]
+        threading.Thread(target=self._serve, daemon=True).start()
+
+    def _serve(self) -> None:
+        while True:
+            try:
+                connection, _ = self._server.accept()
+            except OSError:
+                return
+            with contextlib.suppress(OSError), connection:
+                for line in self.lines:
+                    connection.sendall(line + b"\n")
+                while got := connection.recv(4096):
+                    self.answers += got
+
+    def close(self) -> None:
+        self._server.close()
+
+
+def test_no_bytes_end_a_link_and_each_line_is_answered(client, base, database):
+    def strike(seq: int, carry: str) -> bytes:
+        name = str(UUID(int=seq))
+        return f'{{"seq": {seq}, "id": "{name}", "strike": {{"carry_m": {carry}}}}}'.encode()
+
+    odd = [
+        b"\x00\xff\xfe", b"[" * 5000, b'{"seq": 2, "trouble": "\\ud800"}', b'{"seq": 3, "trouble": "a\\u0000b"}',
+        strike(4, "9" * 400), strike(5, "1e400"), b'{"seq": 6, "id": "x", "strike": {"a\\u0000": 1}}', b"{}" * 6000,
+    ]  # fmt: skip
+    device = Hostile([
+        b'{"hello": 1, "device": "strike monitor", "serial": "hostile", "simulated": true}', *odd, strike(40, "31.5"),
+    ])  # fmt: skip
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{device.port}"})).start()
+    try:
+        connect(client, base)
+        until(lambda: taken(client, base) == 1)
+        until(lambda: b'{"ack": 40}' in device.answers)
+        monitor = client.get(f"{base}/monitor").get_json()
+        assert monitor["state"] == "live"
+        assert monitor["refused"] >= len(odd)
+        assert device.answers.count(b'"refused"') >= len(odd) - 2, "troubles are acknowledged"
+        assert [s["carry_m"] for s in strikes(client, base)] == [31.5]
+    finally:
+        bridge.close()
+        device.close()

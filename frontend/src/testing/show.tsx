@@ -35,13 +35,19 @@ export function show(part: ReactNode, store: Partial<FittingStore> | object = {}
     reload: () => Promise.resolve(),
     ...store,
   } as unknown as FittingStore;
-  return render(
+  return showAlone(<FittingProvider value={whole}>{part}</FittingProvider>);
+}
+
+/** A part outside any fitting on the screen; `again` shows another in its place. */
+export function showAlone(part: ReactNode) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const around = (inner: ReactNode) => (
     <MantineProvider>
-      <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-        <MemoryRouter>
-          <FittingProvider value={whole}>{part}</FittingProvider>
-        </MemoryRouter>
+      <QueryClientProvider client={client}>
+        <MemoryRouter>{inner}</MemoryRouter>
       </QueryClientProvider>
-    </MantineProvider>,
+    </MantineProvider>
   );
+  const shown = render(around(part));
+  return { ...shown, again: (next: ReactNode) => shown.rerender(around(next)) };
 }
