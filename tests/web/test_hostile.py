@@ -17,7 +17,7 @@ from oblatus.settings import PROJECT
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from tests.conftest import signed_in
 
-EXAMPLES = int(os.environ.get("OBLATUS_HOSTILE_EXAMPLES", "3"))
+EXAMPLES = int(os.environ.get("OBLATUS_HOSTILE_EXAMPLES", "2"))
 DEEP = "[" * 200_000 + "]" * 200_000
 
 

@@ -6,14 +6,15 @@ import os
 import shutil
 from pathlib import Path
 
-BALLAST_BYTES = 48_000_000
+from oblatus.store.disk import BALLAST, BALLAST_BYTES
+
 GIVEN_UP_BELOW = 12_000_000
 TAKEN_BACK_ABOVE = 600_000_000
 
 
 def trim(folder: Path) -> None:
     """Give the ballast up on a full disk, and take it on again when there is room."""
-    ballast = folder / "ballast"
+    ballast = folder / BALLAST
     free = shutil.disk_usage(folder).free
     if free < GIVEN_UP_BELOW:
         ballast.unlink(missing_ok=True)

@@ -10,6 +10,8 @@ from oblatus.errors import DiskFullError
 
 FLOOR_BYTES = 40_000_000
 LOW_BYTES = 400_000_000
+BALLAST, BALLAST_BYTES = "ballast", 48_000_000
+"""Set by on the disk, given up for PostgreSQL when nothing else is left: not for anybody else to write into."""
 
 
 def room(folder: Path | None) -> Literal["ok", "low", "full"]:
@@ -17,7 +19,8 @@ def room(folder: Path | None) -> Literal["ok", "low", "full"]:
     if folder is None:
         return "ok"
     free = shutil.disk_usage(folder).free
-    return "full" if free < FLOOR_BYTES else "low" if free < LOW_BYTES else "ok"
+    floor = FLOOR_BYTES if (folder / BALLAST).exists() else FLOOR_BYTES + BALLAST_BYTES
+    return "full" if free < floor else "low" if free < LOW_BYTES else "ok"
 
 
 def refuse_when_full(folder: Path | None) -> None:
