@@ -104,6 +104,21 @@ def test_the_front_says_what_the_application_says(tmp_path):
         assert f'add_header {name} "{value}" always;' in text
 
 
+def test_an_old_cluster_without_checksums_gets_them_once_it_was_shut_down(tmp_path):
+    server = LocalServer(tmp_path)
+    server.start()
+
+    def checksums() -> bool:
+        return "checksum version:           1" in server._call("pg_controldata", "-D", str(server.data)).stdout
+
+    assert checksums()
+    server.stop()
+    server._run("pg_checksums", "--disable", "-D", str(server.data))
+    server.start()
+    assert checksums()
+    server.stop()
+
+
 def test_an_old_cluster_without_passwords_is_closed(tmp_path):
     server = LocalServer(tmp_path, forgetful=True)
     server.start()

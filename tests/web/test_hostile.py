@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import threading
 
 import pytest
 import schemathesis
@@ -13,6 +14,7 @@ from schemathesis.specs.openapi.checks import status_code_conformance
 from sqlalchemy.exc import OperationalError
 
 from oblatus.formats.strikes_csv import safe_text
+from oblatus.logs import quiet_threads
 from oblatus.settings import PROJECT
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from tests.conftest import signed_in
@@ -98,6 +100,21 @@ def test_a_reference_stands_in_the_log_without_names(app, client, monkeypatch, c
     monkeypatch.setitem(app.config, "PROPAGATE_EXCEPTIONS", False)
     reference = client.get("/api/fittings").get_json()["reference"]
     assert reference in caplog.text
+    assert "Orla" not in caplog.text
+
+
+def test_a_thread_that_ends_says_where_and_no_names(caplog, monkeypatch):
+    monkeypatch.setattr(threading, "excepthook", threading.excepthook)
+    quiet_threads()
+
+    def fail() -> None:
+        raise RuntimeError("Orla Wethercote")
+
+    thread = threading.Thread(target=fail, name="import 7")
+    thread.start()
+    thread.join()
+    assert "import 7" in caplog.text
+    assert "RuntimeError" in caplog.text
     assert "Orla" not in caplog.text
 
 

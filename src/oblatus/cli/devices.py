@@ -18,6 +18,7 @@ from oblatus.devices.monitor import MonitorStandIn, ReplayStandIn
 from oblatus.devices.recording import load_recording
 from oblatus.devices.stand_in import Misbehaviour, StandIn
 from oblatus.errors import SetUpError
+from oblatus.logs import quiet_threads
 from oblatus.settings import devices_from, settings_from
 from oblatus.store.database import Database
 from oblatus.usecases.bridge import Bridge, connect_to
@@ -95,6 +96,7 @@ def run_bridge(_: Namespace) -> int:
     if not settings.devices:
         raise SetUpError("OBLATUS_DEVICES must be set to the devices' addresses, monitor=host:port …; ./start does that")
     _leave_politely()
+    quiet_threads()
     connect = connect_to(settings.devices, settings.device_token)
     Bridge(Database(settings.database_url), connect, settings.data_dir).run()
     return 0

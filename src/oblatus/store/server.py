@@ -158,9 +158,10 @@ class LocalServer:
         half_made.rename(self.data)  # only a whole cluster ever bears the name
 
     def _check_pages(self) -> None:
-        """Switch data checksums on in a cluster of an older program that has none."""
+        """Switch data checksums on in a cluster of an older program that has none, unless it has to recover first."""
         said = self._call("pg_controldata", "-D", str(self.data)).stdout
-        if "Data page checksum version:           0" in said:
+        has = {name.strip(): value.strip() for name, _, value in (line.partition(":") for line in said.splitlines())}
+        if has.get("Data page checksum version") == "0" and has.get("Database cluster state") == "shut down":
             self._run("pg_checksums", "--enable", "-D", str(self.data))
 
     def _close(self) -> None:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import errno
 import logging
-import traceback
 from uuid import uuid4
 
 from flask import Flask, Response, jsonify, make_response
@@ -24,6 +23,7 @@ from oblatus.errors import (
     fault,
 )
 from oblatus.formats.fields import faults_of
+from oblatus.logs import where
 from oblatus.web.schemas_errors import ErrorOut, FaultOut
 
 LOG = logging.getLogger(__name__)
@@ -139,14 +139,3 @@ def _unknown(error: Exception) -> Response:
     LOG.error("unexpected error %s\n%s", reference, where(error))
     words = f"Something went wrong here; nothing was saved. Reference {reference}."
     return error_response(ErrorOut(code="unexpected", message=words, reference=reference), 500)
-
-
-def where(error: BaseException) -> str:
-    """Kind and place of an error and of its causes; not its words, which may hold names."""
-    lines: list[str] = []
-    found: BaseException | None = error
-    while found is not None:
-        lines.append(f"{type(found).__name__} at")
-        lines += [f"  {f.filename}:{f.lineno} {f.name}" for f in traceback.extract_tb(found.__traceback__)]
-        found = found.__cause__ or found.__context__
-    return "\n".join(lines)

@@ -14,9 +14,11 @@ control_socket_disable = True
 
 def post_worker_init(worker: Any) -> None:
     """Compile or load the kernels before the first request asks for them."""
+    from oblatus.logs import quiet_threads
     from oblatus.usecases.engine import engine
     from oblatus.usecases.warm_up import warm_up
 
+    quiet_threads()
     warm_up()
     engine().works_ahead = True
     gc.collect()
