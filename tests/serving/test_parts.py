@@ -39,6 +39,21 @@ def test_a_child_that_ends_is_started_again_and_its_log_is_its_owners(tmp_path):
     assert not one.running()
 
 
+def test_what_a_killed_child_leaves_behind_goes_before_it_is_started_again(tmp_path):
+    told = tmp_path / "pid"
+    script = (
+        f"import subprocess, time; p = subprocess.Popen(['sleep', '60']); open({str(told)!r}, 'w').write(str(p.pid)); "
+    )
+    one = child(tmp_path, script + "time.sleep(60)")
+    one.start()
+    until(lambda: told.exists() and told.read_text() != "")
+    left = Path(f"/proc/{told.read_text()}")
+    os.kill(one.process.pid, signal.SIGKILL)
+    until(one.keep_up)
+    until(lambda: not left.exists() or "Z" in (left / "stat").read_text().split()[2])
+    one.end()
+
+
 def test_one_that_cannot_run_is_tried_with_longer_pauses(tmp_path):
     one = child(tmp_path, "raise SystemExit(1)")
     one.start()

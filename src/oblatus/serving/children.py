@@ -62,6 +62,7 @@ class Child:
         if now < self._again_at:
             return False
         self._again_at = 0.0
+        self._end_offspring()
         with contextlib.suppress(OSError):  # a machine that is out of something: the next look tries again
             self.start()
             return True
@@ -70,14 +71,22 @@ class Child:
     def end(self) -> None:
         """Ask it to end, and end it if it does not."""
         process = self.process
-        if process is None or process.poll() is not None:
+        if process is None:
             return
-        process.terminate()
-        try:
-            process.wait(timeout=15.0)
-        except subprocess.TimeoutExpired:
-            process.kill()
-            process.wait()
+        if process.poll() is None:
+            process.terminate()
+            try:
+                process.wait(timeout=15.0)
+            except subprocess.TimeoutExpired:
+                process.kill()
+                process.wait()
+        self._end_offspring()
+
+    def _end_offspring(self) -> None:
+        """End what a process that was killed outright left behind: it would hold the port and outlive us."""
+        if self.process is not None:
+            with contextlib.suppress(ProcessLookupError, PermissionError):
+                os.killpg(self.process.pid, signal.SIGKILL)
 
 
 def _die_with_parent() -> None:

@@ -130,7 +130,8 @@ class Supervisor:
 
     def _plan_children(self) -> Iterator[Child]:
         run, devices = self.plan.folder / "run", dict(self.settings.devices)
-        end_orphan(run / "gunicorn.pid")
+        for left in (run / "front" / "nginx.pid", run / "live.pid", run / "gunicorn.pid"):
+            end_orphan(left)
         web_port = free_port() if self.plan.front else self.port
         web_host = "127.0.0.1" if self.plan.front else self.plan.host
         yield self._gunicorn("web", "oblatus.web.app:create_app()", f"{web_host}:{web_port}", run / "gunicorn.pid", [
