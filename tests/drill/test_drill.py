@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oblatus.cli.drill import report
-from oblatus.drill.drill import Count, Editor, run_drill
+from oblatus.drill.drill import Count, Editor, follow, run_drill
 from oblatus.drill.tablet import Answer
 
 
@@ -43,8 +43,5 @@ def test_an_edit_saved_over_anothers_is_counted():
     stale = Editor(Overwriting(), "/f")  # type: ignore[arg-type]
     stale.look()
     stale.edit("complaints", "other", log, Count())
-    standing, overwritten = "theirs", 0
-    for _, before, after in log:
-        overwritten += before != standing
-        standing = after
-    assert overwritten == 1
+    assert follow({"complaints": "theirs"}, log) == (1, {"complaints": "other"})
+    assert follow({"complaints": "theirs"}, log[:1]) == (0, {"complaints": "mine"})

@@ -86,6 +86,20 @@ describe("strikes on their way", () => {
     await waitFor(() => expect(reload).toHaveBeenCalled());
   });
 
+  it("stay on the screen until an answer of the server holds them", async () => {
+    network(() => json({ taken: 1 }));
+    reload.mockImplementationOnce(() => Promise.reject(new Error("no answer")));
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => result.current.take(strike("a")));
+    await waitFor(() => expect(reload).toHaveBeenCalledTimes(1));
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
+    expect(result.current.ahead).toHaveLength(1);
+    expect(result.current.pause).toBeNull();
+    act(() => result.current.take(strike("b")));
+    await waitFor(() => expect(reload).toHaveBeenCalledTimes(2));
+    await waitFor(() => expect(result.current.ahead).toEqual([]));
+  });
+
   it("outlive a lost connection and a closed page, and are sent with the same id", async () => {
     network(() => null);
     const first = renderHook(useStrikeQueue, { wrapper });

@@ -60,6 +60,8 @@ export function useStrikeQueue(): StrikeQueue {
   const [pause, setPause] = useState<Pause | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const busy = useRef(false);
+  /** Acts that the server has, and that no answer of its holds yet. */
+  const arrived = useRef<Held[]>([]);
   const latest = useRef(acts);
   const open = useRef(ended === null);
   open.current = ended === null;
@@ -139,8 +141,13 @@ export function useStrikeQueue(): StrikeQueue {
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
         await askAgain(client, ["carries", "session-summary"], id);
-        await store.reload().catch(() => setPause("offline"));
-        setLanded((before) => before.filter((act) => !sent.includes(act)));
+        arrived.current.push(...sent);
+        const fresh = await store.reload().then(
+          () => true,
+          () => false,
+        );
+        const shown = fresh ? arrived.current.splice(0) : [];
+        setLanded((before) => before.filter((act) => !shown.includes(act)));
       }
     }
   }, [id, client, store.reload, sendOne]);

@@ -223,10 +223,7 @@ class _Drill:
         if in_order != [s["carry_m"] for s in self.sent]:
             count.notes.append("the strikes stand in another order than they were sent")
         self._look_at_device(fitting, set(stands), len(stands) - before - len(mine))
-        standing = dict(first)
-        for name, from_, to in self.log:  # each edit began from what stood there then
-            count.overwritten += standing[name] != from_
-            standing[name] = to
+        count.overwritten, standing = follow(first, self.log)
         for name in FIELDS:
             if _value(document, name) != standing[name]:
                 count.untrue_saved += 1
@@ -239,6 +236,15 @@ class _Drill:
         if known:
             self.count.lost += known[-1] + 1 - len(known)
         self.count.doubled += max(0, others - len(known))
+
+
+def follow(first: dict[str, str], log: list[tuple[str, str, str]]) -> tuple[int, dict[str, str]]:
+    """How many edits (field, from, to) did not begin from what stood there then, and what stands there in the end."""
+    overwritten, standing = 0, dict(first)
+    for name, before, after in log:
+        overwritten += standing[name] != before
+        standing[name] = after
+    return overwritten, standing
 
 
 def _device_id(fitting: str, seq: int) -> UUID:
