@@ -125,7 +125,7 @@ def strike_with_solve_ivp(
     x0, p0, sigma, _ = _touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
     kappa, turn = (0.75 + 0.25 * swing.release) / strike_kernels.ARC_RADIUS, swing.release / strike_kernels.ARC_RADIUS
     m_x = solid.mass + strike_kernels.SHAFT_MASS_X
-    m_z = solid.mass + strike_kernels.SHAFT_MASS_Z
+    m_z = solid.mass + strike_kernels.SHAFT_MASS_Z[kind]
     rake = 90.0 - math.degrees(solid.loft_in_plane - p0)
     tables = (strike_kernels.N_CH, strike_kernels.N_CV, strike_kernels.N_AH, strike_kernels.N_AV)
     cut = tuple(float(np.interp(rake, strike_kernels.RAKES, table)) for table in tables)

@@ -32,7 +32,7 @@ def in_threads(work: Callable[[Item], Found], items: Sequence[Item], threads: in
 def parts(count: int, pieces: int) -> list[slice]:
     """Slices that cover `count` rows in about that many pieces."""
     step = max(-(-count // pieces), 1)
-    return [slice(i, i + step) for i in range(0, count, step)]
+    return [slice(i, min(i + step, count)) for i in range(0, count, step)]
 
 
 def share_out(work: Callable[[slice], object], count: int, pieces: int = 4 * THREADS) -> None:

@@ -13,13 +13,14 @@ from hypothesis import strategies as st
 
 from oblatus.core.clubs import Head
 from oblatus.core.fitting.strike_judge import quadrature
+from oblatus.core.flight._tables import carry_of
+from oblatus.core.flight.tables import carry_table
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, build_solid, ground_row
 from oblatus.core.strike import _kernels as kernels
 from oblatus.core.strike import _lanes as lanes
 from oblatus.core.strike import _quality as quality
 from oblatus.core.strike.families import SHAPE, Turns
-from oblatus.core.strike.single import carry_table
 
 HEADS = [Head(52, 9), Head(56, 12, sole_width=0.022), Head(60, 6, sole_width=0.017, heel_relief=0.0015)]
 GROUNDS = [(Turf(60, 0.004, 0.7), 20.0, -5.0), (Turf(130, 0.001, 0.2), 20.0, -4.0), (Sand(2.1, 0.08, 0.3), 22.0, -9.0)]
@@ -46,20 +47,25 @@ def direct_quality(head, ground, speed, attack, lean, entry, chol, nodes, entrie
     """Turf quality by integrating every strike of the quadrature on its own, in double precision."""
     solid, (kind, row) = build_solid(head, 0.0), ground_row(ground)
     table, rows = carry_table(), np.empty((90, 7))
-    bx, bz, _ = quality.clean_strike(
-        kind, solid.loft_in_plane - math.radians(lean), math.radians(attack), solid.in_plane, solid.mass, row, speed
+    bx, bz, vt = quality.clean_strike(
+        solid.loft_in_plane - math.radians(lean),
+        math.radians(attack),
+        solid.in_plane,
+        solid.mass,
+        row[kernels.GRIP],
+        speed,
     )
-    clean, total = quality.carry(table, bx, bz), 0.0
+    clean, total = carry_of(table, bx, bz, vt), 0.0
     for z1, z2, weight in nodes:
         a = min(math.radians(attack) + chol[0, 0] * z1, math.radians(-0.5))
         for z3, w in entries:
             hit = kernels.strike(
                 kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
-                solid.mass, row, entry + chol[2, 2] * z3, math.radians(lean) + chol[1, 1] * z2, a, speed, 1.0, 0.005,
+                solid.mass, row, kernels.CONTACTS[kind], entry + chol[2, 2] * z3, math.radians(lean) + chol[1, 1] * z2, a, speed, 1.0, 0.005,
                 rows,
             )  # fmt: skip
             if hit[0] != kernels.NONE:
-                miss = (quality.carry(table, hit[5], hit[6]) / clean - 1.0) / 0.12
+                miss = (carry_of(table, hit[5], hit[6], hit[12]) / clean - 1.0) / 0.12
                 total += weight * w * math.exp(-0.5 * miss * miss) * min(max((1000 * hit[1] + 6) / 8, 0), 1)
     return total
 
@@ -89,7 +95,15 @@ def test_single_strikes_from_a_family_match_direct_ones():
             rows32 = np.empty(SHAPE, dtype=np.float32)
             parts = [np.ascontiguousarray(p, dtype=np.float32) for p in (solid.sole, solid.face, solid.edge)]
             lanes.family(kind, *parts, solid.heights, solid.loft_in_plane, solid.mass, row, speed, 1.0, rows32)
-            shape = (solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane, solid.mass, row)
+            shape = (
+                solid.heights,
+                solid.leads,
+                solid.loft_in_plane,
+                solid.in_plane,
+                solid.mass,
+                row,
+                kernels.CONTACTS[kind],
+            )
             misses = []
             for _ in range(60):
                 swing = (rng.normal(-0.045, 0.02), math.radians(rng.normal(4, 3)),

@@ -45,6 +45,6 @@ def test_the_twin_of_itself_is_itself():
 
 
 def test_less_bounce_is_made_up_by_less_lean():
-    twins = find_twins([Head(56, 12), Head(56, 8), Head(56, 5)], Swing(0.0, 4.0, -5.0, 20.0), FIRM)
+    twins = find_twins([Head(56, 12), Head(56, 8), Head(56, 5)], Swing(0.0, 4.0, -5.0, 20.0), Turf(90))
     leans = [twin.lean_deg for twin in twins if twin is not None]
     assert leans[1] < leans[0] < 4.0

@@ -6,7 +6,8 @@ import numba
 import numpy as np
 
 from oblatus.core.flight._kernels import fly, run_out
-from oblatus.core.strike._quality import carry, clean_strike
+from oblatus.core.flight._tables import carry_of
+from oblatus.core.strike._quality import clean_strike
 
 AIR_DENSITY, AIR_VISCOSITY = 1.17691, 1.83723e-5  # the reference air of the flight model
 STIMP, MU_BOUNCE, MU_SLIDE = 3.048, 0.33, 0.35
@@ -112,13 +113,12 @@ def _insert(score, starts, at, scores, picks, found):
 @_jit
 def clean_speeds(lofts, attacks, in_plane, mass, targets, table, out):
     """Head speed [m/s] that carries each target on turf with a clean strike, by halving in the carry law."""
-    nothing = np.zeros(8)
     for i in range(lofts.shape[0]):
         low, high = 2.0, 60.0
         for _ in range(13):
             speed = 0.5 * (low + high)
-            bx, bz, _ = clean_strike(0, lofts[i], attacks[i], in_plane[i], mass[i], nothing, speed)
-            if carry(table, bx, bz) < targets[i]:
+            bx, bz, vt = clean_strike(lofts[i], attacks[i], in_plane[i], mass[i], 0.285, speed)
+            if carry_of(table, bx, bz, vt) < targets[i]:
                 low = speed
             else:
                 high = speed
@@ -137,7 +137,7 @@ def needs(launches, spin_speeds, targets, firmness, lip_heights, lip_distances, 
         low, high = 0.5, 69.0
         for _ in range(13):
             speed = 0.5 * (low + high)
-            if carry(table, speed * c, speed * s) < targets[i]:
+            if carry_of(table, speed * c, speed * s, spin_speeds[i] * speed) < targets[i]:
                 low = speed
             else:
                 high = speed

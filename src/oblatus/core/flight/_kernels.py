@@ -20,7 +20,6 @@ STIMP_SPEED = constants.STIMP_RELEASE_SPEED.value
 
 RESTITUTION_SLOPE = 0.0029  # s/m, Penner, Am. J. Phys. 69 (2001) 563
 TANGENTIAL_RESTITUTION = 0.32  # fitted; sign and size: Maw, Barber & Fawcett, Wear 38 (1976) 101
-GRIP_SLIP_EXPONENT = 8.0
 
 CD_BELOW_CRISIS = 0.50  # Bearman & Harvey, Aero. Quart. 27 (1976) 112
 CD_BASE = 0.240
@@ -43,6 +42,22 @@ _jit = numba.njit(cache=True, nogil=True)
 
 
 @_jit
+def clean_contact(un, ut, mass_e, friction, e):
+    """Ball's normal and tangential speed after a contact at normal and tangential speed un, ut; section 1.
+
+    Grip with elastic over-spin passes smoothly into Coulomb sliding: an exponent of 8, three square roots.
+    """
+    ratio = BALL_MASS / mass_e
+    vn = (1.0 + e) * un / (1.0 + ratio)
+    grip = (1.0 + TANGENTIAL_RESTITUTION) * ut / (1.0 + 1.0 / INERTIA_FACTOR + ratio)
+    over = grip / (friction * vn)
+    over *= over
+    over *= over
+    over *= over
+    return vn, grip / math.sqrt(math.sqrt(math.sqrt(1.0 + over)))
+
+
+@_jit
 def impact(speed, loft, attack, face, path, friction, head_mass, offset, gyration, restitution):
     """Ball velocity (3) and spin (3) after impact; angles in radians. Section 1 of docs/models/flight.md."""
     nx, ny, nz = math.cos(loft) * math.cos(face), math.sin(loft), math.cos(loft) * math.sin(face)
@@ -55,15 +70,8 @@ def impact(speed, loft, attack, face, path, friction, head_mass, offset, gyratio
     if ut > 1e-12:
         tx, ty, tz = tx / ut, ty / ut, tz / ut
     mass_e = head_mass / (1.0 + (offset / gyration) ** 2)
-    mass_n = BALL_MASS * mass_e / (BALL_MASS + mass_e)
-    mass_t = 1.0 / ((1.0 + 1.0 / INERTIA_FACTOR) / BALL_MASS + 1.0 / mass_e)
-    e = restitution - RESTITUTION_SLOPE * un
-    jn = (1.0 + e) * mass_n * un
-    grip = (1.0 + TANGENTIAL_RESTITUTION) * mass_t * ut
-    slide = friction * jn
-    jt = grip / (1.0 + (grip / slide) ** GRIP_SLIP_EXPONENT) ** (1.0 / GRIP_SLIP_EXPONENT)
-    vn, vt = jn / BALL_MASS, jt / BALL_MASS
-    w = jt / (INERTIA_FACTOR * BALL_MASS * BALL_RADIUS)
+    vn, vt = clean_contact(un, ut, mass_e, friction, restitution - RESTITUTION_SLOPE * un)
+    w = vt / (INERTIA_FACTOR * BALL_RADIUS)
     return (
         vn * nx + vt * tx,
         vn * ny + vt * ty,
@@ -176,8 +184,9 @@ def fly(vx, vy, vz, wx, wy, wz, wind_x, wind_z, rho, viscosity, h, landing_heigh
             u = vy / (vy - vy1)
             apex = max(apex, _hermite(u, h, y, vy, y1, vy1))
         if vy1 < 0.0 and y1 <= landing_height:
-            u = (y - landing_height) / (y - y1) if y > y1 else 1.0
-            for _ in range(4):
+            # a flight shorter than one step leaves from the very height on which it lands: its landing is the later root
+            u = (y - landing_height) / (y - y1) if y > landing_height else 1.0
+            for _ in range(6):
                 u -= (_hermite(u, h, y, vy, y1, vy1) - landing_height) / _hermite_slope(u, h, y, vy, y1, vy1)
             xl = _hermite(u, h, x, vx, x1, vx1)
             zl = _hermite(u, h, z, vz, z1, vz1)

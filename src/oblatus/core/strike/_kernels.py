@@ -9,6 +9,7 @@ import math
 import numba
 import numpy as np
 
+from oblatus.core.flight._kernels import clean_contact
 from oblatus.core.geometry._kernels import PITCH_LOW, PITCHES
 
 BALL_RADIUS = 0.02135
@@ -20,33 +21,39 @@ FIRST_ROW_X = -0.027
 RUN_PAST = (0.025, 0.060)  # turf, sand
 STOP_SHARE = 0.12
 SHAFT_MASS_X = 0.02
-SHAFT_MASS_Z = 0.35
+SHAFT_MASS_Z = (0.07, 0.25)  # turf, sand: what of shaft, grip and hands has to be stopped with the head
 
 TURF, SAND = 0, 1
 NONE, FACE, EDGE = 0, 1, 2
 
-# columns of a ground row; turf then sand
-P_U, D_0, THATCH, MU, DENSITY, COHESION, BALL_Z = range(7)
-STIFFNESS, LOOSE, SAND_COHESION, _UNUSED, _DENSITY, MOISTURE, _BALL_Z, PLUG = range(8)
-GROUND_COLUMNS = 8
+# columns of a ground row; turf then sand. REBOUND is 1/s^2, GRIP the friction of ball on a clean face.
+P_U, D_0, THATCH, MU, DENSITY, COHESION, BALL_Z, REBOUND, GRIP = range(9)
+STIFFNESS, LOOSE, SAND_COHESION, TAN_DELTA, _DENSITY, MOISTURE, _BALL_Z, PLUG, _GRIP = range(9)
+GROUND_COLUMNS = 9
 
-SLIDING_LOSS = 0.95
-SLIP_SCALE = 0.03
+# constants of the contact that may be doubted, as an array: an argument, so that a draw of them needs no recompiling
+PILE_SHARE, CUSHION, STRIPE_R, COUPLING, SHEAR_DEPTH, SPIN_SHARE = range(6)
+CONTACT_TURF = np.array([0.80, 0.008, 0.026, 0.0, 1.0, 0.0])
+CONTACT_SAND = np.array([0.60, 0.006, 0.026, 2.95, 0.016, 0.80])
+CONTACTS = np.stack([CONTACT_TURF, CONTACT_SAND])
+
+THATCH_SHARE = 0.30
 INERTIA_SAND = 1.8
-PILE_SHARE = 0.60
 PILE_HEIGHT = 0.0025
 WIDTHS = (0.043, 0.060)
-CUSHION = (0.011, 0.006)
+CUSHION_POWER = 1.3
+LEAST_GRIP = 0.09
+GRIP_SCALE = 0.003
 DIRECT_SCALE = 0.0025
 EDGE_TAKES_OVER = 0.007
-COUPLING = 2.95
-SHEAR_DEPTH = 0.016
 SLUG_RIDE = 0.030
 STOPPED_DECAY = 0.014
-STRIPE_T, STRIPE_R = 0.020, 0.028
-RESTITUTION = 0.83
-TANGENT_SHARE = 0.33
-CLEAN_T = 0.016
+STRIPE_T = 0.020
+RESTITUTION = 0.875
+RESTITUTION_SLOPE = 0.0029
+PLUG_FREE, PLUG_SCALE, PLUG_LEAST = 0.004, 0.025, 0.30
+FADE_FROM, FADE_OVER, FADE_LEAST = 0.040, 0.014, 0.15
+CLEAN_T = STRIPE_T
 
 RAKES = np.arange(15.0, 61.0, 5.0)
 N_CH = np.array([0.82, 0.91, 1.03, 1.17, 1.33, 1.52, 1.74, 1.99, 2.27, 2.61])
@@ -99,10 +106,12 @@ def _turf_force(sole, edge, ground, cut, x_c, x_s, z, ux, uz, v):
         nx = x_c * sole[2, k] + x_s * sole[3, k]
         nz = -x_s * sole[2, k] + x_c * sole[3, k]
         un = ux * nx + uz * nz
-        if un <= 0.0:
-            continue
-        d = 0.30 * min(depth, ground[THATCH]) + max(depth - ground[THATCH], 0.0)
-        bearing = SLIDING_LOSS * ground[P_U] * d * un / ((d + ground[D_0]) * (un + SLIP_SCALE))
+        # behind the lowest motion the soil unloads: its pressure ends where it has given back what it returns
+        back = min(un, 0.0)
+        share = max(1.0 - ground[REBOUND] * back * back, 0.0)
+        un = max(un, 0.0)
+        d = THATCH_SHARE * min(depth, ground[THATCH]) + max(depth - ground[THATCH], 0.0)
+        bearing = ground[P_U] * d * share / (d + ground[D_0])
         force = sole[4, k] * (bearing + ground[DENSITY] * v2 * un * un)
         fx -= force * (nx - ground[MU] * nz)
         fz -= force * (nz + ground[MU] * nx)
@@ -160,7 +169,7 @@ def _force(kind, sole, face, edge, ground, cut, x_c, x_s, z, vx, vz):
 @_jit
 def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows):
     """One pass through the ground: rows (n, 7) = x, z, v_x, v_z, m_edge, m_sole [kg/m], pitch; returns (rows, stopped)."""
-    m_x, m_z = mass + SHAFT_MASS_X, mass + SHAFT_MASS_Z
+    m_x, m_z = mass + SHAFT_MASS_X, mass + SHAFT_MASS_Z[kind]
     kappa = (0.75 + 0.25 * release) / ARC_RADIUS
     turn = release / ARC_RADIUS
     rake = 90.0 - math.degrees(loft_in - p0)
@@ -252,13 +261,37 @@ def free_contact(heights, loft_in, p_touch, x_touch, sigma, x_low, release, z_ba
 
 
 @_jit
+def face_contact(v, in_plane, elevation, psi, contact_t, mass, material, cushion, stripe, grip):
+    """Ball velocity (x, z) and tangential speed of a contact of face or edge; `cushion` [kg] lies between.
+
+    The law is that of the flight's impact: what lies between lowers restitution and friction.
+    """
+    un = v * in_plane * math.cos(elevation - psi)
+    ut = math.sqrt(max(v * v - un * un, 1e-12))
+    off = (max(contact_t, 0.0) - STRIPE_T) / stripe
+    e = (RESTITUTION - RESTITUTION_SLOPE * un) * math.exp(-((material / cushion) ** CUSHION_POWER))
+    friction = LEAST_GRIP + (grip - LEAST_GRIP) * math.exp(-material / GRIP_SCALE)
+    vn, vt = clean_contact(un, ut, mass / (1.0 + off * off), friction, e)
+    if contact_t > FADE_FROM:
+        fade = min(max(1.0 - (contact_t - FADE_FROM) / FADE_OVER, FADE_LEAST), 1.0)
+        vn, vt = vn * fade, vt * fade
+    side = math.sqrt(max(1.0 - in_plane * in_plane, 0.0))
+    nx, nz = in_plane * math.cos(elevation), in_plane * math.sin(elevation)
+    tx = (v * math.cos(psi) - un * nx) / ut
+    ty = -un * side / ut
+    tz = (v * math.sin(psi) - un * nz) / ut
+    forward, across = vn * nx + vt * tx, vn * side + vt * ty
+    return math.sqrt(forward * forward + across * across), vn * nz + vt * tz, vt
+
+
+@_jit
 def ball(
     kind,
     ground,
+    contact,
     mass,
     in_plane,
     contact_t,
-    is_edge,
     elevation,
     loft,
     psi,
@@ -271,45 +304,61 @@ def ball(
     m_edge_s,
     m_sole_s,
 ):
-    """Ball velocity (x, z) and material between face and ball [kg]. z_s.. is the state 30 mm after contact (sand)."""
+    """Ball velocity (x, z), material between face and ball [kg], tangential speed.
+
+    `contact` holds the constants of the contact; z_s, v_s, m_edge_s, m_sole_s are the state 30 mm later (sand).
+    """
     z_ball = ground[BALL_Z]
-    width, cushion = WIDTHS[kind], CUSHION[kind]
+    width = WIDTHS[kind]
     under = z_ball + BALL_RADIUS * (1.0 - math.sin(loft)) - z
-    material = width * (m_edge + PILE_SHARE * m_sole / (1.0 + math.exp(-under / PILE_HEIGHT)))
-    e = RESTITUTION * math.exp(-material / cushion)
-    off = (max(contact_t, 0.0) - STRIPE_T) / STRIPE_R
-    mass_e = mass / (1.0 + off * off)
-    inc = elevation - psi
-    vn = v * in_plane * math.cos(inc) * (1.0 + e) / (1.0 + BALL_MASS / mass_e)
-    vt = TANGENT_SHARE * v * max(math.sin(inc), 0.0)
-    if contact_t > 0.040:
-        fade = min(max(1.0 - (contact_t - 0.040) / 0.014, 0.15), 1.0)
-        vn, vt = vn * fade, vt * fade
-    bx = vn * math.cos(elevation) + vt * math.sin(elevation)
-    bz = vn * math.sin(elevation) - vt * math.cos(elevation)
+    material = width * (m_edge + contact[PILE_SHARE] * m_sole / (1.0 + math.exp(-under / PILE_HEIGHT)))
+    bx, bz, vt = face_contact(
+        v, in_plane, elevation, psi, contact_t, mass, material, contact[CUSHION], contact[STRIPE_R], ground[GRIP]
+    )
     if kind == TURF:
         return bx, bz, material, vt
     direct = math.exp(-material / DIRECT_SCALE)
     if under < 0.0:
         direct = 1.0 - (1.0 - direct) * math.exp(under / EDGE_TAKES_OVER)
-    slug = width * (m_edge_s + PILE_SHARE * m_sole_s)
-    chi = COUPLING * slug / (slug + BALL_MASS) * math.exp(-max(z_ball - z_s, 0.0) / SHEAR_DEPTH)
-    eta = 0.82 - 0.16 * ground[MOISTURE]
-    sl, cl = math.sin(loft), math.cos(loft)
-    wx = v_s * chi * (1.0 - eta * sl * sl)
-    wz = v_s * chi * eta * in_plane * sl * cl
-    bx = direct * bx + (1.0 - direct) * wx
-    bz = direct * bz + (1.0 - direct) * wz
-    if ground[PLUG] > 0.004:
+    slug = width * (m_edge_s + contact[PILE_SHARE] * m_sole_s)
+    chi = contact[COUPLING] * slug / (slug + BALL_MASS) * math.exp(-max(z_ball - z_s, 0.0) / contact[SHEAR_DEPTH])
+    # sand leaves the face at the wall friction angle: momentum along the face's normal, and friction against its slip
+    c = in_plane * math.cos(loft)
+    s = math.sqrt(max(1.0 - c * c, 1e-12))
+    q = min(ground[TAN_DELTA], s / max(c, 1e-9)) / s
+    ny, nz = math.sqrt(max(1.0 - in_plane * in_plane, 0.0)), in_plane * math.sin(loft)
+    drive = v_s * chi * c
+    forward, across = drive * (c + q * (1.0 - c * c)), drive * ny * (1.0 - q * c)
+    bx = direct * bx + (1.0 - direct) * math.sqrt(forward * forward + across * across)
+    bz = direct * bz + (1.0 - direct) * drive * nz * (1.0 - q * c)
+    vt = direct * vt + (1.0 - direct) * contact[SPIN_SHARE] * ground[TAN_DELTA] * drive
+    if ground[PLUG] > PLUG_FREE:
         launch = math.atan2(bz, bx)
-        fade = math.exp(-(ground[PLUG] - 0.004) / (0.022 * max(math.sin(launch), 0.15)))
-        bx, bz = bx * fade, bz * fade
-    return bx, bz, material, direct * vt
+        fade = math.exp(-(ground[PLUG] - PLUG_FREE) / (PLUG_SCALE * max(math.sin(launch), PLUG_LEAST)))
+        bx, bz, vt = bx * fade, bz * fade, vt * fade
+    return bx, bz, material, vt
 
 
 @_jit
 def strike(
-    kind, sole, face, edge, heights, leads, loft_in, in_plane, mass, ground, entry, lean, attack, speed, release, ds, rows
+    kind,
+    sole,
+    face,
+    edge,
+    heights,
+    leads,
+    loft_in,
+    in_plane,
+    mass,
+    ground,
+    contact_law,
+    entry,
+    lean,
+    attack,
+    speed,
+    release,
+    ds,
+    rows,
 ):
     """One strike. Returns (contact, t, z, v/v0, material, ball v_x, ball v_z, elevation, loft, stopped, x, rows used, v_t)."""
     z_ball = ground[BALL_Z]
@@ -323,7 +372,7 @@ def strike(
             return NONE, t, z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0, 0.0
         hit, elevation = _elevation(t, z, loft, z_ball)
         bx, bz, material, vt = ball(
-            kind, ground, mass, in_plane, t, hit == EDGE, elevation, loft, -theta, speed, z, 0.0, 0.0, z, speed, 0.0, 0.0
+            kind, ground, contact_law, mass, in_plane, t, elevation, loft, -theta, speed, z, 0.0, 0.0, z, speed, 0.0, 0.0
         )
         return hit, t, z, 1.0, material, bx, bz, elevation, loft, False, x, 0, vt
     n, stopped = run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows)
@@ -350,7 +399,7 @@ def strike(
             hit, elevation = _elevation(t, z, loft, z_ball)
             z_s, v_s, me_s, ms_s = _later(rows, n, x + SLUG_RIDE, ds)
             bx, bz, material, vt = ball(
-                kind, ground, mass, in_plane, t, hit == EDGE, elevation, loft, math.asin(vz / v), v, z, me, ms,
+                kind, ground, contact_law, mass, in_plane, t, elevation, loft, math.asin(vz / v), v, z, me, ms,
                 z_s, v_s, me_s, ms_s,
             )  # fmt: skip
             return hit, t, z, v / speed, material, bx, bz, elevation, loft, stopped, x, n, vt

@@ -12,13 +12,13 @@ import numpy as np
 
 from oblatus.core.strike import _kernels as k
 
-SLOPES, PITCHES = 8, 6
+SLOPES, PITCHES = 8, 8
 LANES = SLOPES * PITCHES
 SLOPE_LOW, SLOPE_HIGH = math.radians(0.3), math.radians(18.0)
 PITCH_LOW, PITCH_HIGH = math.radians(-12.0), math.radians(20.0)
 ROWS = 38
 COLUMNS = 5
-PAD = 48  # lanes, a multiple of the vector width
+PAD = 64  # lanes, a multiple of the vector width
 
 Z, VX, VZ, C, S, UX, UZ, V2, FX, FZ, Z1, VX1, VZ1, ME, MS, ALIVE = range(16)
 
@@ -28,18 +28,19 @@ f4 = np.float32
 
 
 @_fast
-def _turf_lanes(w, px, pz, pnx, pnz, area, bearing, d0, thatch, mu, density):
+def _turf_lanes(w, px, pz, pnx, pnz, area, bearing, d0, thatch, mu, density, rebound):
     """Add one sole plate's force to every lane."""
-    zero, slip, soft = f4(0.0), f4(k.SLIP_SCALE), f4(0.30)
+    zero, one, soft = f4(0.0), f4(1.0), f4(k.THATCH_SHARE)
     for j in range(PAD):
         c, s = w[C * PAD + j], w[S * PAD + j]
         depth = s * px - c * pz - w[Z1 * PAD + j]
         nx, nz = c * pnx + s * pnz, c * pnz - s * pnx
         un = w[UX * PAD + j] * nx + w[UZ * PAD + j] * nz
+        back = min(un, zero)
         un = max(un, zero)
         deep = max(depth, zero)
         d = soft * min(deep, thatch) + max(deep - thatch, zero)
-        force = bearing * d * un / ((d + d0) * (un + slip))
+        force = bearing * d * max(one - rebound * back * back, zero) / (d + d0)
         inertia = density * w[V2 * PAD + j] * un * un
         force = area * (force + (inertia if depth > zero else zero))
         w[FX * PAD + j] -= force * (nx - mu * nz)
@@ -99,11 +100,11 @@ def _directions(w):
 def _forces(w, kind, sole, face, edge, ground, cut):
     _directions(w)
     if kind == k.TURF:
-        bearing = f4(k.SLIDING_LOSS * ground[k.P_U])
+        bearing = f4(ground[k.P_U])
         for i in range(sole.shape[1]):
             _turf_lanes(
                 w, sole[0, i], sole[1, i], sole[2, i], sole[3, i], sole[4, i], bearing, f4(ground[k.D_0]),
-                f4(ground[k.THATCH]), f4(ground[k.MU]), f4(ground[k.DENSITY]),
+                f4(ground[k.THATCH]), f4(ground[k.MU]), f4(ground[k.DENSITY]), f4(ground[k.REBOUND]),
             )  # fmt: skip
         for i in range(edge.shape[1]):
             _edge_lanes(w, edge[0, i], edge[1, i], edge[2, i], f4(ground[k.COHESION]), f4(ground[k.DENSITY]), cut)
@@ -172,7 +173,7 @@ def family(kind, sole, face, edge, heights, loft_in, mass, ground, speed, releas
     pitch_step = (PITCH_HIGH - PITCH_LOW) / (PITCHES - 1)
     slope_step = (SLOPE_HIGH - SLOPE_LOW) / (SLOPES - 1)
     kappa, turn = (0.75 + 0.25 * release) / k.ARC_RADIUS, release / k.ARC_RADIUS
-    m_x, m_z = f4(mass + k.SHAFT_MASS_X), f4(mass + k.SHAFT_MASS_Z)
+    m_x, m_z = f4(mass + k.SHAFT_MASS_X), f4(mass + k.SHAFT_MASS_Z[kind])
     ds, slowest = f4(k.ROW), f4(k.STOP_SHARE * speed)
     for j in range(PAD):
         lane = min(j, LANES - 1)
@@ -233,7 +234,7 @@ def _between(rows, c, lane, u, v, x_row):
 
 
 @_jit
-def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, entry, lean, attack, speed, release):
+def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact, entry, lean, attack, speed, release):
     """One strike from a family. Returns (contact, t, z, v/v0, material, ball v_x, v_z, elevation, loft, stopped, x, v_t)."""
     z_ball = ground[k.BALL_Z]
     x0, p0, sigma, x_low = k.touch(heights, leads, entry, lean, attack, release)
@@ -246,23 +247,7 @@ def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, entry, l
             return k.NONE, t, z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0.0
         hit, elevation = k._elevation(t, z, loft, z_ball)
         bx, bz, material, vt = k.ball(
-            kind,
-            ground,
-            mass,
-            in_plane,
-            t,
-            hit == k.EDGE,
-            elevation,
-            loft,
-            -theta,
-            speed,
-            z,
-            0.0,
-            0.0,
-            z,
-            speed,
-            0.0,
-            0.0,
+            kind, ground, contact, mass, in_plane, t, elevation, loft, -theta, speed, z, 0.0, 0.0, z, speed, 0.0, 0.0
         )
         return hit, t, z, 1.0, material, bx, bz, elevation, loft, False, x, vt
     lane, u, v = _weights(sigma, p0)
@@ -307,7 +292,7 @@ def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, entry, l
                 v_s = math.sqrt(sx * sx + sz * sz)
                 me_s, ms_s = _between(rows, 3, lane, u, v, later), _between(rows, 4, lane, u, v, later)
             bx, bz, material, vt = k.ball(
-                kind, ground, mass, in_plane, t, hit == k.EDGE, elevation, loft, math.asin(vz / vv), vv, z, me, ms,
+                kind, ground, contact, mass, in_plane, t, elevation, loft, math.asin(vz / vv), vv, z, me, ms,
                 z_s, v_s, me_s, ms_s,
             )  # fmt: skip
             return hit, t, z, vv / speed, material, bx, bz, elevation, loft, False, x, vt

@@ -1,20 +1,14 @@
-"""Compiled expectation over a player's strikes, strike windows, and the carry law. Equations: docs/models/strike.md, section 7."""
+"""Compiled expectation over a player's strikes, and strike windows. Equations: docs/models/strike.md."""
 
 import math
 
 import numba
 import numpy as np
 
-from oblatus.core import constants
+from oblatus.core.flight._tables import carry_of
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.strike import _kernels as k
 from oblatus.core.strike import _lanes as lanes
-
-G = constants.GRAVITY.value
-SPEED_STEP, SPEEDS = 1.0, 71
-LAUNCH_STEP, LAUNCHES = math.radians(2.0), 43
-CARRY_DRAG, CARRY_LIFT = 0.33, 0.17
-CARRY_FACTOR = 0.5 * 1.2 * 1.432e-3 / k.BALL_MASS
 
 CLEAN, HEAVY, THIN, BLADED, DUG, SLID = range(6)
 OUT, SHORT, LEFT_IN, LONG = 6, 7, 8, 9
@@ -35,53 +29,9 @@ _jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contra
 
 
 @_jit
-def fill_carries(table):
-    """Carry [m] of a ball with constant drag and lift coefficients, by speed and launch."""
-    for i in range(SPEEDS):
-        for j in range(LAUNCHES):
-            table[i, j] = _carry(i * SPEED_STEP, j * LAUNCH_STEP)
-
-
-@_jit
-def _carry(speed, launch):
-    vx, vz, x, z = speed * math.cos(launch), speed * math.sin(launch), 0.0, 0.0
-    dt = max(2.0 * vz / G, 1e-4) / 400.0
-    for _ in range(2000):
-        s = CARRY_FACTOR * math.sqrt(vx * vx + vz * vz)
-        mx, mz = (
-            vx - 0.5 * dt * s * (CARRY_DRAG * vx + CARRY_LIFT * vz),
-            vz - 0.5 * dt * (G + s * (CARRY_DRAG * vz - CARRY_LIFT * vx)),
-        )
-        s = CARRY_FACTOR * math.sqrt(mx * mx + mz * mz)
-        z1 = z + dt * mz
-        if z1 < 0.0:
-            return x + dt * mx * z / max(z - z1, 1e-12)
-        x, z = x + dt * mx, z1
-        vx -= dt * s * (CARRY_DRAG * mx + CARRY_LIFT * mz)
-        vz -= dt * (G + s * (CARRY_DRAG * mz - CARRY_LIFT * mx))
-    return x
-
-
-@_jit
-def carry(table, bx, bz):
-    """Carry [m] of a ball velocity, bilinear in the table; a ball driven down carries nothing."""
-    if bz <= 0.0 or bx <= 0.0:
-        return 0.0
-    u = min(math.sqrt(bx * bx + bz * bz) / SPEED_STEP, SPEEDS - 1.000001)
-    w = min(math.atan2(bz, bx) / LAUNCH_STEP, LAUNCHES - 1.000001)
-    i, j = int(u), int(w)
-    u, w = u - i, w - j
-    low = table[i, j] + w * (table[i, j + 1] - table[i, j])
-    return low + u * (table[i + 1, j] + w * (table[i + 1, j + 1] - table[i + 1, j]) - low)
-
-
-@_jit
-def clean_strike(kind, loft, attack, in_plane, mass, ground, speed):
+def clean_strike(loft, attack, in_plane, mass, grip, speed):
     """Ball velocity of a centre-face strike without material between: (v_x, v_z, tangential speed)."""
-    bx, bz, _, vt = k.ball(
-        k.TURF, ground, mass, in_plane, k.CLEAN_T, False, loft, loft, attack, speed, 0.0, 0.0, 0.0, 0.0, speed, 0.0, 0.0
-    )
-    return bx, bz, vt
+    return k.face_contact(speed, in_plane, loft, attack, k.CLEAN_T, mass, 0.0, 1.0, 1.0, grip)
 
 
 @_jit
@@ -113,24 +63,41 @@ def sand_class(contact, elevation, material, ratio):
 
 
 @_jit
-def _edge_factor(contact, elevation):
-    """What an edge strike in sand is worth: nothing below 28 degrees of elevation, all above 42."""
+def _edge_factor(contact, elevation, clean_share):
+    """What an edge strike in sand is worth: nothing below 28 degrees of elevation or as long as a clean strike."""
     if contact != k.EDGE:
         return 1.0
-    return min(max((math.degrees(elevation) - 28.0) / 14.0, 0.0), 1.0)
+    high = min(max((math.degrees(elevation) - 28.0) / 14.0, 0.0), 1.0)
+    return high * min(max((1.0 - clean_share) / 0.3, 0.0), 1.0)
 
 
 @_jit
 def expect(
-    kind, rows, heights, leads, loft_in, in_plane, mass, ground, mean, root, speed, release, table, nodes, entries, out
+    kind,
+    rows,
+    heights,
+    leads,
+    loft_in,
+    in_plane,
+    mass,
+    ground,
+    contact_law,
+    mean,
+    root,
+    speed,
+    release,
+    table,
+    nodes,
+    entries,
+    out,
 ):
     """Expected quality of one head for one player in one scenario, into out (RESULTS).
 
     mean (attack, lean, entry); root (3, 3) lower Cholesky factor of their covariance; nodes (n, 3) = standard attack, lean, weight;
     entries (m, 2) = standard entry, weight. In sand the intended carry is the level that serves the player best.
     """
-    bx, bz, vt = clean_strike(kind, loft_in - mean[1], mean[0], in_plane, mass, ground, speed)
-    clean = max(carry(table, bx, bz), 0.1)
+    bx, bz, vt = clean_strike(loft_in - mean[1], mean[0], in_plane, mass, ground[k.GRIP], speed)
+    clean = max(carry_of(table, bx, bz, vt), 0.1)
     total = len(nodes) * len(entries)
     carries = np.empty(total)
     weights = np.empty(total)
@@ -158,9 +125,10 @@ def expect(
             weight = nodes[a, 2] * entries[b, 1] / whole
             entry = middle + root[2, 2] * entries[b, 0]
             contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
-                kind, rows, heights, leads, loft_in, in_plane, mass, ground, entry, lean, attack, speed, release
-            )
-            c = carry(table, bx, bz)
+                kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact_law, entry, lean, attack, speed,
+                release,
+            )  # fmt: skip
+            c = carry_of(table, bx, bz, vt)
             if kind == k.TURF:
                 ratio = c / clean
                 if contact != k.NONE:
@@ -175,7 +143,7 @@ def expect(
                 weight_sum += weight
                 u = min(max((math.log(c) - LOG_LOW) / step, 0.0), BINS - 1.000001)
                 i = int(u)
-                worth = weight * _edge_factor(contact, elevation)
+                worth = weight * _edge_factor(contact, elevation, c / clean)
                 histogram[i] += worth * (1.0 - (u - i))
                 histogram[i + 1] += worth * (u - i)
     if kind == k.TURF:
@@ -225,6 +193,7 @@ def expect_many(
     solid,
     kinds,
     grounds,
+    contacts,
     speeds,
     releases,
     slots,
@@ -239,23 +208,41 @@ def expect_many(
     entries,
     out,
 ):
-    """`expect` for every job."""
+    """`expect` for every job; contacts (2, n) are the contact's constants on turf and in sand."""
     for i in range(len(solid)):
         s = solid[i]
         expect(
             kinds[i], pool[slots[i]], heights[s], leads[s], scalars[s, 0], scalars[s, 1], scalars[s, 2], grounds[i],
-            means[i], roots[i], speeds[i], releases[i], table, nodes, entries, out[i],
+            contacts[kinds[i]], means[i], roots[i], speeds[i], releases[i], table, nodes, entries, out[i],
         )  # fmt: skip
 
 
 @_jit
-def scan(kind, rows, heights, leads, loft_in, in_plane, mass, ground, lean, attack, speed, release, table, entries, out):
+def scan(
+    kind,
+    rows,
+    heights,
+    leads,
+    loft_in,
+    in_plane,
+    mass,
+    ground,
+    contact_law,
+    lean,
+    attack,
+    speed,
+    release,
+    table,
+    entries,
+    out,
+):
     """A strike at every entry: out (n, 7) = contact, t, carry, elevation, material, loft, edge height."""
     for i in range(len(entries)):
         contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
-            kind, rows, heights, leads, loft_in, in_plane, mass, ground, entries[i], lean, attack, speed, release
-        )
-        out[i, 0], out[i, 1], out[i, 2] = contact, t, carry(table, bx, bz)
+            kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact_law, entries[i], lean, attack, speed,
+            release,
+        )  # fmt: skip
+        out[i, 0], out[i, 1], out[i, 2] = contact, t, carry_of(table, bx, bz, vt)
         out[i, 3], out[i, 4], out[i, 5], out[i, 6] = elevation, material, loft, z
 
 

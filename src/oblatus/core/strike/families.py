@@ -14,9 +14,11 @@ from numpy.typing import NDArray
 
 from oblatus.core import ENGINE_VERSION
 from oblatus.core.clubs import Head
+from oblatus.core.flight.tables import carry_table
 from oblatus.core.geometry import HANDS_DROP, head_row
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.strike import _lanes, _quality
+from oblatus.core.strike._kernels import CONTACTS
 from oblatus.core.threads import THREADS, in_threads, share_out
 
 Floats = NDArray[np.float64]
@@ -296,15 +298,13 @@ class FamilyPool:
     def _expect(
         self, batch: _Batch, means: Floats, roots: Floats, nodes: Floats, entries: Floats, where: Ints, out: Floats
     ) -> None:
-        from oblatus.core.strike.single import carry_table
-
         table, bank = carry_table(), self._bank
         result = np.empty((len(where), _quality.RESULTS))
 
         def work(part: slice) -> None:
             _quality.expect_many(
-                batch.solids[part], batch.kinds[part], batch.grounds[part], batch.speeds[part], batch.releases[part],
-                batch.slots[part], means[part], roots[part], bank.heights, bank.leads, bank.scalars, self._pool, table,
+                batch.solids[part], batch.kinds[part], batch.grounds[part], CONTACTS, batch.speeds[part],
+                batch.releases[part], batch.slots[part], means[part], roots[part], bank.heights, bank.leads, bank.scalars, self._pool, table,
                 nodes, entries, result[part],
             )  # fmt: skip
 

@@ -16,23 +16,44 @@ HAMMER_MASS, HAMMER_AREA, HAMMER_ENERGY = 2.25, 19.63e-4, 9.93
 HAMMER_GRAVITY = 9.81
 TIP_RADIUS = 0.02135
 PASCAL_PER_KG_CM2 = 98066.0
+SLANTED_LOAD = 0.80
+"""Inclined load (Meyerhof) against faster loading than the hammer's."""
+NARROW_CONTACT = 0.50
+"""A sole's contact is three to five times narrower than the hammer: the ground gives over less depth (Terzaghi)."""
+MOST_THATCH_MM = 9.0
+REBOUND_SLOPE = 0.28
+GRIP = (0.285, 0.20)
+"""Friction of ball on a clean face, from turf and from sand."""
+
+
+def hammer_restitution(turf: Turf) -> float:
+    """What speed the drop hammer keeps when it rebounds: 0.10 at 40 g, 0.22 at 90, 0.51 at 165 (judgement)."""
+    t = min(max((turf.firmness_g - 40.0) / 140.0, 0.0), 1.0)
+    return 0.10 + 0.42 * t * t * (3.0 - 2.0 * t) * (1.25 - 0.5 * turf.moisture)
+
+
+def wall_friction_deg(moisture: float) -> float:
+    """Friction angle of sand on the metal of the face [degrees]: 16 dry, 22 wet (metal on sand 15 to 22, literature)."""
+    return 16.0 + 6.0 * moisture
 
 
 def ground_row(ground: Turf | Sand) -> tuple[int, Floats]:
     """Kind (0 turf, 1 sand) and the row of the kernels.
 
-    Turf: a hyperbolic stress-penetration law with the hammer's own peak stress and work, thatch, friction, density,
-    root-reinforced cohesion. Sand: resistive-force stiffness from the penetrometer, loose depth, damp cohesion, density.
+    Turf: a hyperbolic stress-penetration law with the hammer's own peak stress and work, for a narrow sole that slides
+    in at a slant; thatch, friction, density, root-reinforced cohesion, rebound. Sand: resistive-force stiffness from the
+    penetrometer, loose depth, damp cohesion, wall friction, density. Last the grip of ball on a clean face.
     """
     row = np.zeros(_kernels.GROUND_COLUMNS)
+    row[_kernels.GRIP] = GRIP[isinstance(ground, Sand)]
     if isinstance(ground, Turf):
         force = HAMMER_MASS * HAMMER_GRAVITY * ground.firmness_g
         depth = HAMMER_ENERGY / force / (1.4 * (1.0 - 0.4 * math.log(3.5)))
         sit_mm = 1000.0 * ground.ball_height
-        row[:7] = (
-            1.4 * force / HAMMER_AREA,
-            0.4 * depth,
-            min(max(0.5 + 0.9 * sit_mm * (1.4 - ground.firmness_g / 220.0), 1.0), 9.0) / 1000.0,
+        row[: _kernels.GRIP] = (
+            SLANTED_LOAD * 1.4 * force / HAMMER_AREA,
+            NARROW_CONTACT * 0.4 * depth,
+            min(max(0.63 * sit_mm * (1.4 - ground.firmness_g / 150.0), 0.0), MOST_THATCH_MM) / 1000.0,
             0.40 - 0.20 * ground.moisture,
             1500.0 * (0.93 + 0.14 * ground.moisture),
             190e3
@@ -40,16 +61,16 @@ def ground_row(ground: Turf | Sand) -> tuple[int, Floats]:
             * (0.45 + 0.55 * ground.root_density)
             * (1.1 - 0.2 * ground.moisture),
             ground.ball_height,
+            1.0 / (REBOUND_SLOPE * hammer_restitution(ground)) ** 2,
         )
         return _kernels.TURF, row
     p, moist = ground.penetrometer_kg_cm2, ground.moisture
-    t = min(max(p - 1.6, 0.0), 1.0)
-    stiffening = 1.0 + 3.0 * t * t * (3.0 - 2.0 * t)
-    row[:8] = (
+    stiffening = 2.5 * (p / 2.1) ** 3
+    row[: _kernels.GRIP] = (
         p * PASCAL_PER_KG_CM2 / (0.564 * TIP_RADIUS) * stiffening * (1.0 + 0.5 * moist),
         ground.loose_depth,
         20e3 * moist,
-        0.0,
+        math.tan(math.radians(wall_friction_deg(moist))),
         1500.0 + 120.0 * (p - 2.0) + 300.0 * moist,
         moist,
         -ground.plug_depth,

@@ -12,6 +12,8 @@ from numpy.typing import NDArray
 
 from oblatus.core.bounds import DELIVERY, Bound, check_all
 from oblatus.core.clubs import Head
+from oblatus.core.flight._tables import SPIN_RADIUS, carry_of
+from oblatus.core.flight.tables import carry_table
 from oblatus.core.geometry import HANDS_DROP, deliver, head_row
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.grounds import Sand, Turf
@@ -41,7 +43,6 @@ CALIBRATED_SPEED = (12.0, 38.0)
 CALIBRATED_LOFT_DEG = (46.0, 64.0)
 CALIBRATED_OPENING_DEG = 50.0
 LEAST_CARRY = 0.1
-BALL_SPIN_RADIUS = 0.4 * _kernels.BALL_RADIUS
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,14 +126,6 @@ class StrikeResult:
     path: Floats
 
 
-@lru_cache(maxsize=1)
-def carry_table() -> Floats:
-    """The carry law of the calibration: constant drag 0.33 and lift 0.17, by speed (1 m/s) and launch (2 degrees)."""
-    table = np.empty((_quality.SPEEDS, _quality.LAUNCHES))
-    _quality.fill_carries(table)
-    return table
-
-
 @lru_cache(maxsize=512)
 def build_solid(head: Head, opening_deg: float, mesh: Mesh = PRODUCTION) -> Solid:
     """The plates of an opened head."""
@@ -166,9 +159,9 @@ def strike(
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
     contact, t, z, ratio, material, bx, bz, elevation, loft, stopped, x, used, vt = _kernels.strike(
         kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
-        solid.mass, row, swing.entry, lean, attack, swing.speed, swing.release, mesh.step, rows,
+        solid.mass, row, _kernels.CONTACTS[kind], swing.entry, lean, attack, swing.speed, swing.release, mesh.step, rows,
     )  # fmt: skip
-    carry = _quality.carry(carry_table(), bx, bz)
+    carry = float(carry_of(carry_table(), bx, bz, vt))
     if kind == _kernels.TURF:
         reference = max(clean_carry(solid, swing, row), LEAST_CARRY)
         outcome = OUTCOMES[_quality.turf_class(contact, t, elevation, loft, carry / reference)]
@@ -184,7 +177,7 @@ def strike(
         material=material,
         ball_speed=math.hypot(bx, bz),
         launch_deg=math.degrees(math.atan2(bz, bx)) if contact != _kernels.NONE else 0.0,
-        spin_rpm=vt / BALL_SPIN_RADIUS * 30.0 / math.pi,
+        spin_rpm=vt / SPIN_RADIUS * 30.0 / math.pi,
         outcome=outcome,
         carry=carry,
         intended=reference,
@@ -212,10 +205,10 @@ def approach(solid: Solid, swing: Swing, back: float = 0.08, step: float = 0.005
 def clean_carry(solid: Solid, swing: Swing, row: Floats) -> float:
     """Carry [m] of a centre-face strike on turf with nothing between face and ball."""
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
-    bx, bz, _ = _quality.clean_strike(
-        _kernels.TURF, solid.loft_in_plane - lean, attack, solid.in_plane, solid.mass, row, swing.speed
+    bx, bz, vt = _quality.clean_strike(
+        solid.loft_in_plane - lean, attack, solid.in_plane, solid.mass, row[_kernels.GRIP], swing.speed
     )
-    return float(_quality.carry(carry_table(), bx, bz))
+    return float(carry_of(carry_table(), bx, bz, vt))
 
 
 def best_level(head: Head, swing: Swing, ground: Turf | Sand) -> float:

@@ -9,10 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
+from oblatus.core.flight.tables import carry_table
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import _kernels, _lanes, _quality
 from oblatus.core.strike.ground_rows import ground_row
-from oblatus.core.strike.single import LEAST_CARRY, OUTCOMES, Outcome, Swing, build_solid, carry_table, clean_carry
+from oblatus.core.strike.single import LEAST_CARRY, OUTCOMES, Outcome, Swing, build_solid, clean_carry
 
 Floats = NDArray[np.float64]
 
@@ -60,7 +61,7 @@ def strike_window(head: Head, swing: Swing, ground: Turf | Sand) -> Window:
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
     _quality.scan(
         kind, rows, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane, solid.mass, row,
-        lean, attack, swing.speed, swing.release, carry_table(), entries, strikes,
+        _kernels.CONTACTS[kind], lean, attack, swing.speed, swing.release, carry_table(), entries, strikes,
     )  # fmt: skip
     if kind == _kernels.TURF:
         level = max(clean_carry(solid, swing, row), LEAST_CARRY)

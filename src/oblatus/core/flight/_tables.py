@@ -1,0 +1,116 @@
+"""Compiled tables of the flight: carry, run and height over a lip, by ball speed, launch and spin. docs/models/flight.md.
+
+Spin stands as tangential speed over ball speed, its nodes closer where there is little, because there lift grows fastest;
+carry stands over speed squared, which hardly bends along the axes.
+Nothing is checked here; the wrappers in the package check first.
+"""
+
+import math
+
+import numba
+import numpy as np
+
+from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, MAX_STEPS, _hermite, _step, fly, run_out
+
+SPEED_STEP, SPEEDS = 1.0, 65
+LAUNCH_STEP, LAUNCHES = math.radians(2.0), 44
+RATIO_MOST, RATIOS = 0.96, 14
+LEAST_SPEED, LEAST_LAUNCH = 0.5, math.radians(0.5)
+SPIN_RADIUS = INERTIA_FACTOR * BALL_RADIUS
+
+_jit = numba.njit(cache=True, nogil=True, error_model="numpy")
+_fast = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
+
+
+@_jit
+def _ball(i, j, m):
+    """Speed, velocity forward and up, and spin [rad/s] of a node."""
+    speed, launch = max(i * SPEED_STEP, LEAST_SPEED), max(j * LAUNCH_STEP, LEAST_LAUNCH)
+    share = m / (RATIOS - 1)
+    return speed, speed * math.cos(launch), speed * math.sin(launch), RATIO_MOST * share * share * speed / SPIN_RADIUS
+
+
+@_jit
+def fill_carries(rows, rho, viscosity, h, out, landings):
+    """Carry over speed squared of the speeds `rows`, into out (speeds, launches, ratios); landings (..., 3) = v_x, v_y, w."""
+    nothing = np.empty((0, 3))
+    for i in rows:
+        for j in range(LAUNCHES):
+            for m in range(RATIOS):
+                speed, vx, vy, w = _ball(i, j, m)
+                x, _, _, _, lx, ly, _, spin, _, _ = fly(
+                    vx, vy, 0.0, 0.0, 0.0, w, 0.0, 0.0, rho, viscosity, h, 0.0, nothing
+                )
+                out[i, j, m] = x / (speed * speed)
+                landings[i, j, m, 0], landings[i, j, m, 1], landings[i, j, m, 2] = lx, ly, spin
+
+
+@_jit
+def fill_runs(rows, landings, firmness, stimp, mu_bounce, mu_slide, out):
+    """Run [m] on a flat green after those landings."""
+    for i in rows:
+        for j in range(LAUNCHES):
+            for m in range(RATIOS):
+                lx, ly, w = landings[i, j, m]
+                out[i, j, m] = run_out(lx, ly, 0.0, 0.0, 0.0, w, firmness, stimp, mu_bounce, mu_slide)[0]
+
+
+@_jit
+def height_at(vx, vy, w, distance, rho, viscosity, h):
+    """Height [m] of the ball when it has gone `distance` [m]; below the ground for one that falls before it."""
+    x = y = z = vz = 0.0
+    for _ in range(MAX_STEPS):
+        x1, y1, z1, vx1, vy1, vz1, w1, _, _, _ = _step(x, y, z, vx, vy, vz, w, 0.0, 0.0, 1.0, 0.0, 0.0, rho, viscosity, h)
+        if x1 >= distance:
+            u = (distance - x) / (x1 - x)
+            for _ in range(3):
+                slope = (_hermite(u + 1e-4, h, x, vx, x1, vx1) - _hermite(u - 1e-4, h, x, vx, x1, vx1)) / 2e-4
+                u -= (_hermite(u, h, x, vx, x1, vx1) - distance) / slope
+            return _hermite(u, h, y, vy, y1, vy1)
+        x, y, z, vx, vy, vz, w = x1, y1, z1, vx1, vy1, vz1, w1
+        if y < -20.0 or vx <= 0.01:
+            return -20.0
+    return -20.0
+
+
+@_jit
+def fill_heights(rows, distance, rho, viscosity, h, out):
+    """Height [m] at a distance, into out (speeds, launches, ratios)."""
+    for i in rows:
+        for j in range(LAUNCHES):
+            for m in range(RATIOS):
+                _, vx, vy, w = _ball(i, j, m)
+                out[i, j, m] = height_at(vx, vy, w, distance, rho, viscosity, h)
+
+
+@_fast
+def place(bx, bz, vt):
+    """Cells and fractions of a ball in the tables, and its speed: (i, j, m, u, v, w, speed)."""
+    speed = math.sqrt(bx * bx + bz * bz)
+    a = min(max(speed / SPEED_STEP, 0.0), SPEEDS - 1.000001)
+    b = min(max(math.atan2(bz, bx), LEAST_LAUNCH) / LAUNCH_STEP, LAUNCHES - 1.000001)
+    share = math.sqrt(max(vt / max(speed, 1e-9), 0.0) / RATIO_MOST)
+    c = min(share * (RATIOS - 1), RATIOS - 1.000001)
+    i, j, m = int(a), int(b), int(c)
+    return i, j, m, a - i, b - j, c - m, speed
+
+
+@_fast
+def look(table, i, j, m, u, v, w):
+    """Trilinear value of a table."""
+    low = table[i, j, m] + w * (table[i, j, m + 1] - table[i, j, m])
+    next_ = table[i, j + 1, m] + w * (table[i, j + 1, m + 1] - table[i, j + 1, m])
+    a = low + v * (next_ - low)
+    low = table[i + 1, j, m] + w * (table[i + 1, j, m + 1] - table[i + 1, j, m])
+    next_ = table[i + 1, j + 1, m] + w * (table[i + 1, j + 1, m + 1] - table[i + 1, j + 1, m])
+    b = low + v * (next_ - low)
+    return a + u * (b - a)
+
+
+@_fast
+def carry_of(table, bx, bz, vt):
+    """Carry [m] of a ball; one that is driven down carries nothing."""
+    if bz <= 0.0 or bx <= 0.0:
+        return 0.0
+    i, j, m, u, v, w, speed = place(bx, bz, vt)
+    return look(table, i, j, m, u, v, w) * speed * speed

@@ -1,0 +1,72 @@
+"""Carry, run and height of a ball in still reference air, from tables of the one flight model."""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.flight import _tables
+from oblatus.core.flight.air import REFERENCE_AIR
+from oblatus.core.flight.trajectory import GREEN_FIRMNESS, MU_BOUNCE, MU_SLIDE, STEP
+from oblatus.core.grounds import GreenClass
+from oblatus.core.threads import share_out
+from oblatus.units import METRES_PER_FOOT
+
+Floats = NDArray[np.float64]
+
+SHAPE = (_tables.SPEEDS, _tables.LAUNCHES, _tables.RATIOS)
+USUAL_STIMP = 10.0 * METRES_PER_FOOT
+HEIGHT_STEP = 0.02
+
+
+@lru_cache(maxsize=1)
+def _flights() -> tuple[Floats, Floats]:
+    carries, landings = np.empty(SHAPE), np.empty((*SHAPE, 3))
+
+    def work(part: slice) -> None:
+        rows = np.arange(part.start, part.stop)
+        _tables.fill_carries(rows, REFERENCE_AIR.density, REFERENCE_AIR.viscosity, STEP, carries, landings)
+
+    share_out(work, _tables.SPEEDS)
+    return carries, landings
+
+
+def carry_table() -> Floats:
+    """Carry over ball speed squared [s^2/m] by speed (1 m/s), launch (2 degrees) and spin (share of the ball's speed).
+
+    Trilinear values are within 0.3 % of the flight (tests/core/flight/test_tables.py).
+    """
+    return _flights()[0]
+
+
+@lru_cache(maxsize=8)
+def run_table(green: GreenClass) -> Floats:
+    """Run [m] after landing on a green of this class, by the same nodes."""
+    out = np.empty(SHAPE)
+    _tables.fill_runs(
+        np.arange(_tables.SPEEDS), _flights()[1], GREEN_FIRMNESS[green], USUAL_STIMP, MU_BOUNCE, MU_SLIDE, out
+    )
+    return out
+
+
+@lru_cache(maxsize=64)
+def height_table(distance: float) -> Floats:
+    """Height [m] of the ball above where it lay when it has gone `distance` [m], by the same nodes."""
+    out = np.empty(SHAPE)
+
+    def work(part: slice) -> None:
+        rows = np.arange(part.start, part.stop)
+        _tables.fill_heights(rows, distance, REFERENCE_AIR.density, REFERENCE_AIR.viscosity, HEIGHT_STEP, out)
+
+    share_out(work, _tables.SPEEDS)
+    return out
+
+
+def carry(speed: float, launch_deg: float, spin_rpm: float) -> float:
+    """Carry [m] of a ball: speed [m/s], launch [degrees], backspin [rpm]."""
+    a = math.radians(launch_deg)
+    vt = spin_rpm * math.pi / 30.0 * _tables.SPIN_RADIUS
+    return float(_tables.carry_of(carry_table(), speed * math.cos(a), speed * math.sin(a), vt))
