@@ -1043,6 +1043,18 @@ export interface components {
             wedges: components["schemas"]["OwnedWedgeDocument"][];
         };
         /**
+         * BagVerdictOut
+         * @description What is to be done with an owned wedge, and why.
+         */
+        BagVerdictOut: {
+            /** Code */
+            code: string;
+            /** Verdict */
+            verdict: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * BandDocument
          * @description How much of the golf asks for distances between two.
          */
@@ -1086,8 +1098,40 @@ export interface components {
             fittings: components["schemas"]["BinLine"][];
         };
         /**
+         * BringsOut
+         * @description What a club brings in a shot, strokes a round.
+         */
+        BringsOut: {
+            /** Name */
+            name: string;
+            /** Strokes Round */
+            strokes_round: number;
+        };
+        /**
+         * BuiltClubOut
+         * @description A club as it would be built, small: for a step of change or a set.
+         */
+        BuiltClubOut: {
+            /** Bend Deg */
+            bend_deg: number;
+            /** Bounce Deg */
+            bounce_deg: number;
+            /** Code */
+            code: string;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Name */
+            name: string;
+            /** Outline Mm */
+            outline_mm: number[][];
+            /** Owned */
+            owned: boolean;
+            /** Sole Width Mm */
+            sole_width_mm: number;
+        };
+        /**
          * CandidateOut
-         * @description A ranked head for a slot: `set_score` is the best set that has it, `behind` what it gives up to the first.
+         * @description A ranked head for a slot, at its best bend: `behind` is what the set with it costs more, strokes a round.
          */
         CandidateOut: {
             /** Behind */
@@ -1105,10 +1149,10 @@ export interface components {
             outline_mm: number[][];
             /** Owned */
             owned: boolean;
+            /** Price */
+            price: number | null;
             /** Reason */
             reason: string;
-            /** Set Score */
-            set_score: number;
             /** Shape */
             shape: string;
         };
@@ -1306,6 +1350,9 @@ export interface components {
         /**
          * ChoicesDocument
          * @description What the fitter has settled by hand; `distances` null when the shot mix says how often each is faced.
+         *
+         *     `layouts` are the shots whose hole stands elsewhere than usual; `heads_bought` the step of change that is taken
+         *     instead of the proposed one: -1 keeps the bag as it is, 0 bends only.
          */
         ChoicesDocument: {
             /**
@@ -1313,6 +1360,20 @@ export interface components {
              * @default null
              */
             distances: components["schemas"]["BandDocument"][] | null;
+            /**
+             * @default {
+             *       "practice": null,
+             *       "shots_a_round": null,
+             *       "slot": null,
+             *       "worth_changing": null
+             *     }
+             */
+            economy: components["schemas"]["EconomyDocument"];
+            /**
+             * Heads Bought
+             * @default null
+             */
+            heads_bought: number | null;
             /**
              * Ladder Deg
              * @default null
@@ -1331,6 +1392,11 @@ export interface components {
              */
             ladder_factors: components["schemas"]["LadderFactors"];
             /**
+             * Layouts
+             * @default []
+             */
+            layouts: components["schemas"]["LayoutDocument"][];
+            /**
              * Pinned
              * @default []
              */
@@ -1338,27 +1404,47 @@ export interface components {
         };
         /**
          * ClubOut
-         * @description One club of the set with its duties, its reason and the ranking for its slot.
+         * @description One club of the set: what it is, what it brings and replaces, its reason and the ranking for its slot.
          */
         ClubOut: {
+            /** Bend Deg */
+            bend_deg: number;
             /** Bounce Deg */
             bounce_deg: number;
+            /** Brings */
+            brings: components["schemas"]["BringsOut"][];
+            /** Brings Strokes Round */
+            brings_strokes_round: number;
             /** Candidates */
             candidates: components["schemas"]["CandidateOut"][];
-            /** Delivered */
-            delivered: components["schemas"]["DeliveredOut"][];
+            /** Code */
+            code: string;
             /** Duties */
             duties: string[];
             /** Duty */
             duty: string;
             /** Loft Deg */
             loft_deg: number;
+            /** Name */
+            name: string;
+            /** Openings */
+            openings: components["schemas"]["OpeningOut"][];
+            /** Owned */
+            owned: boolean;
             /** Pinned */
             pinned: boolean;
             /** Reason */
             reason: string;
+            /** Replaces */
+            replaces: string | null;
+            /** Situations */
+            situations: components["schemas"]["SituationOut"][];
             /** Slot */
             slot: number;
+            /** Sole Width Mm */
+            sole_width_mm: number;
+            /** Survives */
+            survives: number | null;
         };
         /**
          * ClubRowOut
@@ -1459,30 +1545,6 @@ export interface components {
             unit: string;
             /** Value */
             value: unknown;
-        };
-        /**
-         * DeliveredOut
-         * @description A head in one scenario; `value` is the product of `parts`.
-         */
-        DeliveredOut: {
-            /** Bounce Deg */
-            bounce_deg: number;
-            /** Face Direction Deg */
-            face_direction_deg: number;
-            /** Leading Edge Height Mm */
-            leading_edge_height_mm: number;
-            /** Loft Deg */
-            loft_deg: number;
-            /** Parts */
-            parts: {
-                [key: string]: number;
-            };
-            /** Scenario */
-            scenario: string;
-            /** Speed Mps */
-            speed_mps: number | null;
-            /** Value */
-            value: number;
         };
         /**
          * DeliveryDocument
@@ -1710,6 +1772,102 @@ export interface components {
             unit: string;
         };
         /**
+         * DoubtOut
+         * @description How the intervals were made: draws, how many draws of the laws are among them, doubt between level sets.
+         */
+        DoubtOut: {
+            /** Draws */
+            draws: number;
+            /** Law Draws */
+            law_draws: number;
+            /** Paired */
+            paired: number;
+        };
+        /**
+         * EarlierClubOut
+         * @description A club of an earlier proposal.
+         */
+        EarlierClubOut: {
+            /** Bend Deg */
+            bend_deg: number;
+            /** Bounce Deg */
+            bounce_deg: number;
+            /** Code */
+            code: string;
+            /** Duty */
+            duty: string;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Name */
+            name: string;
+            /** Outline Mm */
+            outline_mm: number[][];
+            /** Owned */
+            owned: boolean;
+            /** Reason */
+            reason: string;
+            /** Shape */
+            shape: string;
+            /** Slot */
+            slot: number;
+        };
+        /**
+         * EarlierOut
+         * @description What an earlier engine proposed. Its figures are not those of today and are not compared with them.
+         */
+        EarlierOut: {
+            /** Clubs */
+            clubs: components["schemas"]["EarlierClubOut"][];
+            /** Engine Version */
+            engine_version: string;
+            /** Notes */
+            notes: string[];
+            /** Strikes */
+            strikes: number;
+        };
+        /**
+         * EconomyDocument
+         * @description What a round and a change are worth; null where the usual figure stands.
+         */
+        EconomyDocument: {
+            /**
+             * Practice
+             * @default null
+             */
+            practice: number | null;
+            /**
+             * Shots A Round
+             * @default null
+             */
+            shots_a_round: number | null;
+            /**
+             * Slot
+             * @default null
+             */
+            slot: number | null;
+            /**
+             * Worth Changing
+             * @default null
+             */
+            worth_changing: number | null;
+        };
+        /**
+         * EconomyOut
+         * @description The figures by which the decision was made, typed or usual.
+         */
+        EconomyOut: {
+            /** Practice */
+            practice: number;
+            /** Shots A Round */
+            shots_a_round: number;
+            /** Slot */
+            slot: number;
+            /** Typed */
+            typed: string[];
+            /** Worth Changing */
+            worth_changing: number;
+        };
+        /**
          * EditIn
          * @description New sections for a fitting at `revision`; those left out stay as they are.
          *
@@ -1866,19 +2024,27 @@ export interface components {
         };
         /**
          * EvidenceOut
-         * @description How sure, and what to measure next.
+         * @description How sure, with the draws of the laws, and what to measure next.
          */
         EvidenceOut: {
             /** Assumed Count */
             assumed_count: boolean;
+            /** Draws */
+            draws: number;
+            /** Law Draws */
+            law_draws: number;
             /** Next Measurement */
             next_measurement: string | null;
-            /** Resamples */
-            resamples: number;
+            /** Paired */
+            paired: number;
+            /** Recommended Step */
+            recommended_step: number;
             /** Revision */
             revision: number;
             /** Shares */
             shares: components["schemas"]["ShareOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepDoubtOut"][];
         };
         /**
          * FaultOut
@@ -1963,6 +2129,13 @@ export interface components {
             /**
              * @default {
              *       "distances": null,
+             *       "economy": {
+             *         "practice": null,
+             *         "shots_a_round": null,
+             *         "slot": null,
+             *         "worth_changing": null
+             *       },
+             *       "heads_bought": null,
              *       "ladder_deg": null,
              *       "ladder_factors": {
              *         "alternatives": 1,
@@ -1973,6 +2146,7 @@ export interface components {
              *         "top_loft": 1,
              *         "uncovered": 1
              *       },
+             *       "layouts": [],
              *       "pinned": []
              *     }
              */
@@ -2489,7 +2663,8 @@ export interface components {
         };
         /**
          * KeptOut
-         * @description A kept proposal whole: inputs and result as they were.
+         * @description A kept proposal whole: inputs and result as they were; `earlier` instead of a result when an earlier engine
+         *     made it.
          */
         KeptOut: {
             /** Clubs */
@@ -2500,6 +2675,7 @@ export interface components {
              */
             created_at: string;
             document: components["schemas"]["FittingDocument"];
+            earlier: components["schemas"]["EarlierOut"] | null;
             /** Engine Version */
             engine_version: string;
             /**
@@ -2511,7 +2687,7 @@ export interface components {
             kept_by: string;
             /** Label */
             label: string;
-            result: components["schemas"]["RecommendationOut"];
+            result: components["schemas"]["RecommendationOut"] | null;
             /** Revision */
             revision: number;
             /** Strikes */
@@ -2627,6 +2803,40 @@ export interface components {
              * @default null
              */
             sheet?: string | null;
+        };
+        /**
+         * LeakOut
+         * @description What a situation costs over a scratch player with the best tool, and whose it is.
+         *
+         *     `won` is what the shown set wins there over today's bag; halving the spread of entry, lean or speed would win so much.
+         */
+        LeakOut: {
+            /** Club Part */
+            club_part: number;
+            /** Drill */
+            drill: string | null;
+            /** Grounds */
+            grounds: string[];
+            /** Halving */
+            halving: {
+                [key: string]: number;
+            };
+            /** Name */
+            name: string;
+            /** Player Part */
+            player_part: number;
+            /** Served By */
+            served_by: {
+                [key: string]: string;
+            };
+            /** Share */
+            share: number;
+            /** Situation */
+            situation: string;
+            /** Strokes Round */
+            strokes_round: number;
+            /** Won */
+            won: number;
         };
         /**
          * LeanEstimate
@@ -2886,6 +3096,20 @@ export interface components {
             kind: "caution" | "assumed" | "gap" | "rule";
             /** Text */
             text: string;
+        };
+        /**
+         * OpeningOut
+         * @description How far the face is opened where the club serves.
+         */
+        OpeningOut: {
+            /** Ground */
+            ground: string;
+            /** Opening Deg */
+            opening_deg: number;
+            /** Pin */
+            pin: string;
+            /** Situation */
+            situation: string;
         };
         /**
          * OutlierOut
@@ -3290,6 +3514,11 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * Price
+             * @default null
+             */
+            price: number | null;
+            /**
              * Sole Width Mm
              * @default 20
              */
@@ -3421,36 +3650,52 @@ export interface components {
         /**
          * RecommendationOut
          * @description The whole proposal. `strikes_key` tells the strikes that it stands on from any others.
+         *
+         *     `taken_step` is the step whose set is shown, `recommended_step` the one proposed: places in `steps`. `whole_rack` says
+         *     whether every head of the rack was looked at, or only those near the last choice.
          */
         RecommendationOut: {
-            /** Bench Clubs */
-            bench_clubs: string[];
+            /** Bag */
+            bag: components["schemas"]["BagVerdictOut"][];
             /** Carry Assumed */
             carry_assumed: boolean;
             /** Club Speed Mps */
             club_speed_mps: number;
             /** Clubs */
             clubs: components["schemas"]["ClubOut"][];
+            doubt: components["schemas"]["DoubtOut"] | null;
+            economy: components["schemas"]["EconomyOut"];
             /** Engine Version */
             engine_version: string;
-            /**
-             * First Because
-             * @default
-             */
+            /** First Because */
             first_because: string;
             /** Full Lean Deg */
             full_lean_deg: number;
-            /** Judge */
-            judge: string;
+            /** Gain Strokes Round */
+            gain_strokes_round: number;
+            /** Leaks */
+            leaks: components["schemas"]["LeakOut"][];
             /** Level Sets */
             level_sets: number;
+            /** Level Within */
+            level_within: number;
             lofts: components["schemas"]["LoftsOut"];
+            /** Next Measurement */
+            next_measurement: string | null;
             /** Notes */
             notes: components["schemas"]["NoteOut"][];
+            /** Practice */
+            practice: string;
+            /** Practice Strokes Round */
+            practice_strokes_round: number;
+            /** Recommended Step */
+            recommended_step: number;
             /** Scenarios */
             scenarios: components["schemas"]["ScenarioOut"][];
             /** Sets */
             sets: components["schemas"]["SetOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
             /** Strikes */
             strikes: number;
             /**
@@ -3458,8 +3703,16 @@ export interface components {
              * @default
              */
             strikes_key: string;
-            /** Unserved */
-            unserved: string[];
+            /** Strokes Round */
+            strokes_round: number;
+            /** Strokes Round Bag */
+            strokes_round_bag: number;
+            /** Taken Step */
+            taken_step: number;
+            /** Verdict */
+            verdict: string;
+            /** Whole Rack */
+            whole_rack: boolean;
         };
         /**
          * RunIn
@@ -3614,17 +3867,23 @@ export interface components {
         };
         /**
          * ScenarioOut
-         * @description One shot on one ground, its setup and who serves it (slot, -1 for the pitching wedge).
+         * @description One shot on one ground: its setup, where the hole is, strokes a shot with the set, who serves it at each pin.
+         *
+         *     `served_by` are slots of the set, -1 the pitching wedge, -2 the nine-iron; full swings have none.
          */
         ScenarioOut: {
             /** Attack Deg */
             attack_deg: number;
+            /** Behind M */
+            behind_m: number;
             /** Entry Mm */
             entry_mm: number;
             /** Ground */
             ground: string;
             /** Ground Here */
             ground_here: components["schemas"]["TurfIn"] | components["schemas"]["SandIn"];
+            /** Hole M */
+            hole_m: number;
             /** Key */
             key: string;
             /**
@@ -3634,22 +3893,30 @@ export interface components {
             kind: "full" | "turf" | "sand";
             /** Lean Deg */
             lean_deg: number;
+            /** Lip M */
+            lip_m: number;
             /** Opening Deg */
             opening_deg: number;
             /** Release */
             release: number;
+            /** Room M */
+            room_m: number;
             /** Served By */
-            served_by: number;
+            served_by: {
+                [key: string]: number;
+            };
             /** Share */
             share: number;
+            /** Short */
+            short: string;
             /** Shot */
             shot: string;
             /** Shot Name */
             shot_name: string;
+            /** Strokes */
+            strokes: number | null;
             /** Target Carry M */
             target_carry_m: number;
-            /** Value */
-            value: number;
             /** Wanted Bounce High Deg */
             wanted_bounce_high_deg: number;
             /** Wanted Bounce Low Deg */
@@ -3668,6 +3935,8 @@ export interface components {
             choice: string;
             /** Clubs */
             clubs: string[];
+            /** Gain Strokes Round */
+            gain_strokes_round: number;
             /** Question */
             question: string;
         };
@@ -3875,17 +4144,19 @@ export interface components {
         };
         /**
          * SetOut
-         * @description A whole set, its score, and what it gains and gives up against the first, by shot in hundredths of value.
+         * @description A whole set: strokes a round behind the best, and what it gains and gives up against the shown one, by shot.
          */
         SetOut: {
+            /** Behind */
+            behind: number;
             /** Clubs */
             clubs: string[];
             /** Gains */
             gains: string;
             /** Gives Up */
             gives_up: string;
-            /** Score */
-            score: number;
+            /** Shown */
+            shown: boolean;
         };
         /**
          * SettledIn
@@ -3899,7 +4170,7 @@ export interface components {
         };
         /**
          * ShareOut
-         * @description How often a head was the choice for its slot.
+         * @description Share of the draws in which some set with this head is level with the best.
          */
         ShareOut: {
             /** Code */
@@ -3937,6 +4208,37 @@ export interface components {
             password: string;
         };
         /**
+         * SituationOut
+         * @description A short scenario for one club: strokes a shot over its pins with the chosen head, the owned one, the best on
+         *     the rack.
+         */
+        SituationOut: {
+            /** Best Name */
+            best_name: string;
+            /** Best Strokes */
+            best_strokes: number;
+            /** Bounce Deg */
+            bounce_deg: number;
+            /** Face Direction Deg */
+            face_direction_deg: number;
+            /** Leading Edge Height Mm */
+            leading_edge_height_mm: number;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Opening Deg */
+            opening_deg: number;
+            /** Owned Strokes */
+            owned_strokes: number | null;
+            /** Scenario */
+            scenario: string;
+            /** Serves */
+            serves: string[];
+            /** Speed Mps */
+            speed_mps: number;
+            /** Strokes */
+            strokes: number;
+        };
+        /**
          * StartIn
          * @description A new player.
          */
@@ -3959,6 +4261,55 @@ export interface components {
             name: string;
             /** Station */
             station: string;
+        };
+        /**
+         * StepDoubtOut
+         * @description A step's gain in 8 of 10 draws, and the share of draws in which it beats today's bag.
+         */
+        StepDoubtOut: {
+            /** Better Share */
+            better_share: number;
+            /** Heads Bought */
+            heads_bought: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
+         * StepOut
+         * @description A step of change: today's bag, bends only, or heads bought.
+         *
+         *     `gain_strokes_round` is the model's gain over today's bag; `low`, `high` hold it in 8 of 10 draws, `better_share` is
+         *     the share of draws in which it beats the bag (null until they are drawn). `price` is the rack's, null where it states
+         *     none. `more_strokes_round` is what it wins over the shown step.
+         */
+        StepOut: {
+            /** Better Share */
+            better_share: number | null;
+            /** Clubs */
+            clubs: components["schemas"]["BuiltClubOut"][];
+            /** Gain Strokes Round */
+            gain_strokes_round: number;
+            /** Heads Bought */
+            heads_bought: number;
+            /** High */
+            high: number | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bag" | "bends" | "heads";
+            /** Low */
+            low: number | null;
+            /** More Strokes Round */
+            more_strokes_round: number;
+            /** Price */
+            price: number | null;
+            /** Strokes Round */
+            strokes_round: number;
+            /** Words */
+            words: string;
         };
         /**
          * StrikeDocument

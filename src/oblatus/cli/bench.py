@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 import math
-import subprocess
-import sys
 import tempfile
 import threading
 import time
 from argparse import Namespace
 from collections.abc import Callable
-from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -25,10 +22,10 @@ from oblatus.cli.bench_front import measure_front
 from oblatus.cli.bench_imports import measure_import
 from oblatus.cli.bench_live import measure_live
 from oblatus.cli.bench_reference import strike_with_solve_ivp
+from oblatus.cli.bench_verdict import measure_verdict
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import resample
-from oblatus.core.fitting.strike_judge import quadrature
+from oblatus.core.fitting.costs import quadrature
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, Swing, build_solid, ground_row
 from oblatus.core.strike import _kernels as strike_kernels
@@ -36,7 +33,6 @@ from oblatus.core.strike import _lanes as lanes
 from oblatus.core.strike.families import SHAPE
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
-from oblatus.formats.recommendation import recommend_document
 from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.store.migrate import migrate
@@ -47,14 +43,6 @@ from oblatus.usecases.engine import engine
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, demo_fittings, seed_once
 from oblatus.web.app import create_app
 
-COLD = (
-    "import time; t = time.perf_counter()\n"
-    "from oblatus.formats.rack import demo_rack\n"
-    "from oblatus.formats.recommendation import recommend_document\n"
-    "from oblatus.usecases.seed import demo_fittings\n"
-    "from oblatus.usecases.engine import engine\n"
-    "recommend_document(demo_fittings()[0], demo_rack(), engine().judge); print(time.perf_counter() - t)"
-)
 EDITS = 100
 
 Floats = NDArray[np.float64]
@@ -70,33 +58,10 @@ def add_bench(commands: Any) -> None:
 def run_bench(args: Namespace) -> int:
     """Run every measurement and print it; nothing is left behind."""
     figures: dict[str, Any] = {}
-    for measure in (_recommendation, measure_flight, measure_carries, _strike, _growth, _ceiling, _round_trip):
+    for measure in (measure_verdict, measure_flight, measure_carries, _strike, _growth, _ceiling, _round_trip):
         figures |= measure()
     show({key: round(value, 4) for key, value in figures.items()}, args.json)
     return 0
-
-
-def _recommendation() -> dict[str, float]:
-    """A new process; then, with the families at hand, a habit that is another each time, and one that is asked again."""
-    document, rack = demo_fittings()[0], demo_rack()
-    fitting = fitting_from(document, rack)
-    cold = float(subprocess.run([sys.executable, "-c", COLD], check=True, capture_output=True, text=True).stdout)
-    judge = engine().judge
-    recommend(fitting, judge)
-
-    def another(i: int) -> None:
-        habit = fitting.player.habit
-        moved = replace(habit, attack_deg=replace(habit.attack_deg, mean=habit.attack_deg.mean + 0.01 * (i + 1)))
-        recommend(replace(fitting, player=replace(fitting.player, habit=moved)), judge)
-
-    another(99)
-    return {
-        "recommendation_cold_process_s": cold,
-        "recommendation_warm_new_habit_ms": 1e3 * float(np.median(times(another, 20))),
-        "recommendation_warm_same_habit_ms": 1e3 * float(np.median(times(lambda _: recommend(fitting, judge), 20))),
-        "recommendation_document_same_habit_ms": 1e3
-        * float(np.median(times(lambda _: recommend_document(document, rack, judge), 20))),
-    }
 
 
 def _strike() -> dict[str, float]:
@@ -106,7 +71,7 @@ def _strike() -> dict[str, float]:
     rows = np.empty((80, 7))
     arguments = (
         kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
-        solid.mass, row, swing.entry, 0.0, math.radians(-5.0), 20.0, 1.0, 0.005, rows,
+        solid.mass, row, strike_kernels.CONTACTS[kind], swing.entry, 0.0, math.radians(-5.0), 20.0, 1.0, 0.005, rows,
     )  # fmt: skip
 
     def direct(_: int) -> None:
@@ -176,11 +141,6 @@ def _growth() -> dict[str, float]:
             f"{heads}_heads_{scenarios}_scenarios_cold_s": cold,
             f"{heads}_heads_{scenarios}_scenarios_warm_s": warm,
         }
-    judge = engine().judge
-    fitting = fitting_from(demo_fittings()[0], demo_rack())
-    found = recommend(fitting, judge)
-    resample(fitting, found, judge)
-    figures["resample_500_ms"] = 1e3 * float(np.median(times(lambda _: resample(fitting, found, judge), 5)))
     return figures
 
 

@@ -14,7 +14,7 @@ from threadpoolctl import threadpool_limits
 
 from oblatus.cli.bench_reference import fly_with_numpy, fly_with_solve_ivp
 from oblatus.core.delivery import Player
-from oblatus.core.fitting.recommend import choose_ladder
+from oblatus.core.fitting.fitting import ladder_choice
 from oblatus.core.flight import Delivery, fly_ball, strike_ball
 from oblatus.core.flight import _kernels as flight_kernels
 from oblatus.core.gapping import (
@@ -67,7 +67,7 @@ def measure_carries() -> dict[str, float]:
         for s in strikes[:10_000]
     ]
     fitting = fitting_from(demo_fittings()[3], demo_rack())
-    choice = choose_ladder(fitting)
+    choice = ladder_choice(fitting)
     grid = tuple(float(x) for x in np.arange(48.0, 64.25, 0.5))
     wish = LadderWish(grid, choice.wish.owned, 58.0, choice.wish.school, choice.wish.faced)
 

@@ -10,7 +10,7 @@ from oblatus.cli.arguments import number, read_text
 from oblatus.core.bounds import FLIGHT, Bound
 from oblatus.core.fitting import Fitting
 from oblatus.core.fitting.carries_of import bag_rows
-from oblatus.core.fitting.recommend import carry_model_of, choose_ladder
+from oblatus.core.fitting.fitting import carry_model_of, ladder_choice
 from oblatus.core.flight import Air, fly_ball, strike_ball
 from oblatus.errors import fault
 from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out
@@ -67,14 +67,15 @@ def run_ladder(args: Namespace) -> int:
     """Print the best ladder of every number, and the front of cover against cost."""
     document = load_fitting(read_text(args.file))
     fitting = fitting_from(document, demo_rack())
-    choice = choose_ladder(fitting)
+    choice = ladder_choice(fitting)
+    evenest = min(choice.options, key=lambda ladder: ladder.penalty).lofts_deg if choice.options else ()
     low, high = args.wedges or (1, len(choice.options))
     if high > fitting.bag.wedge_room:
         raise fault("wedges", f"the 14 clubs leave room for {fitting.bag.wedge_room}", high)
     best = [ladder for count in range(low, high + 1) for ladder in choice.search.best(count)]
-    options = [ladder_out(ladder, choice.options, ladder.lofts_deg == choice.ladder.lofts_deg) for ladder in best]
+    options = [ladder_out(ladder, choice.options, ladder.lofts_deg == evenest) for ladder in best]
     front = [
-        ladder_out(ladder, choice.options, ladder.lofts_deg == choice.ladder.lofts_deg)
+        ladder_out(ladder, choice.options, ladder.lofts_deg == evenest)
         for ladder in choice.search.front(high)
         if len(ladder.lofts_deg) >= low
     ]

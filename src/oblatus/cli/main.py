@@ -19,6 +19,7 @@ from oblatus.cli.imports import add_import
 from oblatus.cli.recommend import add_recommend
 from oblatus.cli.serve import add_serve
 from oblatus.cli.strike import add_strike
+from oblatus.cli.strokes import add_strokes
 from oblatus.cli.users import add_user_command
 from oblatus.errors import InputError, OblatusError
 
@@ -35,6 +36,7 @@ def main(argv: Sequence[str] | None = None) -> int:
         add_deliver,
         add_flight,
         add_strike,
+        add_strokes,
         add_bench,
         add_serve,
         add_import,

@@ -16,9 +16,6 @@ def add_recommend(commands: Any) -> None:
     """Register `recommend`."""
     parser = commands.add_parser("recommend", help="the proposal for a fitting document")
     parser.add_argument("file", help="a fitting document, - for standard input")
-    parser.add_argument(
-        "--bench-rules", action="store_true", help="judge by the bench rules instead of the strike engine"
-    )
     parser.add_argument("--json", action="store_true")
     parser.set_defaults(run=run_recommend)
 
@@ -26,27 +23,34 @@ def add_recommend(commands: Any) -> None:
 def run_recommend(args: Namespace) -> int:
     """Print the proposal; a document without a rack is judged on the demo rack."""
     document = load_fitting(read_text(args.file))
-    result = recommend_document(document, demo_rack(), None if args.bench_rules else engine().judge)
+    result = recommend_document(document, demo_rack(), engine().judge, laws=True)
     print(result.model_dump_json() if args.json else _words(result, document.player.name))
     return 0
 
 
 def _words(result: RecommendationOut, name: str) -> str:
-    lines = [f"{name}: {len(result.clubs)} wedges by {result.judge}, engine {result.engine_version}", ""]
-    for rung in result.lofts.rungs:
-        if rung.swing == "full":
-            lines.append(
-                f"{rung.club:>15}  carry {rung.carry_m:5.1f} m  apex {rung.apex_m:4.1f} m  "
-                f"lands {rung.landing_deg:4.1f} deg  spin {rung.spin_rpm:5.0f} rpm  run {rung.run_m:+4.1f} m"
-            )
+    lines = [f"{name}, engine {result.engine_version}: {result.verdict}", result.practice, ""]
+    for n, step in enumerate(result.steps):
+        mark = "*" if n == result.recommended_step else " "
+        doubt = "" if n == 0 or step.low is None else (
+            f"  8 of 10: {step.low:+.2f} to {step.high:+.2f}, better in {100 * (step.better_share or 0.0):.0f} of 100"
+        )  # fmt: skip
+        price = f"  price {step.price:g}" if step.price else ""
+        lines.append(f"{mark} {step.heads_bought} bought  {step.gain_strokes_round:+.2f}{doubt}{price}  {step.words}")
     lines.append("")
     for club in result.clubs:
-        head = club.candidates[0]
-        bend = f", bent {head.bend_deg:+g}" if head.bend_deg else ""
-        lines.append(f"{club.loft_deg:g} deg, {club.bounce_deg:g} bounce: {head.name} ({head.shape}{bend})")
-        lines.append(f"    for {club.duty}")
+        bend = f", bent {club.bend_deg:+g}" if club.bend_deg else ""
+        place = f" for {club.replaces}" if club.replaces and club.replaces != club.name else ""
+        lines.append(
+            f"{club.loft_deg:g} deg, {club.bounce_deg:g} bounce: {club.name}{bend}{place}, "
+            f"brings {club.brings_strokes_round:.2f}"
+        )
         lines.append(f"    {club.reason}")
+    lines.append(f"{result.level_sets} sets are level. {result.first_because}")
+    lines.extend(
+        f"{leak.name}: {leak.strokes_round:.2f} a round, a club could win {leak.club_part:.2f}, "
+        f"yours {leak.player_part:.2f}{f' ({leak.drill})' if leak.drill else ''}"
+        for leak in result.leaks[:8]
+    )
     lines.extend(f"{note.kind}: {note.text}" for note in result.notes)
-    if result.unserved:
-        lines.append("nobody serves well: " + ", ".join(key.replace("|", " on ") for key in result.unserved[:5]))
-    return "\n".join(lines)
+    return "\n".join(line for line in lines)

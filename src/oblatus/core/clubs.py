@@ -110,7 +110,8 @@ class Head:
 class StockHead:
     """A head that can be built: from the rack, or already in the player's bag.
 
-    `bend_limit_deg` is how far it may be bent either way [degrees]; `stock` counts what is on the shelf.
+    `bend_limit_deg` is how far it may be bent either way [degrees]; `stock` counts what is on the shelf; `price` is the
+    studio's own, None if it states none.
     """
 
     code: str
@@ -120,3 +121,4 @@ class StockHead:
     owned: bool = False
     stock: int = 1
     bend_limit_deg: float = 3.0
+    price: float | None = None

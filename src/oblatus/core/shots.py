@@ -9,6 +9,7 @@ from typing import Literal
 from oblatus.core.grounds import BALL_HEIGHT, Ground
 
 Kind = Literal["full", "turf", "sand"]
+Short = Literal["fringe", "rough", "sand"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +24,8 @@ class Shot:
     edge : how much a low leading edge matters, 0..1
     share, handicap_slope : usual share of golf at handicap 12, and its change in log per ten strokes
     ball_height : ball bottom above the soil [m] when the shot itself says so
-    run : wanted run after landing, from and to [m]; None when any will do
+    hole, room, behind : distance to the hole, room from the green's front edge to it, green behind it [m] (judgement)
+    short : what lies short of the front edge
     entry_offset : where the sole is meant to land, added to the player's own entry on turf [m]
     lip : whether the ball must clear the ground's lip
     """
@@ -40,7 +42,10 @@ class Shot:
     share: float
     handicap_slope: float = 0.0
     ball_height: float | None = None
-    run: tuple[float, float] | None = None
+    hole: float = 0.0
+    room: float = 0.0
+    behind: float = 0.0
+    short: Short = "rough"
     entry_offset: float = 0.0
     lip: bool = False
 
@@ -72,28 +77,35 @@ CATALOGUE: tuple[Shot, ...] = (
     Shot("full", "full swing to a green", "full", (60, 130), 0, 4, 0, (0, 90), 0.2, 0.18, -0.10),
     Shot("swing_1030", "10:30 swing", "full", (45, 105), 0, 1, 0, (0, 90), 0.2, 0.08, -0.15),
     Shot("swing_900", "9:00 swing", "full", (30, 80), 0, 0, 0, (0, 90), 0.2, 0.06, -0.10),
-    Shot("pitch", "pitch 30–60 m", "turf", (30, 60), 0, 0, 0, (44, 56), 0.4, 0.10, -0.05, run=(0, 5)),
-    Shot("short_pitch", "short pitch over trouble", "turf", (10, 30), 10, -3, 1, (55, 66), 0.5, 0.05, run=(-2, 3)),
-    Shot("chip", "basic chip", "turf", (4, 15), 0, 2, 0, (42, 52), 0.5, 0.14, 0.10, run=(2, 9)),
-    Shot("low_runner", "low runner", "turf", (3, 12), 0, 4, -1, (36, 46), 0.3, 0.06, 0.15, run=(4, 14)),
+    Shot("pitch", "pitch 30–60 m", "turf", (30, 60), 0, 0, 0, (44, 56), 0.4, 0.10, -0.05, None, 45, 9, 10, "rough"),
+    Shot("short_pitch", "short pitch over trouble", "turf", (10, 30), 10, -3, 1, (55, 66), 0.5, 0.05, 0.0, None,
+         20, 5, 9, "sand"),
+    Shot("chip", "basic chip", "turf", (4, 15), 0, 2, 0, (42, 52), 0.5, 0.14, 0.10, None, 13, 9, 10, "fringe"),
+    Shot("low_runner", "low runner", "turf", (3, 12), 0, 4, -1, (36, 46), 0.3, 0.06, 0.15, None, 18, 15, 10, "fringe"),
     Shot("high_soft", "high soft shot, tight lie", "turf", (8, 25), 20, -4, 1, (62, 74), 0.9, 0.03, -0.20, _TIGHT,
-         (-2, 2)),
-    Shot("lush_rough", "from lush rough", "turf", (8, 40), 10, 0, -2, (54, 68), 0.1, 0.07, 0.15, _LUSH, (-2, 7)),
-    Shot("tight_soft", "tight lie, soft ground", "turf", (10, 40), 0, 0, 0, (46, 58), 0.5, 0.04, 0.0, _TIGHT, (-1, 5)),
-    Shot("tight_firm", "tight lie, firm ground", "turf", (10, 40), 0, 0, 0, (46, 58), 1.0, 0.04, 0.0, _TIGHT, (-1, 5)),
-    Shot("against_grain", "against the grain", "turf", (5, 25), 0, -1, 0, (46, 58), 0.2, 0.02, run=(0, 6)),
+         16, 4, 9, "rough"),
+    Shot("lush_rough", "from lush rough", "turf", (8, 40), 10, 0, -2, (54, 68), 0.1, 0.07, 0.15, _LUSH,
+         22, 8, 9, "rough"),
+    Shot("tight_soft", "tight lie, soft ground", "turf", (10, 40), 0, 0, 0, (46, 58), 0.5, 0.04, 0.0, _TIGHT,
+         25, 8, 9, "rough"),
+    Shot("tight_firm", "tight lie, firm ground", "turf", (10, 40), 0, 0, 0, (46, 58), 1.0, 0.04, 0.0, _TIGHT,
+         25, 8, 9, "rough"),
+    Shot("against_grain", "against the grain", "turf", (5, 25), 0, -1, 0, (46, 58), 0.2, 0.02, 0.0, None,
+         15, 8, 10, "fringe"),
     Shot("sand_greenside", "greenside sand 5–15 m", "sand", (5, 15), 20, -3, -3, (58, 74), 0.2, 0.07, 0.10, None,
-         (-2, 4), _SAND_ENTRY),
+         12, 6, 10, "sand", _SAND_ENTRY),
     Shot("sand_high_lip", "greenside sand, high lip", "sand", (5, 15), 30, -4, -3, (64, 78), 0.2, 0.02, 0.0, None,
-         (-2, 3), _SAND_ENTRY, lip=True),
+         11, 5, 10, "sand", _SAND_ENTRY, lip=True),
     Shot("sand_long", "long sand 25–55 m", "sand", (25, 55), 5, 0, -2, (46, 58), 0.3, 0.02, 0.0, None,
-         (0, 8), 0.5 * _SAND_ENTRY),
-    Shot("plugged", "plugged", "sand", (4, 12), -10, 3, -5, (40, 54), 0.3, 0.01, 0.15, None, None, _SAND_ENTRY),
-    Shot("sand_thin", "wet or thin sand", "sand", (5, 20), 0, 0, -2, (50, 62), 0.8, 0.01, 0.0, None,
-         (-1, 6), 0.5 * _SAND_ENTRY),
+         40, 11, 11, "sand", 0.5 * _SAND_ENTRY),
+    Shot("plugged", "plugged", "sand", (4, 12), -10, 3, -5, (40, 54), 0.3, 0.01, 0.15, None, 12, 8, 10, "sand",
+         _SAND_ENTRY),
+    Shot("sand_thin", "wet or thin sand", "sand", (5, 20), 0, 0, -2, (50, 62), 0.8, 0.01, 0.0, None, 14, 8, 10, "sand",
+         0.5 * _SAND_ENTRY),
 )  # fmt: skip
 
 BY_KEY = {shot.key: shot for shot in CATALOGUE}
+SHORT_SHOTS = tuple(shot.key for shot in CATALOGUE if shot.kind != "full")
 
 
 def default_shot_mix(handicap: float | None) -> dict[str, float]:

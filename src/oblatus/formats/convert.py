@@ -9,11 +9,21 @@ from typing import Any
 
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
-from oblatus.core.fitting import Bag, Fitting
+from oblatus.core.fitting import Bag, Economy, Fitting
 from oblatus.core.flight import Air
 from oblatus.core.gapping import SWINGS, Band, MeasuredStrike, Swing
 from oblatus.core.grounds import BALL_HEIGHT, Ground, Sand, Turf
-from oblatus.formats.fitting import FittingDocument, GroundDocument, HeadDocument, PlayerDocument, RackHeadDocument
+from oblatus.core.shots import BY_KEY
+from oblatus.core.strokes.situations import Layout, OwnLie
+from oblatus.formats.fitting import (
+    EconomyDocument,
+    FittingDocument,
+    GroundDocument,
+    HeadDocument,
+    LayoutDocument,
+    PlayerDocument,
+    RackHeadDocument,
+)
 from oblatus.formats.strikes import strike_from
 
 PITCHING_WEDGE_SOLE_WIDTH = 0.018
@@ -53,7 +63,7 @@ def fitting_from(
         for n, wedge in enumerate(document.bag.wedges)
     ]
     stock += [
-        StockHead(head.code, head.name, head_from(head), head.make, False, head.stock, head.bend_limit_deg)
+        StockHead(head.code, head.name, head_from(head), head.make, False, head.stock, head.bend_limit_deg, head.price)
         for head in heads
     ]
     bag = document.bag
@@ -75,7 +85,26 @@ def fitting_from(
         air=session_air(document),
         bands=tuple(Band(band.from_m, band.to_m, band.share) for band in document.choices.distances or ()),
         ladder_factors=document.choices.ladder_factors.model_dump(),
+        layouts={layout.shot: _layout(layout) for layout in document.choices.layouts},
+        economy=economy_from(document.choices.economy),
+        heads_bought=document.choices.heads_bought,
     )
+
+
+def economy_from(document: EconomyDocument) -> Economy:
+    """What a round and a change are worth, the usual figures where none is typed."""
+    usual = Economy()
+    return Economy(
+        document.shots_a_round,
+        usual.worth_changing if document.worth_changing is None else document.worth_changing,
+        usual.slot if document.slot is None else document.slot,
+        usual.practice if document.practice is None else document.practice,
+    )
+
+
+def _layout(document: LayoutDocument) -> Layout:
+    own: OwnLie = "sand" if BY_KEY[document.shot].kind == "sand" else "rough"
+    return Layout(document.hole_m, document.room_m, document.behind_m, document.short, own)
 
 
 def swings_from(document: FittingDocument) -> tuple[Swing, ...]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from oblatus.core.fitting import Recommendation, explain
-from oblatus.core.fitting.evidence import Evidence, Flip
+from oblatus.core.fitting.evidence import Doubt, Flip
 from oblatus.core.fitting.schools import SchoolOutcome
 from oblatus.formats.fields import Strict
 
@@ -17,12 +17,21 @@ AXIS_WORDS = {
 
 
 class ShareOut(Strict):
-    """How often a head was the choice for its slot."""
+    """Share of the draws in which some set with this head is level with the best."""
 
     slot: int
     code: str
     name: str
     share: float
+
+
+class StepDoubtOut(Strict):
+    """A step's gain in 8 of 10 draws, and the share of draws in which it beats today's bag."""
+
+    heads_bought: int
+    low: float
+    high: float
+    better_share: float
 
 
 class FlipOut(Strict):
@@ -43,11 +52,15 @@ class FlipsOut(Strict):
 
 
 class EvidenceOut(Strict):
-    """How sure, and what to measure next."""
+    """How sure, with the draws of the laws, and what to measure next."""
 
     revision: int
-    resamples: int
+    draws: int
+    law_draws: int
+    paired: float
     assumed_count: bool
+    steps: list[StepDoubtOut]
+    recommended_step: int
     shares: list[ShareOut]
     next_measurement: str | None
 
@@ -59,6 +72,7 @@ class SchoolOut(Strict):
     choice: str
     asks: str
     changed: bool
+    gain_strokes_round: float
     clubs: list[str]
 
 
@@ -69,21 +83,30 @@ class SchoolsOut(Strict):
     schools: list[SchoolOut]
 
 
-def evidence_out(revision: int, recommendation: Recommendation, evidence: Evidence) -> EvidenceOut:
-    """The evidence with names and sentences."""
+def evidence_out(revision: int, recommendation: Recommendation, doubt: Doubt) -> EvidenceOut:
+    """The doubt with names and sentences."""
     names = {c.stock.code: c.stock.name for c in recommendation.candidates}
     return EvidenceOut(
         revision=revision,
-        resamples=evidence.count,
-        assumed_count=evidence.assumed_count,
-        shares=[ShareOut(slot=s.slot, code=s.code, name=names[s.code], share=round(s.share, 3)) for s in evidence.shares],
-        next_measurement=_next(evidence),
+        draws=doubt.count,
+        law_draws=doubt.law_draws,
+        paired=round(doubt.paired, 4),
+        assumed_count=doubt.assumed_count,
+        steps=[
+            StepDoubtOut(
+                heads_bought=step.heads, low=round(d.low, 4), high=round(d.high, 4), better_share=round(d.better_share, 4)
+            )
+            for step, d in zip(recommendation.steps, doubt.steps, strict=True)
+        ],
+        recommended_step=doubt.proposed,
+        shares=[ShareOut(slot=s.slot, code=s.code, name=names[s.code], share=round(s.share, 3)) for s in doubt.shares],
+        next_measurement=explain.next_measurement(doubt),
     )
 
 
-def flips_out(revision: int, recommendation: Recommendation, flips: tuple[Flip, ...]) -> FlipsOut:
+def flips_out(revision: int, flips: tuple[Flip, ...]) -> FlipsOut:
     """Every flip in a sentence."""
-    return FlipsOut(revision=revision, flips=[_flip(recommendation, flip) for flip in flips])
+    return FlipsOut(revision=revision, flips=[_flip(flip) for flip in flips])
 
 
 def schools_out(revision: int, outcomes: list[SchoolOutcome]) -> SchoolsOut:
@@ -96,7 +119,8 @@ def schools_out(revision: int, outcomes: list[SchoolOutcome]) -> SchoolsOut:
                 choice=o.choice,
                 asks=o.asks,
                 changed=o.changed,
-                clubs=[_club(o.recommendation, club.pick) for club in o.recommendation.clubs],
+                gain_strokes_round=round(o.recommendation.steps[o.recommendation.taken].gain, 4),
+                clubs=[_club(o.recommendation, pick) for pick in o.recommendation.picks],
             )
             for o in outcomes
         ],
@@ -109,16 +133,11 @@ def _club(recommendation: Recommendation, pick: int) -> str:
     return f"{explain.degrees(head.loft_deg)} {candidate.stock.name}, {explain.degrees(head.bounce_deg)} bounce"
 
 
-def _flip(recommendation: Recommendation, flip: Flip) -> FlipOut:
+def _flip(flip: Flip) -> FlipOut:
     scale = 1000.0 if flip.unit == "m" else 1.0
     value, at = scale * flip.value, scale * flip.at
-    old = recommendation.candidates[recommendation.clubs[flip.slot].pick]
-    new = next(c for c in recommendation.candidates if c.stock.code == flip.code and c.slot == flip.slot)
-    text = (
-        f"{AXIS_WORDS[flip.axis]} {'under' if at < value else 'over'} {_shown(flip, at)}: at "
-        f"{explain.degrees(old.head.loft_deg)} {new.stock.name} with {explain.degrees(new.head.bounce_deg)} of bounce "
-        f"instead of {old.stock.name} with {explain.degrees(old.head.bounce_deg)}"
-    )
+    instead = f"{flip.new} instead of {flip.old}" if flip.new and flip.old else flip.new or f"without {flip.old}"
+    text = f"{AXIS_WORDS[flip.axis]} {'under' if at < value else 'over'} {_shown(flip, at)}: {instead}"
     unit = {"m": "mm", "deg": "degrees"}.get(flip.unit, flip.unit)
     return FlipOut(axis=flip.axis, value=round(value, 3), at=round(at, 3), unit=unit, text=text[0].upper() + text[1:])
 
@@ -127,12 +146,3 @@ def _shown(flip: Flip, at: float) -> str:
     shown = f"{at:.2f}" if flip.unit == "kg/cm2" else f"{at:.0f}" if flip.unit in {"m", "g"} else f"{at:.1f}"
     unit = {"deg": "°", "m": " mm", "g": " g", "kg/cm2": " kg/cm²"}[flip.unit]
     return shown.replace("-", "−") + unit
-
-
-def _next(evidence: Evidence) -> str | None:
-    if evidence.assumed_count:
-        return "Ten measured strikes: the spreads are assumed until then."
-    if evidence.next_axis is None:
-        return None
-    axis = AXIS_WORDS[evidence.next_axis]
-    return f"More strikes with {axis} measured: it alone turns {evidence.next_share:.0%} of the resamples."

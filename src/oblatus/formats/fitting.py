@@ -19,7 +19,7 @@ from oblatus.core.gapping import SWINGS
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.core.grounds import BOUNDS as GROUND
 from oblatus.core.grounds import summarise_readings
-from oblatus.core.shots import BY_KEY
+from oblatus.core.shots import BY_KEY, SHORT_SHOTS
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, Within, at_field, faults_of
 from oblatus.formats.readings import ReadingDocument
@@ -208,6 +208,7 @@ class RackHeadDocument(HeadDocument):
     make: Literal["forged", "cast"] = "forged"
     bend_limit_deg: Annotated[float, Within(Bound(0, 4, "degrees"))] = 3.0
     stock: Annotated[int, Within(Bound(0, 999, "heads"))] = 1
+    price: Annotated[float, Within(Bound(0, 100_000, ""))] | None = None
 
 
 class OwnedWedgeDocument(HeadDocument):
@@ -280,18 +281,60 @@ class LadderFactors(Strict):
     cost: Factor = 1.0
 
 
+class LayoutDocument(Strict):
+    """Where the hole is for a shot [m]: its distance, the room from the front edge to it, the green behind, what
+    lies short.
+    """
+
+    shot: Literal[SHORT_SHOTS]  # type: ignore[valid-type]
+    hole_m: Annotated[float, Within(Bound(3, 80, "m"))]
+    room_m: Annotated[float, Within(Bound(1, 40, "m"))]
+    behind_m: Annotated[float, Within(Bound(1, 40, "m"))]
+    short: Literal["fringe", "rough", "sand"]
+
+    @model_validator(mode="after")
+    def _edge_is_ahead(self) -> Self:
+        if self.room_m > self.hole_m - 1.0:
+            raise at_field("room_m", "leaves less than a metre to the front edge")
+        return self
+
+
+class EconomyDocument(Strict):
+    """What a round and a change are worth; null where the usual figure stands."""
+
+    shots_a_round: Annotated[float, Within(Bound(1, 60, "shots"))] | None = None
+    worth_changing: Annotated[float, Within(Bound(0, 2, "strokes a round"))] | None = None
+    slot: Annotated[float, Within(Bound(0, 2, "strokes a round"))] | None = None
+    practice: Annotated[float, Within(Bound(0, 0.2, "strokes a shot"))] | None = None
+
+
 class ChoicesDocument(Strict):
-    """What the fitter has settled by hand; `distances` null when the shot mix says how often each is faced."""
+    """What the fitter has settled by hand; `distances` null when the shot mix says how often each is faced.
+
+    `layouts` are the shots whose hole stands elsewhere than usual; `heads_bought` the step of change that is taken
+    instead of the proposed one: -1 keeps the bag as it is, 0 bends only.
+    """
 
     ladder_factors: LadderFactors = LadderFactors()
     distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=12)] | None = None
 
     pinned: Annotated[tuple[PinnedHead, ...], Field(max_length=4)] = ()
+    layouts: Annotated[tuple[LayoutDocument, ...], Field(max_length=20)] = ()
+    economy: EconomyDocument = EconomyDocument()
+    heads_bought: Annotated[int, Within(Bound(-1, 4, "heads"))] | None = None
 
     ladder_deg: (
         Annotated[tuple[Annotated[float, Within(Bound(44, 64, "degrees"))], ...], Field(min_length=1, max_length=4)]
         | None
     ) = None
+
+    @model_validator(mode="after")
+    def _one_layout_a_shot(self) -> Self:
+        shots = [layout.shot for layout in self.layouts]
+        twice = next((shot for shot in shots if shots.count(shot) > 1), None)
+        if twice is not None:
+            raise at_field("layouts", f"two layouts are for {twice}")
+        return self
 
     @model_validator(mode="after")
     def _ascending(self) -> Self:

@@ -54,6 +54,8 @@ def _typed(row: dict[str, str]) -> dict[str, str | float | int]:
         if key in TEXT_COLUMNS:
             typed[key] = cell
             continue
+        if key == "price" and cell == "":
+            continue  # the studio states none
         try:
             typed[key] = int(cell) if key == "stock" else float(cell)
         except (TypeError, ValueError):

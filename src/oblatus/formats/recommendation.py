@@ -1,9 +1,12 @@
-"""The proposal as JSON: keys carry units, indices are spelled out, sentences included."""
+"""The proposal as JSON: keys carry units, indices are spelled out, sentences included. Strokes are a round unless
+said.
+"""
 
 from __future__ import annotations
 
 import hashlib
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 from itertools import pairwise
 from typing import Literal
@@ -11,12 +14,18 @@ from typing import Literal
 import numpy as np
 
 from oblatus.core import ENGINE_VERSION
-from oblatus.core.clubs import Head
-from oblatus.core.fitting import Recommendation, Scenario, SoleJudge, explain
-from oblatus.core.fitting.recommend import wanted_top_loft
+from oblatus.core.clubs import Head, StockHead
+from oblatus.core.fitting import Recommendation, Scenario, Step, StrokesJudge, explain
+from oblatus.core.fitting.bench_rules import wanted_bounce
+from oblatus.core.fitting.candidates import Candidate
+from oblatus.core.fitting.evidence import Doubt, LawGains, doubt_of, draw_law_gains
+from oblatus.core.fitting.fitting import wanted_top_loft
+from oblatus.core.fitting.leaks import Leak, leaks_of
+from oblatus.core.fitting.recommend import KEEP_BAG, Built, recommend
 from oblatus.core.gapping import Ladder, MeasuredStrike, Rung
 from oblatus.core.gapping.ladder import overlap_limit
-from oblatus.core.geometry import deliver, head_outline
+from oblatus.core.geometry import deliver, deliver_many, head_outline
+from oblatus.core.strokes import PINS
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import FittingDocument, HeadDocument, RackHeadDocument
@@ -84,21 +93,91 @@ class LoftsOut(Strict):
     gaps: list[GapOut]
 
 
-class DeliveredOut(Strict):
-    """A head in one scenario; `value` is the product of `parts`."""
+class BuiltClubOut(Strict):
+    """A club as it would be built, small: for a step of change or a set."""
+
+    code: str
+    name: str
+    owned: bool
+    loft_deg: float
+    bounce_deg: float
+    sole_width_mm: float
+    bend_deg: float
+    outline_mm: list[list[float]]
+
+
+class StepOut(Strict):
+    """A step of change: today's bag, bends only, or heads bought.
+
+    `gain_strokes_round` is the model's gain over today's bag; `low`, `high` hold it in 8 of 10 draws, `better_share` is
+    the share of draws in which it beats the bag (null until they are drawn). `price` is the rack's, null where it states
+    none. `more_strokes_round` is what it wins over the shown step.
+    """
+
+    kind: Literal["bag", "bends", "heads"]
+    heads_bought: int
+    words: str
+    clubs: list[BuiltClubOut]
+    strokes_round: float
+    gain_strokes_round: float
+    more_strokes_round: float
+    low: float | None
+    high: float | None
+    better_share: float | None
+    price: float | None
+
+
+class DoubtOut(Strict):
+    """How the intervals were made: draws, how many draws of the laws are among them, doubt between level sets."""
+
+    draws: int
+    law_draws: int
+    paired: float
+
+
+class LeakOut(Strict):
+    """What a situation costs over a scratch player with the best tool, and whose it is.
+
+    `won` is what the shown set wins there over today's bag; halving the spread of entry, lean or speed would win so much.
+    """
+
+    situation: str
+    name: str
+    grounds: list[str]
+    share: float
+    strokes_round: float
+    won: float
+    club_part: float
+    player_part: float
+    halving: dict[str, float]
+    drill: str | None
+    served_by: dict[str, str]
+
+
+class SituationOut(Strict):
+    """A short scenario for one club: strokes a shot over its pins with the chosen head, the owned one, the best on
+    the rack.
+    """
 
     scenario: str
+    strokes: float
+    opening_deg: float
     loft_deg: float
     bounce_deg: float
     face_direction_deg: float
     leading_edge_height_mm: float
-    speed_mps: float | None
-    value: float
-    parts: dict[str, float]
+    speed_mps: float
+    owned_strokes: float | None
+    best_strokes: float
+    best_name: str
+    serves: list[str]
 
 
 class ScenarioOut(Strict):
-    """One shot on one ground, its setup and who serves it (slot, -1 for the pitching wedge)."""
+    """One shot on one ground: its setup, where the hole is, strokes a shot with the set, who serves it at each pin.
+
+    `served_by` are slots of the set, -1 the pitching wedge, -2 the nine-iron; full swings have none.
+    """
 
     key: str
     shot: str
@@ -113,14 +192,19 @@ class ScenarioOut(Strict):
     release: float
     ground_here: GroundIn
     target_carry_m: float
+    hole_m: float
+    room_m: float
+    behind_m: float
+    short: str
+    lip_m: float
     wanted_bounce_low_deg: float
     wanted_bounce_high_deg: float
-    served_by: int
-    value: float
+    served_by: dict[str, int]
+    strokes: float | None
 
 
 class CandidateOut(Strict):
-    """A ranked head for a slot: `set_score` is the best set that has it, `behind` what it gives up to the first."""
+    """A ranked head for a slot, at its best bend: `behind` is what the set with it costs more, strokes a round."""
 
     code: str
     name: str
@@ -130,32 +214,67 @@ class CandidateOut(Strict):
     head: HeadDocument
     outline_mm: list[list[float]]
     edge_height_mm: float
-    set_score: float
+    price: float | None
     behind: float
     reason: str
 
 
+class OpeningOut(Strict):
+    """How far the face is opened where the club serves."""
+
+    situation: str
+    ground: str
+    pin: str
+    opening_deg: float
+
+
 class ClubOut(Strict):
-    """One club of the set with its duties, its reason and the ranking for its slot."""
+    """One club of the set: what it is, what it brings and replaces, its reason and the ranking for its slot."""
 
     slot: int
+    code: str
+    name: str
+    owned: bool
     loft_deg: float
     bounce_deg: float
+    sole_width_mm: float
+    bend_deg: float
+    openings: list[OpeningOut]
+    brings_strokes_round: float
+    brings: list[BringsOut]
+    replaces: str | None
     duty: str
     duties: list[str]
     reason: str
     pinned: bool
+    survives: float | None
     candidates: list[CandidateOut]
-    delivered: list[DeliveredOut]
+    situations: list[SituationOut]
+
+
+class BringsOut(Strict):
+    """What a club brings in a shot, strokes a round."""
+
+    name: str
+    strokes_round: float
+
+
+class BagVerdictOut(Strict):
+    """What is to be done with an owned wedge, and why."""
+
+    code: str
+    verdict: str
+    why: str
 
 
 class SetOut(Strict):
-    """A whole set, its score, and what it gains and gives up against the first, by shot in hundredths of value."""
+    """A whole set: strokes a round behind the best, and what it gains and gives up against the shown one, by shot."""
 
-    score: float
+    behind: float
     clubs: list[str]
     gains: str
     gives_up: str
+    shown: bool
 
 
 class NoteOut(Strict):
@@ -165,25 +284,52 @@ class NoteOut(Strict):
     text: str
 
 
+class EconomyOut(Strict):
+    """The figures by which the decision was made, typed or usual."""
+
+    shots_a_round: float
+    worth_changing: float
+    slot: float
+    practice: float
+    typed: list[str]
+
+
 class RecommendationOut(Strict):
-    """The whole proposal. `strikes_key` tells the strikes that it stands on from any others."""
+    """The whole proposal. `strikes_key` tells the strikes that it stands on from any others.
+
+    `taken_step` is the step whose set is shown, `recommended_step` the one proposed: places in `steps`. `whole_rack` says
+    whether every head of the rack was looked at, or only those near the last choice.
+    """
 
     engine_version: str
-    judge: str
     club_speed_mps: float
     full_lean_deg: float
     carry_assumed: bool
     strikes: int
     strikes_key: str = ""
+    whole_rack: bool
+    strokes_round_bag: float
+    strokes_round: float
+    gain_strokes_round: float
+    practice_strokes_round: float
+    steps: list[StepOut]
+    recommended_step: int
+    taken_step: int
+    doubt: DoubtOut | None
+    verdict: str
+    practice: str
+    economy: EconomyOut
     lofts: LoftsOut
     scenarios: list[ScenarioOut]
     clubs: list[ClubOut]
+    bag: list[BagVerdictOut]
     sets: list[SetOut]
     level_sets: int
-    first_because: str = ""
-    bench_clubs: list[str]
-    unserved: list[str]
+    level_within: float
+    first_because: str
+    leaks: list[LeakOut]
     notes: list[NoteOut]
+    next_measurement: str | None
 
 
 def strikes_key(strikes: Sequence[MeasuredStrike]) -> str:
@@ -195,28 +341,50 @@ def strikes_key(strikes: Sequence[MeasuredStrike]) -> str:
 
 
 def recommendation_out(
-    recommendation: Recommendation, document: FittingDocument, strikes: Sequence[MeasuredStrike] = ()
+    recommendation: Recommendation,
+    strikes: Sequence[MeasuredStrike] = (),
+    leaks: Sequence[Leak] = (),
+    doubt: Doubt | None = None,
 ) -> RecommendationOut:
     """The engine's proposal, made with these strikes, as JSON models."""
-    player = fitting_from(document, ()).player
+    fitting = recommendation.fitting
+    step = recommendation.steps[recommendation.taken]
     return RecommendationOut(
         engine_version=ENGINE_VERSION,
-        judge=recommendation.judgement.judge,
         club_speed_mps=_round(recommendation.carry_model.speed),
-        full_lean_deg=_round(player.habit.full_lean_deg),
+        full_lean_deg=_round(fitting.player.habit.full_lean_deg),
         carry_assumed=recommendation.carry_model.assumed and not recommendation.strikes,
         strikes=recommendation.strikes,
         strikes_key=strikes_key(strikes),
-        lofts=_lofts(recommendation, wanted_top_loft(player)),
+        whole_rack=recommendation.whole_rack,
+        strokes_round_bag=_round(recommendation.strokes_bag, 4),
+        strokes_round=_round(step.strokes, 4),
+        gain_strokes_round=_round(step.gain, 4),
+        practice_strokes_round=_round(step.score - step.place - step.strokes, 4),
+        steps=[_step(recommendation, n, doubt) for n in range(len(recommendation.steps))],
+        recommended_step=recommendation.recommended,
+        taken_step=recommendation.taken,
+        doubt=None if doubt is None else DoubtOut(
+            draws=doubt.count, law_draws=doubt.law_draws, paired=_round(doubt.paired, 4)
+        ),
+        verdict=explain.verdict(recommendation),
+        practice=explain.practice_words(recommendation),
+        economy=_economy(recommendation),
+        lofts=_lofts(recommendation, wanted_top_loft(fitting.player)),
         scenarios=_scenarios(recommendation),
-        clubs=[_club(recommendation, slot) for slot in range(len(recommendation.clubs))],
+        clubs=[_club(recommendation, slot, doubt) for slot in range(len(recommendation.clubs))],
+        bag=[
+            BagVerdictOut(code=code, verdict=verdict, why=why) for code, verdict, why in
+            explain.bag_verdicts(recommendation)
+        ],
         sets=[_set(recommendation, index) for index in range(len(recommendation.sets))],
-        level_sets=recommendation.tied,
-        first_because=explain.why_first(recommendation) if recommendation.sets else "",
-        bench_clubs=[_label(recommendation, p) for s in recommendation.bench_sets for p in s.picks],
-        unserved=[recommendation.scenarios[i].key for i in explain.unserved(recommendation)],
+        level_sets=recommendation.level,
+        level_within=recommendation.tolerance,
+        first_because=explain.why_first(recommendation),
+        leaks=[_leak(leak) for leak in leaks],
         notes=[NoteOut(kind=kind, text=text) for kind, text in explain.notes(recommendation)],  # type: ignore[arg-type]
-    )
+        next_measurement=None if doubt is None else explain.next_measurement(doubt),
+    )  # fmt: skip
 
 
 def head_out(head: Head) -> HeadDocument:
@@ -254,17 +422,90 @@ def _round(value: float, places: int = 3) -> float:
     return round(float(value), places) + 0.0
 
 
-def _label(recommendation: Recommendation, pick: int) -> str:
-    candidate = recommendation.candidates[pick]
+def _label(candidate: Candidate) -> str:
     head = candidate.head
     return f"{candidate.stock.name}: {explain.degrees(head.loft_deg)}, {explain.degrees(head.bounce_deg)} bounce"
+
+
+def _built(stock: StockHead, head: Head, bend_deg: float) -> BuiltClubOut:
+    return BuiltClubOut(
+        code=stock.code,
+        name=stock.name,
+        owned=stock.owned,
+        loft_deg=_round(head.loft_deg),
+        bounce_deg=_round(head.bounce_deg),
+        sole_width_mm=_round(1000 * head.sole_width),
+        bend_deg=_round(bend_deg),
+        outline_mm=outline_mm(head),
+    )
+
+
+def _clubs_of(recommendation: Recommendation, step: Step) -> list[BuiltClubOut]:
+    if step.kind == "bag":
+        owned = sorted((s for s in recommendation.fitting.stock if s.owned), key=lambda item: item.head.loft_deg)
+        return [_built(item, item.head, 0.0) for item in owned]
+    chosen = [recommendation.candidates[i] for i in step.picks]
+    return [_built(candidate.stock, candidate.head, candidate.bend_deg) for candidate in chosen]
+
+
+def _step(recommendation: Recommendation, n: int, doubt: Doubt | None) -> StepOut:
+    step, shown = recommendation.steps[n], recommendation.steps[recommendation.taken]
+    prices = [recommendation.candidates[i].stock.price for i in step.picks if recommendation.candidates[i].bought]
+    drawn = None if doubt is None else doubt.steps[n]
+    return StepOut(
+        kind=step.kind,
+        heads_bought=step.heads,
+        words=explain.step_words(recommendation, step),
+        clubs=_clubs_of(recommendation, step),
+        strokes_round=_round(step.strokes, 4),
+        gain_strokes_round=_round(step.gain, 4),
+        more_strokes_round=_round(step.gain - shown.gain, 4),
+        low=None if drawn is None else _round(drawn.low, 4),
+        high=None if drawn is None else _round(drawn.high, 4),
+        better_share=None if drawn is None else _round(drawn.better_share, 4),
+        price=None if any(price is None for price in prices) else _round(sum(p for p in prices if p is not None), 2),
+    )
+
+
+def _economy(recommendation: Recommendation) -> EconomyOut:
+    economy, handicap = recommendation.fitting.economy, recommendation.fitting.player.handicap
+    usual = type(economy)()
+    names = ("shots", "worth_changing", "slot", "practice")
+    return EconomyOut(
+        shots_a_round=_round(economy.shots_for(handicap), 2),
+        worth_changing=economy.worth_changing,
+        slot=economy.slot,
+        practice=economy.practice,
+        typed=[name for name in names if getattr(economy, name) != getattr(usual, name)],
+    )
 
 
 def _set(recommendation: Recommendation, index: int) -> SetOut:
     club_set = recommendation.sets[index]
     gains, gives_up = explain.set_tradeoff(recommendation, index)
-    clubs = [_label(recommendation, pick) for pick in club_set.picks]
-    return SetOut(score=_round(club_set.score, 5), clubs=clubs, gains=gains, gives_up=gives_up)
+    return SetOut(
+        behind=_round(club_set.score - recommendation.sets[0].score, 4),
+        clubs=[_label(recommendation.candidates[pick]) for pick in club_set.picks],
+        gains=gains,
+        gives_up=gives_up,
+        shown=club_set.picks == recommendation.picks,
+    )
+
+
+def _leak(leak: Leak) -> LeakOut:
+    return LeakOut(
+        situation=leak.key,
+        name=leak.name,
+        grounds=list(leak.grounds),
+        share=_round(leak.share, 5),
+        strokes_round=_round(leak.strokes, 4),
+        won=_round(leak.won, 4),
+        club_part=_round(leak.club_part, 4),
+        player_part=_round(leak.player_part, 4),
+        halving={name: _round(value, 4) for name, value in leak.halving.items()},
+        drill=leak.drill,
+        served_by=leak.served_by,
+    )
 
 
 def _lofts(recommendation: Recommendation, wanted_top: float) -> LoftsOut:
@@ -331,29 +572,47 @@ def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
 
 
 def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
-    wanted = recommendation.judgement.wanted
-    return [
-        ScenarioOut(
-            key=s.key,
-            shot=s.shot.key,
-            shot_name=s.shot.name,
-            kind=s.shot.kind,
-            ground=s.ground.name,
-            share=_round(s.share, 5),
-            opening_deg=_round(s.setup.opening_deg),
-            lean_deg=_round(s.setup.lean_deg),
-            attack_deg=_round(s.setup.attack_deg),
-            entry_mm=_round(1000 * s.setup.entry),
-            release=_round(s.setup.release),
-            ground_here=_ground_here(s),
-            target_carry_m=_round(s.shot.target),
-            wanted_bounce_low_deg=_round(wanted[i, 0]),
-            wanted_bounce_high_deg=_round(wanted[i, 1]),
-            served_by=recommendation.served_by[i],
-            value=_round(recommendation.scenario_values[i]),
+    places = {id(s): n for n, s in enumerate(recommendation.sheet.short)}
+    mine = recommendation.problem.columns(recommendation.picks) if recommendation.picks else None
+    found = []
+    for s in recommendation.scenarios:
+        n = places.get(id(s))
+        strokes: float | None = None
+        served: dict[str, int] = {}
+        if n is not None:
+            columns = slice(n * len(PINS), (n + 1) * len(PINS))
+            weights = recommendation.sheet.weights[columns]
+            served = {pin.name: int(who) for pin, who in zip(PINS, recommendation.served[columns], strict=True)}
+            total = recommendation.bag_strokes_columns[columns] if mine is None else mine[columns]
+            strokes = _round(float(total.sum() / weights.sum()), 4)
+        low, high = wanted_bounce(s)
+        found.append(
+            ScenarioOut(
+                key=s.key,
+                shot=s.shot.key,
+                shot_name=s.shot.name,
+                kind=s.shot.kind,
+                ground=s.ground.name,
+                share=_round(s.share, 5),
+                opening_deg=_round(s.setup.opening_deg),
+                lean_deg=_round(s.setup.lean_deg),
+                attack_deg=_round(s.setup.attack_deg),
+                entry_mm=_round(1000 * s.setup.entry),
+                release=_round(s.setup.release),
+                ground_here=_ground_here(s),
+                target_carry_m=_round(s.shot.target),
+                hole_m=_round(s.layout.hole),
+                room_m=_round(s.layout.room),
+                behind_m=_round(s.layout.behind),
+                short=s.layout.short,
+                lip_m=_round(s.lip),
+                wanted_bounce_low_deg=_round(low),
+                wanted_bounce_high_deg=_round(high),
+                served_by=served,
+                strokes=strokes,
+            )
         )
-        for i, s in enumerate(recommendation.scenarios)
-    ]
+    return found
 
 
 def _ground_here(scenario: Scenario) -> TurfIn | SandIn:
@@ -377,50 +636,111 @@ def _ground_here(scenario: Scenario) -> TurfIn | SandIn:
     )
 
 
-def _club(recommendation: Recommendation, slot: int) -> ClubOut:
+def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None) -> ClubOut:
     choice = recommendation.clubs[slot]
-    head = recommendation.candidates[choice.pick].head
-    rows: Sequence[tuple[int, float]] = choice.ranked
-    if all(i != choice.pick for i, _ in rows):
-        rows = [(choice.pick, recommendation.sets[0].score), *rows]
-    rows = sorted(rows, key=lambda row: (row[0] != choice.pick, -row[1]))
+    candidate = recommendation.candidates[choice.pick]
+    head = candidate.head
+    names = {item.code: item.name for item in recommendation.fitting.stock}
     return ClubOut(
         slot=slot,
+        code=candidate.stock.code,
+        name=candidate.stock.name,
+        owned=candidate.stock.owned,
         loft_deg=_round(head.loft_deg),
         bounce_deg=_round(head.bounce_deg),
+        sole_width_mm=_round(1000 * head.sole_width),
+        bend_deg=_round(candidate.bend_deg),
+        openings=_openings(recommendation, slot),
+        brings_strokes_round=_round(choice.brings, 4),
+        brings=[
+            BringsOut(name=name, strokes_round=_round(value, 4))
+            for name, value in explain.club_gains(recommendation, slot)
+            if abs(value) >= explain.SHOWN
+        ],
+        replaces=None if choice.replaces is None else names[choice.replaces],
         duty=explain.duty_words(recommendation, slot),
         duties=[recommendation.scenarios[i].key for i in choice.duties],
         reason=explain.club_reason(recommendation, slot),
         pinned=recommendation.pinned[slot],
-        candidates=[_candidate(recommendation, slot, i, score) for i, score in rows],
-        delivered=_delivered(recommendation, choice.pick),
+        survives=None if doubt is None else next((_round(s.share) for s in doubt.shares if s.slot == slot), None),
+        candidates=[_candidate(recommendation, slot, i, behind) for i, behind in choice.ranked],
+        situations=_situations(recommendation, slot),
     )
 
 
-def _delivered(recommendation: Recommendation, pick: int) -> list[DeliveredOut]:
-    judgement = recommendation.judgement
-    delivered = np.round(judgement.delivered[pick] * (1.0, 1.0, 1.0, 1000.0), 2) + 0.0
-    values = np.round(judgement.values[pick], 3).tolist()
-    names = list(judgement.parts)
-    parts = np.round(np.column_stack([part[pick] for part in judgement.parts.values()]), 3).tolist()
-    return [
-        DeliveredOut(
-            scenario=scenario.key,
-            loft_deg=loft,
-            bounce_deg=bounce,
-            face_direction_deg=face,
-            leading_edge_height_mm=edge,
-            speed_mps=None if judgement.speeds is None else _round(judgement.speeds[pick, i]),
-            value=values[i],
-            parts=dict(zip(names, parts[i], strict=True)),
-        )
-        for i, (scenario, (loft, bounce, face, edge)) in enumerate(
-            zip(recommendation.scenarios, delivered.tolist(), strict=True)
-        )
-    ]
+def _openings(recommendation: Recommendation, slot: int) -> list[OpeningOut]:
+    pick = recommendation.picks[slot]
+    found = []
+    for n, scenario in enumerate(recommendation.sheet.short):
+        for p, pin in enumerate(PINS):
+            column = n * len(PINS) + p
+            if recommendation.served[column] == slot:
+                opening = scenario.setups[int(recommendation.costs.pick[pick, column])].opening_deg
+                found.append(
+                    OpeningOut(
+                        situation=scenario.shot.key,
+                        ground=scenario.ground.name,
+                        pin=pin.name,
+                        opening_deg=_round(opening),
+                    )
+                )
+    return found
 
 
-def _candidate(recommendation: Recommendation, slot: int, pick: int, score: float) -> CandidateOut:
+def _situations(recommendation: Recommendation, slot: int) -> list[SituationOut]:
+    """Every short scenario for a club, averaged over its pins."""
+    sheet, pick = recommendation.sheet, recommendation.picks[slot]
+    short = sheet.short
+    if not short:
+        return []
+    count, pins = len(short), len(PINS)
+    weights = np.array([pin.weight for pin in PINS])
+    head = recommendation.candidates[pick].head
+
+    def over_pins(
+        rows: np.ndarray[tuple[int, int], np.dtype[np.float64]],
+    ) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
+        return np.asarray(rows[:, : count * pins].reshape(len(rows), count, pins) @ weights)
+
+    every, mine = over_pins(recommendation.costs.cost), over_pins(recommendation.costs.strokes)
+    owned = _owned_row(recommendation, slot)
+    best = every.argmin(axis=0)
+    middles = [n * pins + 1 for n in range(count)]
+    setups = [s.setups[int(recommendation.costs.pick[pick, c])] for s, c in zip(short, middles, strict=True)]
+    delivered = np.concatenate([
+        deliver_many([head], np.array([s.opening_deg]), np.array([s.lean_deg]))[0] for s in setups
+    ])  # fmt: skip
+    speeds = sheet.speeds(head)
+    found = []
+    for n, scenario in enumerate(short):
+        chosen = int(recommendation.costs.pick[pick, middles[n]])
+        found.append(
+            SituationOut(
+                scenario=scenario.key,
+                strokes=_round(mine[pick, n], 4),
+                opening_deg=_round(setups[n].opening_deg),
+                loft_deg=_round(delivered[n, 0], 2),
+                bounce_deg=_round(delivered[n, 1], 2),
+                face_direction_deg=_round(delivered[n, 2], 2),
+                leading_edge_height_mm=_round(1000 * delivered[n, 3], 2),
+                speed_mps=_round(speeds[n][chosen], 2),
+                owned_strokes=None if owned is None else _round(over_pins(owned[None])[0, n], 4),
+                best_strokes=_round(mine[best[n], n], 4),
+                best_name=recommendation.candidates[best[n]].stock.name,
+                serves=[pin.name for p, pin in enumerate(PINS) if recommendation.served[n * pins + p] == slot],
+            )
+        )
+    return found
+
+
+def _owned_row(recommendation: Recommendation, slot: int) -> np.ndarray[tuple[int], np.dtype[np.float64]] | None:
+    """Strokes of the owned wedge that a club replaces, as it stands."""
+    code = recommendation.clubs[slot].replaces
+    owned = [item.code for item in recommendation.fitting.stock if item.owned]
+    return None if code is None else recommendation.bag_costs.strokes[owned.index(code)]
+
+
+def _candidate(recommendation: Recommendation, slot: int, pick: int, behind: float) -> CandidateOut:
     candidate = recommendation.candidates[pick]
     return CandidateOut(
         code=candidate.stock.code,
@@ -431,28 +751,59 @@ def _candidate(recommendation: Recommendation, slot: int, pick: int, score: floa
         head=head_out(candidate.head),
         outline_mm=outline_mm(candidate.head),
         edge_height_mm=edge_height_mm(candidate.head),
-        set_score=_round(score, 5),
-        behind=_round(recommendation.sets[0].score - score, 5),
+        price=candidate.stock.price,
+        behind=_round(behind, 4),
         reason=explain.candidate_reason(recommendation, slot, pick),
     )
+
+
+def club_labels(result: RecommendationOut) -> list[str]:
+    """The clubs of the shown set in a line each."""
+    clubs = result.steps[result.taken_step].clubs
+    return [f"{c.name}: {explain.degrees(c.loft_deg)}, {explain.degrees(c.bounce_deg)} bounce" for c in clubs]
 
 
 def recommend_document(
     document: FittingDocument,
     rack: Sequence[RackHeadDocument],
-    judge: SoleJudge | None = None,
+    judge: StrokesJudge,
     strikes: Sequence[MeasuredStrike] | None = None,
+    *,
+    among: frozenset[Built] | None = None,
+    laws: bool = False,
 ) -> RecommendationOut:
-    """Document in, proposal out; judged by the bench rules unless another judge is given.
+    """Document in, proposal out, with doubt and leaks; `strikes`, if given, stand in for those of the document.
 
-    `strikes`, if given, stand in for those of the document.
+    Parameters
+    ----------
+    among : the clubs near the last choice: a quick answer without doubt and leaks
+    laws : draw the laws' constants too
 
     Raises
     ------
     InputError
         As `oblatus.core.fitting.recommend`.
     """
-    from oblatus.core.fitting import recommend
-
     fitting = fitting_from(document, rack, strikes)
-    return recommendation_out(recommend(fitting, judge), document, fitting.strikes)
+    found = recommend(fitting, judge, among)
+    if among is not None:
+        return recommendation_out(found, fitting.strikes)
+    gains: LawGains | None = draw_law_gains(found, judge) if laws else None
+    doubt = doubt_of(found, judge, gains)
+    found, doubt = settled(found, doubt, judge, gains)
+    return recommendation_out(found, fitting.strikes, leaks_of(found, judge), doubt)
+
+
+def settled(
+    found: Recommendation, doubt: Doubt, judge: StrokesJudge, gains: LawGains | None
+) -> tuple[Recommendation, Doubt]:
+    """The proposal with the step that the draws leave as the proposed one; shown too unless the fitter took another."""
+    if doubt.proposed == found.recommended:
+        return found, doubt
+    if found.fitting.heads_bought is not None:
+        return replace(found, recommended=doubt.proposed), doubt
+    step = found.steps[doubt.proposed]
+    heads = KEEP_BAG if step.kind == "bag" else step.heads
+    other = recommend(replace(found.fitting, heads_bought=heads), judge)
+    again = doubt_of(other, judge, gains)
+    return replace(other, recommended=other.taken), again

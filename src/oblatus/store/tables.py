@@ -170,6 +170,7 @@ class RackRow(SQLModel, table=True):
     make: str = Field(max_length=8)
     bend_limit_deg: float
     stock: int
+    price: float | None = None
 
 
 class SnapshotRow(SQLModel, table=True):

@@ -5,22 +5,24 @@ from __future__ import annotations
 from uuid import UUID
 
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import Evidence, Flip, find_flips, resample
+from oblatus.core.fitting.evidence import Doubt, Flip, doubt_of, find_flips
 from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.schools import SchoolOutcome, under_each_school
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.formats.recommendation import settled
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
+from oblatus.usecases.propose import law_gains
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.strikes_of import measured, strikes_of
 
 
-def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, Evidence]:
-    """Revision, proposal and its evidence.
+def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, Doubt]:
+    """Revision, proposal and its doubt, with the draws of the laws among it; told of as they are made.
 
     Raises
     ------
@@ -30,19 +32,20 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, R
         If no proposal can be made from it.
     """
     revision, document, rack, strikes = _inputs(database, actor, fitting_id)
-    fitting = fitting_from(document, rack, strikes)
+    gains = law_gains(document, rack, strikes)
     judge = engine().judge
-    proposal = recommend(fitting, judge)
-    return revision, proposal, resample(fitting, proposal, judge)
+    proposal = recommend(fitting_from(document, rack, strikes), judge)
+    doubt = doubt_of(proposal, judge, gains)
+    proposal, doubt = settled(proposal, doubt, judge, gains)
+    return revision, proposal, doubt
 
 
 def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
     """Revision, proposal and the nearest changes that flip it; raises as `how_sure`."""
     revision, document, rack, strikes = _inputs(database, actor, fitting_id)
-    fitting = fitting_from(document, rack, strikes)
     judge = engine().judge
-    proposal = recommend(fitting, judge)
-    return revision, proposal, find_flips(fitting, proposal, judge)
+    proposal = recommend(fitting_from(document, rack, strikes), judge)
+    return revision, proposal, find_flips(proposal, judge)
 
 
 def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:

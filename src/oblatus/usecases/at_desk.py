@@ -10,7 +10,7 @@ from pydantic import Field
 
 from oblatus.core.bounds import Bound
 from oblatus.core.clubs import Head
-from oblatus.core.fitting.strike_judge import quadrature
+from oblatus.core.fitting.costs import quadrature
 from oblatus.core.flight import Launch, flight_path
 from oblatus.core.geometry import head_outline
 from oblatus.core.strike import (

@@ -84,7 +84,7 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
                 )  # fmt: skip
                 session.add(made)
         rack, kept, strikes = rack_of(rows), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
-    return Edited(view_of(row, rack, kept, strikes), refused, conflicts, draft)
+    return Edited(view_of(row, rack, kept, strikes, quick=True), refused, conflicts, draft)
 
 
 def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> tuple[tuple[Fault, ...], tuple[Conflict, ...], Sections]:

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 from functools import partial
 from pathlib import Path
 
-from oblatus.core.fitting import Fitting, StrikeJudge
+from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.ahead import jobs_ahead
 from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import SHAPE
@@ -104,14 +104,14 @@ class Engine:
     works_ahead: bool = False
     pool: FamilyPool = field(default_factory=FamilyPool)
     work: Work = field(default_factory=Work)
-    judge: StrikeJudge = field(init=False)
+    judge: StrokesJudge = field(init=False)
     _ahead: threading.Thread | None = field(default=None, init=False)
     _latest: object = field(default=None, init=False)
     _signature: Hashable = field(default=None, init=False)
     _guard: threading.Lock = field(default_factory=threading.Lock, init=False)
 
     def __post_init__(self) -> None:
-        self.judge = StrikeJudge(self.pool, self.work.tell)
+        self.judge = StrokesJudge(self.pool, self.work.tell)
 
     def make_ahead(self, fitting: Fitting, signature: Hashable) -> None:
         """Make in the background what the next edits of this fitting will ask; a later fitting takes its place.

@@ -10,6 +10,7 @@ from oblatus.core import ENGINE_VERSION
 from oblatus.errors import ConflictError, InputError
 from oblatus.formats.differences import DifferenceOut, differences
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.recommendation import club_labels
 from oblatus.store.database import Database
 from oblatus.store.repositories import KeptRow, StudioRows
 from oblatus.store.tables import SnapshotRow, now
@@ -49,7 +50,7 @@ def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: 
             revision=revision,
             document=inputs.model_dump(mode="json"),
             result=proposal.result.model_dump(mode="json"),
-            clubs=proposal.result.sets[0].clubs if proposal.result.sets else [],
+            clubs=club_labels(proposal.result),
             engine_version=ENGINE_VERSION,
             kept_by=actor.name,
         )

@@ -9,7 +9,7 @@ import numpy as np
 
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import Fitting
-from oblatus.core.fitting.recommend import carry_model_of
+from oblatus.core.fitting.fitting import carry_model_of
 from oblatus.core.fitting.scenarios import usual_setup
 from oblatus.core.grounds import BALL_HEIGHT, Ground
 from oblatus.core.shots import BY_KEY

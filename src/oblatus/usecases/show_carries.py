@@ -7,7 +7,7 @@ from uuid import UUID
 
 from oblatus.core.fitting import Fitting
 from oblatus.core.fitting.carries_of import ClubRow, bag_rows
-from oblatus.core.fitting.recommend import choose_ladder
+from oblatus.core.fitting.fitting import ladder_choice
 from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
@@ -58,9 +58,12 @@ def show_carries(database: Database, actor: Actor, fitting_id: UUID, asked: Carr
 
 def show_front(database: Database, actor: Actor, fitting_id: UUID) -> list[LadderOut]:
     """Cover against cost: the ladders that none beats in both; raises as `inputs_of` and `recommend`."""
-    choice = choose_ladder(inputs_of(database, actor, fitting_id).fitting())
+    inputs = inputs_of(database, actor, fitting_id)
+    choice = ladder_choice(inputs.fitting())
+    result = propose(inputs.document, inputs.rack, measured(inputs.strikes)).result
+    shown = result.lofts.chosen.lofts_deg if result is not None else []
     front = choice.search.front(len(choice.options))
-    return [ladder_out(ladder, choice.options, ladder.lofts_deg == choice.ladder.lofts_deg) for ladder in front]
+    return [ladder_out(ladder, choice.options, list(ladder.lofts_deg) == shown) for ladder in front]
 
 
 def proposed_rows(inputs: FittingInputs, fitting: Fitting) -> tuple[ClubRow, ...]:
@@ -70,5 +73,5 @@ def proposed_rows(inputs: FittingInputs, fitting: Fitting) -> tuple[ClubRow, ...
     clubs = result.clubs if result is not None else []
     return (
         *above,
-        *(ClubRow(club.candidates[0].code, club.candidates[0].name, club.loft_deg) for club in clubs),
+        *(ClubRow(club.code, club.name, club.loft_deg) for club in clubs),
     )

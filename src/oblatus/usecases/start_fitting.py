@@ -9,6 +9,7 @@ from uuid import UUID, uuid4
 from pydantic import ValidationError
 
 from oblatus.errors import InputError, fault
+from oblatus.formats.earlier import kept_result
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import (
     AttachedDocument,
@@ -19,7 +20,6 @@ from oblatus.formats.fitting import (
     PlayerDocument,
 )
 from oblatus.formats.photos import reencode_photo
-from oblatus.formats.recommendation import RecommendationOut
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.repositories import StudioRows
@@ -91,9 +91,9 @@ def _photo(i: int, photo: PhotoDocument) -> Reencoded:
 
 def _checked_kept(i: int, kept: KeptDocument) -> SnapshotRow:
     """A kept proposal of a file, its inputs and result looked at like any other's."""
-    for name, model in (("document", FittingDocument), ("result", RecommendationOut)):
+    for name, look in (("document", FittingDocument.model_validate), ("result", kept_result)):
         try:
-            model.model_validate(getattr(kept, name))
+            look(getattr(kept, name))
         except ValidationError as error:
             raise faults_of(error, ["attached", "kept", str(i), name]) from error
     return SnapshotRow(**kept.model_dump(exclude={"clubs"}), clubs=list(kept.clubs))

@@ -34,12 +34,17 @@ def view_of(
     rack: Sequence[RackHeadDocument],
     snapshots: Sequence[KeptRow],
     strikes: tuple[StrikeDocument, ...] = (),
+    *,
+    quick: bool = False,
 ) -> FittingView:
-    """The view of a fitting with the studio's rack, its kept proposals, newest first, and its strikes."""
+    """The view of a fitting with the studio's rack, its kept proposals, newest first, and its strikes.
+
+    A quick one follows an edit: its proposal may be among the clubs near the last choice only, and says so.
+    """
     document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None
     struck = measured(strikes)
-    proposal = propose(document, rack, struck)
+    proposal = propose(document, rack, struck, quick=quick)
     counting = proposal.result.strikes if proposal.result is not None else 0
     key = proposal.result.strikes_key if proposal.result is not None else ""
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting

@@ -13,6 +13,7 @@ from oblatus.core.bounds import Bound
 from oblatus.core.gapping.strikes import BOUNDS
 from oblatus.formats.carries import CellKey
 from oblatus.formats.differences import DifferenceOut
+from oblatus.formats.earlier import EarlierOut
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import (
     BagDocument,
@@ -212,10 +213,13 @@ class KeptList(Strict):
 
 
 class KeptOut(KeptLine):
-    """A kept proposal whole: inputs and result as they were."""
+    """A kept proposal whole: inputs and result as they were; `earlier` instead of a result when an earlier engine
+    made it.
+    """
 
     document: FittingDocument
-    result: RecommendationOut
+    result: RecommendationOut | None
+    earlier: EarlierOut | None
 
 
 class NameIn(Strict):

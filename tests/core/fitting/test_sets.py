@@ -1,85 +1,114 @@
-"""The set search against brute force."""
+"""The search over sets against trying every one, for every school, count, number of heads bought, ladder and pin."""
 
 from __future__ import annotations
 
-from itertools import product
+from itertools import combinations, pairwise
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oblatus.core.clubs import Head, StockHead
-from oblatus.core.fitting.sets import Candidate, SetProblem, candidates_for, reachable_lofts
+from oblatus.core.fitting.candidates import candidates_of
+from oblatus.core.fitting.sets import Rules, SetProblem, held_of
+
+LOWEST = 48.0
 
 
-def candidate(slot: int, code: str, *, owned: bool = False, stock: int = 1) -> Candidate:
-    return Candidate(StockHead(code, code, Head(56, 10), owned=owned, stock=stock), slot, 0.0, Head(56, 10))
-
-
-def brute_force(candidates, values, shares, fixed, short, favourite, own):
-    """Every combination by itertools: the score of the best."""
-    slots = max(c.slot for c in candidates) + 1
-    groups = [[i for i, c in enumerate(candidates) if c.slot == s] for s in range(slots)]
-    best = -np.inf
-    for picks in product(*groups):
-        once = [candidates[i].stock for i in picks if candidates[i].stock.owned or candidates[i].stock.stock < 2]
-        codes = [item.code for item in once]
-        if len(set(codes)) < len(codes):
-            continue
-        mine = values[list(picks)]
-        top = np.maximum(mine.max(axis=0), fixed)
-        favourites = [(shares * np.where(short, row, top)).sum() for row in mine]
-        score = max(favourites) if favourite else (shares * top).sum()
-        best = max(best, score - sum(candidates[i].cost - own[i] for i in picks))
-    return best
-
-
-@given(st.integers(0, 10_000), st.booleans(), st.integers(1, 3))
-def test_the_search_is_exact(seed, favourite, slots):
+def a_problem(seed, rules, heads=7, owned=2, columns=9, lofts=None):
     rng = np.random.default_rng(seed)
-    # a head is the same thing in every slot: whether it is owned and how many there are goes with its code
-    numbers = [(s, int(rng.integers(0, 9))) for s in range(slots) for _ in range(rng.integers(2, 6))]
-    candidates = [candidate(s, f"c{n}", owned=n % 3 == 0, stock=1 + n % 2) for s, n in numbers]
-    k = 7
-    values, own = rng.random((len(candidates), k)), rng.random(len(candidates)) / 10
-    shares = rng.dirichlet(np.ones(k))
-    fixed, short = rng.random(k) * 0.5, rng.random(k) < 0.6
-    problem = SetProblem(candidates, values, shares, fixed, short, favourite=favourite, own=own)
-    found = problem.search(5)
-    expected = brute_force(candidates, values, shares, fixed, short, favourite, own)
-    if not np.isfinite(expected):
-        assert found == []
-        return
-    assert found[0].score == pytest.approx(expected)
-    assert [s.score for s in found] == sorted((s.score for s in found), reverse=True)
-    assert [problem.score(s.picks) for s in found] == pytest.approx([s.score for s in found])
-    held = problem.search(1, {0: found[-1].picks[0]})
-    assert held[0].picks[0] == found[-1].picks[0]
-    assert held[0].score >= found[-1].score - 1e-12
-
-
-def test_one_head_is_not_built_twice():
-    candidates = [candidate(0, "only"), candidate(1, "only"), candidate(1, "other")]
-    values = np.array([[1.0], [1.0], [0.1]])
-    problem = SetProblem(candidates, values, np.ones(1), np.zeros(1), np.ones(1, dtype=bool))
-    assert problem.search(1)[0].picks == (0, 2)
-
-
-def test_bends_stay_within_the_limit_and_bounce_follows():
     stock = [
-        StockHead("F", "forged", Head(54, 10), bend_limit_deg=2.0),
-        StockHead("C", "cast", Head(56, 12), make="cast", bend_limit_deg=1.0),
-        StockHead("gone", "sold out", Head(55, 10), stock=0),
-    ]
-    found = candidates_for([55.0, 56.5], stock)
-    assert [(c.stock.code, c.slot, c.bend_deg, c.head.bounce_deg) for c in found] == [
-        ("F", 0, 1.0, 11.0),
-        ("C", 0, -1.0, 11.0),
-        ("C", 1, 0.5, 12.5),
-    ]
-    assert reachable_lofts(stock) == tuple(x / 2 for x in range(104, 115))
+        StockHead(
+            f"h{n}", f"head {n}", Head(float(rng.choice([50.0, 52.5, 54.0, 56.2, 58.0, 60.0])), 10.0),
+            owned=n < owned, stock=int(rng.integers(1, 3)), bend_limit_deg=float(rng.choice([0.0, 0.5, 1.0])),
+        )
+        for n in range(heads)
+    ]  # fmt: skip
+    candidates = candidates_of(stock, LOWEST, lofts)
+    cost = rng.uniform(1.0, 3.0, (len(candidates), columns)) * rng.uniform(0.1, 2.0, columns)
+    fixed = rng.uniform(1.5, 3.5, columns) * rng.uniform(0.1, 2.0, columns)
+    short = np.arange(columns) < columns - 3
+    return SetProblem(candidates, cost, fixed, short, rules, LOWEST)
 
 
-def test_a_bend_that_would_leave_no_bounce_is_no_candidate():
-    assert candidates_for([50.0], [StockHead("L", "low", Head(53, 2), bend_limit_deg=3.0)]) == []
+def every_set(problem, heads):
+    """All sets that the rules allow, tried one by one."""
+    candidates, rules = problem.candidates, problem.rules
+    for count in rules.counts:
+        for picks in combinations(range(len(candidates)), count):
+            clubs = [candidates[i] for i in picks]
+            lofts = [club.head.loft_deg for club in clubs]
+            if any(b - a < 2.0 - 1e-6 for a, b in pairwise(lofts)):
+                continue
+            codes = [club.stock.code for club in clubs]
+            if any(codes.count(c.stock.code) > (1 if c.stock.owned else c.stock.stock) for c in clubs):
+                continue
+            if sum(club.bought for club in clubs) > heads:
+                continue
+            if rules.lofts_deg is not None and [round(x, 2) for x in lofts] != [round(x, 2) for x in rules.lofts_deg]:
+                continue
+            if not all(sum(i in some for i in picks) == 1 for some in rules.held):
+                continue
+            yield picks, problem.score(picks)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.integers(0, 10_000), st.sampled_from([(1,), (2,), (3,), (1, 2, 3), (4,), (0, 1, 2)]), st.integers(0, 4),
+       st.booleans(), st.sampled_from([0.0, 0.3]))  # fmt: skip
+def test_the_best_sets_are_those_of_trying_every_one(seed, counts, heads, favourite, slot):
+    if favourite:
+        counts = tuple(c for c in counts if c)
+    problem = a_problem(seed, Rules(counts, slot, favourite=favourite))
+    wanted = sorted(score for _, score in every_set(problem, heads))
+    found = problem.best(heads, 5)
+    assert [one.score for one in found] == pytest.approx(wanted[:5])
+    for one in found:
+        assert one.score == pytest.approx(problem.score(one.picks))
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.integers(0, 10_000), st.integers(0, 3), st.booleans(), st.floats(0.0, 0.8))
+def test_the_count_of_level_sets_is_exact(seed, heads, favourite, within):
+    problem = a_problem(seed, Rules((1, 2, 3), 0.1, favourite=favourite))
+    best = problem.best(heads)
+    if best:
+        limit = best[0].score + within
+        wanted = sum(score <= limit + 1e-9 for _, score in every_set(problem, heads))
+        count, listed = problem.within(heads, limit)
+        assert count == wanted == len(listed)
+        assert all(one.score == pytest.approx(problem.score(one.picks)) for one in listed)
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_a_typed_ladder_is_filled_loft_for_loft(seed):
+    lofts = (52.5, 56.0, 60.0)
+    problem = a_problem(seed, Rules((3,), lofts_deg=lofts), heads=9, lofts=lofts)
+    wanted = sorted((score for _, score in every_set(problem, 3)))
+    found = problem.best(3, 3)
+    assert [one.score for one in found] == pytest.approx(wanted[:3])
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_a_head_chosen_by_hand_is_in_the_set(seed):
+    plain = a_problem(seed, Rules((2, 3)))
+    chosen = plain.candidates[len(plain.candidates) // 2]
+    held = held_of(plain.candidates, {chosen.head.loft_deg: chosen.stock.code})
+    problem = a_problem(seed, Rules((2, 3), held=held))
+    wanted = sorted((score for _, score in every_set(problem, 3)))
+    found = problem.best(3, 2)
+    assert [one.score for one in found] == pytest.approx(wanted[:2])
+    assert all(any(i in held[0] for i in one.picks) for one in found)
+
+
+@given(st.integers(0, 10_000))
+@settings(max_examples=30, deadline=None)
+def test_another_club_never_costs_strokes(seed):
+    problem = a_problem(seed, Rules((1, 2, 3, 4)))
+    for heads in range(4):
+        few, more = problem.best(heads), problem.best(heads + 1)
+        if few:
+            assert more[0].score <= few[0].score + 1e-9
+    some = [one.picks for one in problem.best(4, 20) if len(one.picks) > 1]
+    for picks in some:
+        assert problem.score(picks) <= min(problem.score(picks[:-1]), problem.score(picks[1:])) + 1e-9

@@ -10,9 +10,9 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from oblatus.core.fitting.strike_judge import quadrature
 
 from oblatus.core.clubs import Head
-from oblatus.core.fitting.strike_judge import quadrature
 from oblatus.core.flight._tables import carry_of
 from oblatus.core.flight.tables import carry_table
 from oblatus.core.grounds import Sand, Turf
@@ -61,7 +61,8 @@ def direct_quality(head, ground, speed, attack, lean, entry, chol, nodes, entrie
         for z3, w in entries:
             hit = kernels.strike(
                 kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
-                solid.mass, row, kernels.CONTACTS[kind], entry + chol[2, 2] * z3, math.radians(lean) + chol[1, 1] * z2, a, speed, 1.0, 0.005,
+                solid.mass, row, kernels.CONTACTS[kind], entry + chol[2, 2] * z3, math.radians(lean) + chol[1, 1] * z2,
+                a, speed, 1.0, 0.005,
                 rows,
             )  # fmt: skip
             if hit[0] != kernels.NONE:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import numpy as np
 import pytest
+from oblatus.core.fitting.strike_judge import quadrature
 
 from oblatus.core.clubs import Head
-from oblatus.core.fitting.strike_judge import quadrature
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import REFERENCE, FamilyJob, FamilyPool, Swing, ground_row, strike
 from oblatus.core.strike import _quality as quality
@@ -48,7 +49,7 @@ def best_delivered(found, lean):
 def test_firmer_turf_wants_less_bounce_as_printed(name, lie, height):
     lean, attack, entry, *printed = PLAYERS[name]
     found = [best_delivered(qualities(Turf(g, height, 0.5), lean, attack, entry, 20.0), lean) for g in FIRMNESS]
-    assert all(b <= a for a, b in zip(found, found[1:], strict=False))
+    assert all(b <= a for a, b in itertools.pairwise(found))
     assert found[0] - found[-1] > 5
     assert found == pytest.approx(printed[lie == "fairway"], abs=1.0)
 
@@ -66,7 +67,7 @@ def test_fourteen_degrees_on_baked_turf_cost_what_they_should():
 )
 def test_firmer_sand_wants_less_bounce_as_printed(lean, entry, printed):
     found = [best_delivered(qualities(Sand(p, depth / 1000, 0.3), lean, -8, entry, 22.0), lean) for p, depth in SANDS]
-    assert all(b <= a + 0.3 for a, b in zip(found, found[1:], strict=False))
+    assert all(b <= a + 0.3 for a, b in itertools.pairwise(found))
     assert found == pytest.approx(printed, abs=2.2)
 
 
@@ -80,6 +81,6 @@ def test_the_edge_at_the_ball_rises_with_firmness(entry, bounce, soft, hard):
     edges = [
         1000 * strike(Head(56, bounce), swing, Turf(g, 0.001), mesh=REFERENCE).leading_edge for g in range(50, 190, 10)
     ]
-    assert all(b >= a - 0.02 for a, b in zip(edges, edges[1:], strict=False))
+    assert all(b >= a - 0.02 for a, b in itertools.pairwise(edges))
     assert (edges[0], edges[-1]) == (pytest.approx(soft, abs=0.2), pytest.approx(hard, abs=0.2))
-    assert max(b - a for a, b in zip(edges, edges[1:], strict=False)) < 0.8
+    assert max(b - a for a, b in itertools.pairwise(edges)) < 0.8

@@ -91,7 +91,8 @@ def test_compiled_equals_python():
         rows = np.empty((80, 7))
         results.append(function(
             kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
-            solid.mass, row, kernels.CONTACTS[kind], entry / 1000, math.radians(lean), math.radians(attack), float(speed), 1.0, 0.005, rows,
+            solid.mass, row, kernels.CONTACTS[kind], entry / 1000, math.radians(lean), math.radians(attack),
+            float(speed), 1.0, 0.005, rows,
         ))  # fmt: skip
     assert results[0] == pytest.approx(results[1], rel=1e-9)
 

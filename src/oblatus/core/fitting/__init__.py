@@ -1,11 +1,14 @@
-"""Scenarios, the search over sets, bench rules and explanation."""
+"""Scenarios, costs in strokes, the search over sets, the steps of change, doubt, schools and explanation."""
 
 from oblatus.core.fitting.bench_rules import BenchRules
-from oblatus.core.fitting.judge import Judgement, SoleJudge
-from oblatus.core.fitting.recommend import Bag, ClubChoice, Fitting, Recommendation, recommend
+from oblatus.core.fitting.candidates import Candidate
+from oblatus.core.fitting.economy import Economy
+from oblatus.core.fitting.fitting import Bag, Fitting
+from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.recommend import ClubChoice, Recommendation, recommend
 from oblatus.core.fitting.scenarios import Scenario, build_scenarios
-from oblatus.core.fitting.sets import Candidate, ClubSet
-from oblatus.core.fitting.strike_judge import StrikeJudge
+from oblatus.core.fitting.sets import ClubSet
+from oblatus.core.fitting.steps import Step
 
 __all__ = [
     "Bag",
@@ -13,12 +16,12 @@ __all__ = [
     "Candidate",
     "ClubChoice",
     "ClubSet",
+    "Economy",
     "Fitting",
-    "Judgement",
     "Recommendation",
     "Scenario",
-    "SoleJudge",
-    "StrikeJudge",
+    "Step",
+    "StrokesJudge",
     "build_scenarios",
     "recommend",
 ]

@@ -2,33 +2,27 @@
 
 from __future__ import annotations
 
-from oblatus.core.fitting.bench_rules import deliver_all
-from oblatus.core.fitting.recommend import Fitting, choose_ladder
+from oblatus.core.fitting.candidates import LEAST_STEP_DEG, candidates_of
+from oblatus.core.fitting.fitting import Fitting, carry_model_of, check_fitting
+from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.recommend import exact_of, sheet_for
 from oblatus.core.fitting.scenarios import build_scenarios
-from oblatus.core.fitting.sets import candidates_for
-from oblatus.core.fitting.strike_judge import StrikeJudge
 from oblatus.core.strike import FamilyJob
 
-NEIGHBOUR_DEG = 2.0
-OPTION_BEHIND_DEG = 1.0
 
-
-def jobs_ahead(fitting: Fitting, judge: StrikeJudge) -> tuple[FamilyJob, ...]:
-    """Families of every head bent to every loft near the ladder or one of its alternatives, nearest first.
-
-    A change of lean, speed or weights moves the ladder by a half degree or two: those heads are the ones it asks for.
+def jobs_ahead(fitting: Fitting, judge: StrokesJudge) -> tuple[FamilyJob, ...]:
+    """Families of every head of the rack at the bends that a search reckons: an edit of habit or choice asks for no
+    others.
 
     Raises
     ------
     InputError
         As `recommend`.
     """
-    choice = choose_ladder(fitting)
-    anchors = [(loft, 0.0) for loft in choice.ladder.lofts_deg]
-    anchors += [(loft, OPTION_BEHIND_DEG) for option in choice.options for loft in option.lofts_deg]
-    near = {loft: min(abs(loft - other) + behind for other, behind in anchors) for loft in choice.wish.lofts_deg}
-    lofts = sorted((loft for loft, far in near.items() if far <= NEIGHBOUR_DEG), key=lambda loft: near[loft])
-    bent = (candidate.head for candidate in candidates_for(lofts, fitting.stock))
-    heads = list(dict.fromkeys([fitting.bag.pitching_wedge, *bent]))
-    scenarios = build_scenarios(fitting.player, fitting.grounds)
-    return judge.ask(heads, scenarios, choice.model, deliver_all(heads, scenarios)).jobs
+    check_fitting(fitting)
+    sheet = sheet_for(
+        fitting, judge, build_scenarios(fitting.player, fitting.grounds, fitting.layouts), carry_model_of(fitting)
+    )
+    candidates = candidates_of(fitting.stock, fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG)
+    heads = [candidates[i].head for i in exact_of(candidates)]
+    return sheet.jobs_for([fitting.bag.pitching_wedge, fitting.bag.nine_iron, *heads])

@@ -1,4 +1,7 @@
-"""The bench rules: a fitter's own sums, as a judge of soles. Bands, tolerances and sources: docs/models/fitting.md."""
+"""The bench rules: a fitter's own sums. They settle level sets and lend their bands to practice.
+
+Bands, tolerances and sources: docs/models/fitting.md.
+"""
 
 from __future__ import annotations
 
@@ -10,9 +13,7 @@ from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Player
-from oblatus.core.fitting.judge import Judgement
-from oblatus.core.fitting.scenarios import Scenario
-from oblatus.core.gapping import CarryModel
+from oblatus.core.fitting.scenarios import Scenario, Setup
 from oblatus.core.geometry import deliver_many
 from oblatus.core.grounds import SAND_CLASS_KG_CM2, TURF_CLASS_G
 
@@ -36,8 +37,6 @@ SAND_BANDS = (
 PLUGGED_BAND = (-4.0, 5.0)
 """A buried ball wants an edge that digs under it."""
 
-TIE = 0.005
-SERVED_WELL = 0.55
 STEEP_ATTACK_DEG = -5.0
 BOUNCE_PER_STEEPNESS = 0.5
 SAND_ATTACK_DEG = -8.0
@@ -47,6 +46,20 @@ STRICT_FLOOR_FACTOR = 0.5
 OPENED_BOUNCE_ALLOWANCE = 0.5
 _NODES = np.array([-np.sqrt(3.0), 0.0, np.sqrt(3.0)])
 _WEIGHTS = np.array([1.0, 4.0, 1.0]) / 6.0
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Judgement:
+    """Values of n heads in k scenarios by the bench rules.
+
+    `values` (n, k) in 0..1 are the product of `parts`; `delivered` (n, k, 4) is loft, bounce, face direction
+    [degrees] and edge height [m] at the usual setup; `wanted` (k, 2) is the delivered bounce asked for, from and to.
+    """
+
+    values: Floats
+    parts: dict[str, Floats]
+    delivered: Floats
+    wanted: Floats
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +73,6 @@ class BenchRules:
         heads: Sequence[Head],
         scenarios: Sequence[Scenario],
         player: Player,
-        model: CarryModel | None = None,
     ) -> Judgement:
         """Values (heads, scenarios); the lean spread is averaged by three-point Gauss-Hermite quadrature."""
         delivered = deliver_all(heads, scenarios)
@@ -76,14 +88,15 @@ class BenchRules:
         values = np.ones_like(delivered[:, :, 0])
         for part in parts.values():
             values = values * part
-        return Judgement(self.name, values, parts, delivered, wanted, TIE, SERVED_WELL)
+        return Judgement(values, parts, delivered, wanted)
 
 
-def wanted_bounce(scenario: Scenario) -> tuple[float, float]:
+def wanted_bounce(scenario: Scenario, setup: Setup | None = None) -> tuple[float, float]:
     """Delivered bounce asked for, from and to [degrees]: the ground's band, moved up for a steep attack.
 
-    Opening adds bounce that the face's own turn asks for; half of it is allowed for.
+    Opening adds bounce that the face's own turn asks for; half of it is allowed for. By the usual setup if none is given.
     """
+    setup = setup or scenario.setup
     if scenario.shot.key == "plugged":
         return PLUGGED_BAND
     if scenario.shot.kind == "sand":
@@ -91,11 +104,11 @@ def wanted_bounce(scenario: Scenario) -> tuple[float, float]:
         if scenario.sand.thin_or_wet:
             reading = max(reading, SAND_CLASS_KG_CM2["firm"])
         low, high = _band(SAND_BANDS, reading)
-        steeper = SAND_ATTACK_DEG - scenario.setup.attack_deg
+        steeper = SAND_ATTACK_DEG - setup.attack_deg
     else:
         low, high = _band(TURF_BANDS, scenario.turf.firmness_g)
-        steeper = STEEP_ATTACK_DEG - scenario.setup.attack_deg
-    shift = BOUNCE_PER_STEEPNESS * steeper + OPENED_BOUNCE_ALLOWANCE * 0.4 * max(scenario.setup.opening_deg, 0.0)
+        steeper = STEEP_ATTACK_DEG - setup.attack_deg
+    shift = BOUNCE_PER_STEEPNESS * steeper + OPENED_BOUNCE_ALLOWANCE * 0.4 * max(setup.opening_deg, 0.0)
     return low + shift, high + shift
 
 

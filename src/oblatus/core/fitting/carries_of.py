@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from oblatus.core.delivery import Habit, Player
-from oblatus.core.fitting.recommend import Fitting, measured_carries
+from oblatus.core.fitting.fitting import Fitting, measured_carries
 from oblatus.core.flight import Air
 from oblatus.core.gapping import (
     Band,

@@ -1,4 +1,4 @@
-"""How sure a choice is: resampled habits through the cached families, the nearest flip, what to measure next."""
+"""How sure a choice is: paired draws of habit, laws and table, what would flip it, what to measure next."""
 
 from __future__ import annotations
 
@@ -9,19 +9,29 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from oblatus.core.clubs import Head
 from oblatus.core.delivery import Estimate, Habit, Player
-from oblatus.core.fitting.judge import SoleJudge
-from oblatus.core.fitting.recommend import Fitting, Recommendation, recommend
+from oblatus.core.fitting.costs import Costs, Sheet
+from oblatus.core.fitting.fitting import Fitting, carry_model_of
+from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.laws import draw_laws
+from oblatus.core.fitting.recommend import Recommendation, sheet_for, strokes_of
 from oblatus.core.fitting.scenarios import build_scenarios
+from oblatus.core.fitting.steps import recommended_step
 from oblatus.core.grounds import Ground
+from oblatus.core.strike.families import Progress
 
 Floats = NDArray[np.float64]
 
-RESAMPLES = 500
+DRAWS = 500
 ASSUMED_COUNT = 10
-SHORTLIST = 12
-SETS = 48
+SHORTLIST = 6
+ROUGH_ENTRIES = 7
 STEPS = 4
+TABLE_DOUBT = 0.25
+COMMON_DOUBT = 0.5
+INTERVAL = (10.0, 90.0)
+SEED = 7
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,8 +51,17 @@ class Axis:
 
 
 @dataclass(frozen=True, slots=True)
+class StepDoubt:
+    """What a step gains in 8 of 10 draws, from and to, and in how many it beats today's bag (strokes a round, share)."""
+
+    low: float
+    high: float
+    better_share: float
+
+
+@dataclass(frozen=True, slots=True)
 class ClubShare:
-    """How often a head was the choice for its slot."""
+    """Share of the draws in which some set with this head is level with the best."""
 
     slot: int
     code: str
@@ -50,63 +69,180 @@ class ClubShare:
 
 
 @dataclass(frozen=True, slots=True)
-class Flip:
-    """The nearest change along an axis that changes the choice: at which value, and what would stand instead."""
+class Doubt:
+    """Doubt of a proposal. `law_draws` of the draws of the laws are in it (0 until they are made).
 
-    axis: str
-    unit: str
-    value: float
-    at: float
-    slot: int
-    code: str
-
-
-@dataclass(frozen=True, slots=True)
-class Evidence:
-    """Survival of every club of the set, and the axis whose measurement would settle most.
-
-    `next_share` is the share of the resamples that this axis alone turns; `assumed_count`: a spread is not measured.
+    `proposed` is the step that the draws leave as the proposed one; `paired` the standard deviation of the difference
+    between the shown set and others near it, in the same draws; `assumed_count`: a spread is not measured; `next_share`
+    the share of draws that the next axis alone turns.
     """
 
     count: int
+    law_draws: int
     assumed_count: bool
+    steps: tuple[StepDoubt, ...]
+    proposed: int
+    paired: float
     shares: tuple[ClubShare, ...]
     next_axis: str | None
     next_share: float
 
 
-def resample(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge, seed: int = 7) -> Evidence:
-    """Resample attack, lean and entry 500 times within their standard errors, through the cached families.
+@dataclass(frozen=True, slots=True)
+class Flip:
+    """The nearest change along an axis at which another set wins more than level sets differ by."""
 
-    The value of a shortlist of heads is computed at the habit and at two points along each axis; between them it is a
-    parabola an axis. The decision is the recommendation's own: best set by the judge, ties by the bench rules.
+    axis: str
+    unit: str
+    value: float
+    at: float
+    old: str
+    new: str
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class LawGains:
+    """How the strokes of sets differ under each draw of the laws (draws, sets), today's bag first."""
+
+    strokes: Floats
+
+
+def doubt_of(recommendation: Recommendation, judge: StrokesJudge, laws: LawGains | None = None) -> Doubt:
+    """Draw attack, lean and entry within their standard errors and the strokes table's handicap within a quarter.
+
+    Every set is reckoned in the same 500 draws. Costs of a shortlist of heads are computed as they are and at two points
+    along each axis; between them they are a parabola an axis. A common factor on all gains (log-normal, 0.5) widens what
+    is stated and changes no ranking.
     """
-    decision = _Decision(fitting, recommendation, judge)
-    habit = [axis for axis in axes(fitting) if axis.key in ("attack", "lean", "entry")]
-    base, slopes, bends = decision.surface(habit)
-    rng = np.random.default_rng(seed)
-    draws = np.column_stack([_draw(rng, axis) for axis in habit])
-    chosen = decision.choose_many(base, slopes, bends, draws)
-    present = decision.choose_many(base, slopes, bends, np.zeros((1, len(habit))))[0]
-    only = [np.where(np.arange(len(habit)) == a, draws, 0.0) for a in range(len(habit))]
-    alone = [float(np.mean(decision.choose_many(base, slopes, bends, some) != present)) for some in only]
+    field = _Field(recommendation, judge)
+    axes = [axis for axis in axes_of(recommendation.fitting) if axis.key in ("attack", "lean", "entry")]
+    surface = field.surface(axes)
+    rng = np.random.default_rng(SEED)
+    draws = np.column_stack([axis.error * rng.standard_t(ASSUMED_COUNT - 1, DRAWS) for axis in axes])
+    table = np.exp(TABLE_DOUBT * rng.standard_normal(DRAWS)) - 1.0
+    common = np.exp(COMMON_DOUBT * rng.standard_normal(DRAWS))
+    draws = np.column_stack([draws, table])
+    score, strokes = field.drawn(surface, draws)
+    if laws is not None:
+        strokes[:, : laws.strokes.shape[1]] += laws.strokes[np.arange(DRAWS) % len(laws.strokes)]
+    gains = (strokes[:, :1] - strokes) * common[:, None]
+    steps = tuple(_step_doubt(gains[:, n]) for n in range(len(recommendation.steps)))
+    total = strokes[:, : len(steps)] + np.array([step.place for step in recommendation.steps])
+
+    def there(a: int, b: int) -> float:
+        return float(np.mean(total[:, b] < total[:, a]))
+
+    tolerance = recommendation.tolerance
+    level = score <= score[:, field.eligible].min(axis=1, keepdims=True) + tolerance
+    shown = recommendation.taken
+    near = [n for n in field.eligible if abs(field.now[n] - field.now[shown]) <= tolerance and n != shown]
+    differences = score[:, near] - score[:, [shown]] if near else np.zeros((DRAWS, 1))
+    alone = [field.turned(surface, draws, a, shown) for a in range(len(axes))]
     most = int(np.argmax(alone))
-    return Evidence(
-        count=RESAMPLES,
-        assumed_count=any(not axis.known for axis in habit),
-        shares=decision.shares(chosen),
-        next_axis=habit[most].key if alone[most] > 0.0 else None,
+    return Doubt(
+        count=DRAWS,
+        law_draws=0 if laws is None else len(laws.strokes),
+        assumed_count=any(not axis.known for axis in axes),
+        steps=steps,
+        proposed=recommended_step(
+            recommendation.steps, recommendation.fitting.economy, recommendation.problem.rules, there
+        ),
+        paired=float(np.median(differences.std(axis=0))),
+        shares=_shares(recommendation, field, level),
+        next_axis=axes[most].key if alone[most] > 0.0 else None,
         next_share=alone[most],
     )
 
 
-def find_flips(fitting: Fitting, recommendation: Recommendation, judge: SoleJudge) -> tuple[Flip, ...]:
-    """The nearest change along each axis that changes the choice, by asking the judge again at each step."""
-    decision = _Decision(fitting, recommendation, judge)
-    return tuple(flip for flip in (decision.flip(axis) for axis in axes(fitting)) if flip is not None)
+def draw_law_gains(
+    recommendation: Recommendation,
+    judge: StrokesJudge,
+    progress: Progress | None = None,
+    go_on: Callable[[], bool] | None = None,
+) -> LawGains | None:
+    """Today's bag and every step under eight draws of the laws, as differences from the laws as taken.
+
+    `progress` hears of (done, draws); None if `go_on` said stop.
+    """
+    fitting, found = recommendation.fitting, []
+    scenarios = list(recommendation.scenarios)
+    laws = draw_laws()
+    for done, law in enumerate(laws):
+        if go_on is not None and not go_on():
+            return None
+        sheet = sheet_for(fitting, judge, scenarios, recommendation.carry_model, law)
+        found.append(_steps_under(recommendation, sheet))
+        judge.forget(sheet)
+        if progress is not None:
+            progress(done + 1, len(laws))
+    return LawGains(np.array(found) - _steps_under(recommendation, recommendation.sheet))
 
 
-def axes(fitting: Fitting) -> list[Axis]:
+def _steps_under(recommendation: Recommendation, sheet: Sheet) -> Floats:
+    """Strokes a round of the bag and of every step on a sheet; the bag's place is that of its step."""
+    fitting = recommendation.fitting
+    above = sheet.costs([fitting.bag.pitching_wedge, fitting.bag.nine_iron])
+    favourite = recommendation.problem.rules.favourite
+    found = []
+    for step in recommendation.steps:
+        heads = _bag_heads(fitting) if step.kind == "bag" else [recommendation.candidates[i].head for i in step.picks]
+        found.append(strokes_of(sheet, sheet.costs(heads), above, favourite))
+    return np.array(found)
+
+
+def _bag_heads(fitting: Fitting) -> list[Head]:
+    return [item.head for item in fitting.stock if item.owned]
+
+
+def _step_doubt(gains: Floats) -> StepDoubt:
+    low, high = np.percentile(gains, INTERVAL)
+    return StepDoubt(float(low), float(high), float(np.mean(gains > 0.0)))
+
+
+def find_flips(recommendation: Recommendation, judge: StrokesJudge) -> tuple[Flip, ...]:
+    """The nearest change along each axis at which another set near the shown one wins more than level sets differ by.
+
+    Sets that buy no more heads than the shown one are compared, each reckoned anew at every value.
+    """
+    field = _Field(recommendation, judge)
+    found = (_flip(field, axis) for axis in axes_of(recommendation.fitting))
+    return tuple(flip for flip in found if flip is not None)
+
+
+def _flip(field: _Field, axis: Axis) -> Flip | None:
+    changes = []
+    for sign in (1.0, -1.0):
+        before = 0.0
+        for step in range(1, STEPS + 1):
+            by = sign * axis.reach * (step / STEPS) ** 1.5
+            if field.better(axis, by) is not None:
+                changes.append(_nearest(field, axis, before, by))
+                break
+            before = by
+    if not changes:
+        return None
+    by = min(changes, key=abs)
+    other = field.better(axis, by)
+    if other is None:
+        return None
+    now, then = field.names(field.shown), field.names(other)
+    gone = [name for name in now if name not in then]
+    come = [name for name in then if name not in now]
+    return Flip(axis.key, axis.unit, axis.value, axis.value + by, ", ".join(gone), ", ".join(come))
+
+
+def _nearest(field: _Field, axis: Axis, same: float, other: float) -> float:
+    """Halve the stretch between a change that keeps the choice and one that flips it."""
+    for _ in range(3):
+        middle = 0.5 * (same + other)
+        if field.better(axis, middle) is None:
+            same = middle
+        else:
+            other = middle
+    return other
+
+
+def axes_of(fitting: Fitting) -> list[Axis]:
     """Attack, lean and entry of the habit, firmness of the turf and reading of the sand over the whole mix."""
     player, grounds = fitting.player, fitting.grounds
     habit = player.habit
@@ -146,114 +282,140 @@ def _moved(estimate: Estimate, by: float, low: float, high: float) -> Estimate:
     return replace(estimate, mean=min(max(estimate.mean + by, low), high))
 
 
-def _draw(rng: np.random.Generator, axis: Axis) -> Floats:
-    """Means that the strikes allow: a t distribution with a usual small count's tails."""
-    return np.asarray(axis.error * rng.standard_t(ASSUMED_COUNT - 1, RESAMPLES))
+@dataclass(frozen=True, slots=True, eq=False)
+class _Surface:
+    """Costs of the shortlist: as it is, and slope and bend along each axis (axes, heads, columns), weights included."""
+
+    base: tuple[Floats, Floats]
+    slopes: tuple[Floats, Floats]
+    bends: tuple[Floats, Floats]
 
 
-class _Decision:
-    """The choice among the best sets of a recommendation, asked again under other values."""
+class _Field:
+    """The sets of a proposal that are compared: its steps, then the contenders that a shortlist of heads makes up."""
 
-    def __init__(self, fitting: Fitting, recommendation: Recommendation, judge: SoleJudge) -> None:
-        self.fitting, self.recommendation, self.judge = fitting, recommendation, judge
-        sets = recommendation.contenders[:SETS]
-        picks = list(dict.fromkeys(pick for club_set in sets for pick in club_set.picks))[:SHORTLIST]
-        where = {pick: i for i, pick in enumerate(picks)}
-        self.candidates = [recommendation.candidates[pick] for pick in picks]
-        self.sets = [tuple(where[p] for p in s.picks) for s in sets if all(p in where for p in s.picks)]
-        self.bench = np.array([s.bench for s in sets if all(p in where for p in s.picks)])
-        self.costs = np.array([sum(self.candidates[p].cost for p in picks) for picks in self.sets])
-        self.heads = [candidate.head for candidate in self.candidates] + [fitting.bag.pitching_wedge]
-        self.shares_of = np.array([scenario.share for scenario in recommendation.scenarios])
-        self.full = np.array([scenario.shot.kind == "full" for scenario in recommendation.scenarios])
-        self.keys = [scenario.key for scenario in recommendation.scenarios]
+    def __init__(self, recommendation: Recommendation, judge: StrokesJudge) -> None:
+        self.recommendation, self.judge = recommendation, judge
+        fitting, steps = recommendation.fitting, recommendation.steps
+        bag = _bag_heads(fitting)
+        picks = list(dict.fromkeys(i for step in steps for i in step.picks))
+        room = len(picks) + SHORTLIST
+        picks = list(dict.fromkeys([*picks, *(i for some in recommendation.contenders for i in some)]))[:room]
+        self.heads = [*(recommendation.candidates[i].head for i in picks), *bag]
+        self.heads += [fitting.bag.pitching_wedge, fitting.bag.nine_iron]
+        where = {pick: n for n, pick in enumerate(picks)}
+        first_bag = len(picks)
+        self.sets: list[tuple[int, ...]] = [
+            tuple(range(first_bag, first_bag + len(bag))) if step.kind == "bag" else tuple(where[i] for i in step.picks)
+            for step in steps
+        ]
+        self.picks = [step.picks for step in steps]
+        heads = steps[recommendation.taken].heads
+        self.eligible = [n for n, step in enumerate(steps) if step.heads <= heads]
+        known = {frozenset(some) for some in self.sets}
+        for some in recommendation.contenders:
+            bought = sum(recommendation.candidates[i].bought for i in some)
+            if bought > heads or any(i not in where for i in some):
+                continue
+            mine = tuple(where[i] for i in some)
+            if frozenset(mine) not in known:
+                self.eligible.append(len(self.sets))
+                self.sets.append(mine)
+                self.picks.append(some)
+        self.shown = recommendation.taken
+        self.places = [recommendation.problem.rules.place(len(some)) for some in self.sets]
+        self.exact = self._weighted(recommendation.sheet)
+        self.now: list[float] = self.score(self.exact[0][None], self.exact[1][None], recommendation.sheet.is_short)[0][
+            0
+        ].tolist()
 
-    def values(self, player: Player, grounds: Sequence[Ground]) -> Floats:
-        """Values (heads, scenarios of the recommendation); a scenario that no longer occurs is worth nothing."""
-        scenarios = build_scenarios(player, grounds)
-        found = self.judge.judge(self.heads, scenarios, player, self.recommendation.carry_model).values
-        column = {scenario.key: i for i, scenario in enumerate(scenarios)}
-        out = np.zeros((len(self.heads), len(self.keys)))
-        for j, key in enumerate(self.keys):
-            if key in column:
-                out[:, j] = found[:, column[key]]
-        return out
+    def names(self, n: int) -> tuple[str, ...]:
+        """The clubs of a set, with the loft to which each is built."""
+        if self.recommendation.steps[0].kind == "bag" and n == 0:
+            return tuple(item.name for item in self.recommendation.fitting.stock if item.owned)
+        chosen = [self.recommendation.candidates[i] for i in self.picks[n]]
+        return tuple(f"{c.stock.name} at {c.head.loft_deg:g}°" if c.bend_deg else c.stock.name for c in chosen)
 
-    def surface(self, along: Sequence[Axis]) -> tuple[Floats, Floats, Floats]:
-        """Value at the habit, slope and bend along each axis (axes, heads, scenarios), per unit of the axis."""
-        base = self.values(self.fitting.player, self.fitting.grounds)
-        slopes, bends = [], []
-        for axis in along:
-            step = 2.0 * axis.error
-            up, down = self.values(*axis.moved(step)), self.values(*axis.moved(-step))
-            slopes.append((up - down) / (2.0 * step))
-            bends.append((up + down - 2.0 * base) / (2.0 * step * step))
-        return base, np.array(slopes), np.array(bends)
+    @property
+    def slack(self) -> float:
+        """How far the shown set may lie behind: what level sets differ by, beside what it is behind already."""
+        least = min(self.now[n] for n in self.eligible)
+        return self.recommendation.tolerance + max(self.now[self.shown] - least, 0.0)
 
-    def choose_many(self, base: Floats, slopes: Floats, bends: Floats, draws: Floats) -> NDArray[np.int64]:
-        """Index of the chosen set for each draw (draws, axes)."""
-        values = base[None] + np.tensordot(draws, slopes, 1) + np.tensordot(draws**2, bends, 1)
-        return self._choose(np.clip(values, 0.0, 1.0))
+    def better(self, axis: Axis, by: float) -> int | None:
+        """The set that wins more than the slack over the shown one when an axis is moved, None if none does."""
+        sheet = self._moved(axis, by)
+        cost, strokes = self._weighted(sheet)
+        score, _ = self.score(cost[None], strokes[None], sheet.is_short)
+        best = min(self.eligible, key=lambda n: score[0, n])
+        return best if score[0, self.shown] - score[0, best] > self.slack else None
 
-    def _choose(self, values: Floats) -> NDArray[np.int64]:
-        """values (draws, heads, scenarios): the best set, ties to the one that the bench rules like best."""
-        scores = np.empty((len(values), len(self.sets)))
-        short = np.where(self.full, 0.0, self.shares_of)
-        own = np.where(self.full, self.shares_of, 0.0)
-        favourite = self.fitting.player.schools.clubs == "favourite"
-        for s, picks in enumerate(self.sets):
-            mine = values[:, list(picks)]
-            best = np.maximum(mine.max(axis=1), values[:, -1]) @ short
-            top = (mine @ short).max(axis=1) if favourite else best
-            scores[:, s] = top + (mine @ own).mean(axis=1) - self.costs[s]
-        level = scores > scores.max(axis=1, keepdims=True) - self.recommendation.judgement.tie
-        return np.asarray(np.where(level, self.bench, -np.inf).argmax(axis=1))
+    def surface(self, axes: Sequence[Axis]) -> _Surface:
+        """Costs at the habit and along each axis, the handicap of the strokes table last."""
+        rough = self._weighted(self._sheet())
+        slopes: tuple[list[Floats], list[Floats]] = ([], [])
+        bends: tuple[list[Floats], list[Floats]] = ([], [])
+        pairs = [
+            (2.0 * axis.error, self._moved(axis, 2.0 * axis.error), self._moved(axis, -2.0 * axis.error)) for axis in axes
+        ]
+        pairs.append((TABLE_DOUBT, self._sheet(1.0 + TABLE_DOUBT), self._sheet(1.0 - TABLE_DOUBT)))
+        for step, above, below in pairs:
+            up, down = self._weighted(above), self._weighted(below)
+            for which in (0, 1):
+                slopes[which].append((up[which] - down[which]) / (2.0 * step))
+                bends[which].append((up[which] + down[which] - 2.0 * rough[which]) / (2.0 * step * step))
+        return _Surface(self.exact, (np.array(slopes[0]), np.array(slopes[1])), (np.array(bends[0]), np.array(bends[1])))
 
-    def shares(self, chosen: NDArray[np.int64]) -> tuple[ClubShare, ...]:
-        """How often every head stands in its slot."""
-        found: dict[tuple[int, str], float] = {}
-        for index in chosen.tolist():
-            for slot, pick in enumerate(self.sets[index]):
-                key = (slot, self.candidates[pick].stock.code)
-                found[key] = found.get(key, 0.0) + 1.0 / len(chosen)
-        rows = [ClubShare(slot, code, share) for (slot, code), share in found.items()]
-        return tuple(sorted(rows, key=lambda row: (row.slot, -row.share)))
+    def _weighted(self, sheet: Sheet) -> tuple[Floats, Floats]:
+        costs: Costs = sheet.costs(self.heads)
+        return costs.cost * sheet.weights, costs.strokes * sheet.weights
 
-    def flip(self, axis: Axis) -> Flip | None:
-        """The change nearest to the present value that makes another set the choice."""
-        now = int(self._choose(self.values(self.fitting.player, self.fitting.grounds)[None])[0])
-        changes = [by for sign in (1.0, -1.0) if (by := self._first(axis, sign, now)) is not None]
-        found = (self._flip(axis, by) for by in sorted(changes, key=abs))
-        return next((flip for flip in found if flip is not None), None)
+    def _sheet(self, handicap_scale: float = 1.0) -> Sheet:
+        r = self.recommendation
+        return sheet_for(r.fitting, self.judge, list(r.scenarios), r.carry_model, None, handicap_scale, ROUGH_ENTRIES)
 
-    def _first(self, axis: Axis, sign: float, now: int) -> float | None:
-        """The least change in one direction at which the shortlist has another choice."""
-        before = 0.0
-        for step in range(1, STEPS + 1):
-            by = sign * axis.reach * (step / STEPS) ** 1.5
-            then = int(self._choose(self.values(*axis.moved(by))[None])[0])
-            if then != now and self.sets[then] != self.sets[now]:
-                return self._nearest(axis, before, by, now)
-            before = by
-        return None
-
-    def _nearest(self, axis: Axis, same: float, other: float, now: int) -> float:
-        """Halve the stretch between a change that keeps the choice and one that flips it."""
-        for _ in range(3):
-            middle = 0.5 * (same + other)
-            if self._choose(self.values(*axis.moved(middle))[None])[0] == now:
-                same = middle
-            else:
-                other = middle
-        return other
-
-    def _flip(self, axis: Axis, by: float) -> Flip | None:
-        """What the whole proposal says there, of all heads and not only of the shortlist; None if it stays as it is."""
+    def _moved(self, axis: Axis, by: float) -> Sheet:
         player, grounds = axis.moved(by)
-        ladder = self.recommendation.ladder.lofts_deg
-        then = recommend(replace(self.fitting, player=player, grounds=tuple(grounds), ladder_deg=ladder), self.judge)
-        for slot, (old, new) in enumerate(zip(self.recommendation.clubs, then.clubs, strict=False)):
-            code = then.candidates[new.pick].stock.code
-            if code != self.recommendation.candidates[old.pick].stock.code:
-                return Flip(axis.key, axis.unit, axis.value, axis.value + by, slot, code)
-        return None
+        fitting = replace(self.recommendation.fitting, player=player, grounds=grounds)
+        scenarios = build_scenarios(player, grounds, fitting.layouts)
+        return sheet_for(fitting, self.judge, scenarios, carry_model_of(fitting), None, 1.0, ROUGH_ENTRIES)
+
+    def drawn(self, surface: _Surface, draws: Floats) -> tuple[Floats, Floats]:
+        """`score` in every draw (draws, axes)."""
+        cost, strokes = (
+            surface.base[w] + np.tensordot(draws, surface.slopes[w], 1) + np.tensordot(draws**2, surface.bends[w], 1)
+            for w in (0, 1)
+        )
+        return self.score(cost, strokes, self.recommendation.sheet.is_short)
+
+    def score(self, cost: Floats, strokes: Floats, short: NDArray[np.bool_]) -> tuple[Floats, Floats]:
+        """What the search minimises and the model's strokes of every set (draws, sets), from (draws, heads, columns)."""
+        favourite = self.recommendation.problem.rules.favourite
+        score, model = np.empty((len(cost), len(self.sets))), np.empty((len(cost), len(self.sets)))
+        for n, some in enumerate(self.sets):
+            rows = [*some, -2, -1]
+            mine, plain = cost[:, rows], strokes[:, rows]
+            who = mine.argmin(axis=1)
+            if favourite and some:
+                alone = mine[:, : len(some)][:, :, short].sum(axis=2).argmin(axis=1)
+                who = np.where(short[None, :], alone[:, None], who)
+            score[:, n] = np.take_along_axis(mine, who[:, None, :], axis=1)[:, 0].sum(axis=1) + self.places[n]
+            model[:, n] = np.take_along_axis(plain, who[:, None, :], axis=1)[:, 0].sum(axis=1)
+        return score, model
+
+    def turned(self, surface: _Surface, draws: Floats, axis: int, shown: int) -> float:
+        """Share of the draws in which this axis alone takes the shown set out of those that are level."""
+        only = np.where(np.arange(draws.shape[1]) == axis, draws, 0.0)
+        score, _ = self.drawn(surface, only)
+        best = score[:, self.eligible].min(axis=1)
+        return float(np.mean(score[:, shown] > best + self.slack))
+
+
+def _shares(recommendation: Recommendation, field: _Field, level: NDArray[np.bool_]) -> tuple[ClubShare, ...]:
+    """Survival of every club of the shown set: its head in some set that is level with the best."""
+    found = []
+    for slot, pick in enumerate(recommendation.picks):
+        code = recommendation.candidates[pick].stock.code
+        mine = [n for n in field.eligible if any(recommendation.candidates[i].stock.code == code for i in field.picks[n])]
+        found.append(ClubShare(slot, code, float(level[:, mine].any(axis=1).mean()) if mine else 0.0))
+    return tuple(found)

@@ -1,4 +1,4 @@
-"""Why: the sentences that go with a proposal, made from its numbers."""
+"""Why: the sentences that go with a proposal, made from its own numbers."""
 
 from __future__ import annotations
 
@@ -9,25 +9,20 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.clubs import BEND_LIMIT_DEG
-from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG
+from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG, BenchRules, wanted_bounce
+from oblatus.core.fitting.candidates import Candidate
+from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.recommend import Recommendation
-from oblatus.core.fitting.sets import Candidate
+from oblatus.core.fitting.steps import Step
 from oblatus.core.gapping import Ladder
 from oblatus.core.gapping.ladder import STEP_RULE_DEG, Change
+from oblatus.core.geometry import bounces_of
+from oblatus.core.strokes import PINS
 
 Floats = NDArray[np.float64]
 
-PART_WORDS = {
-    "bounce": "bounce",
-    "loft": "loft for the shot",
-    "edge": "edge height",
-    "width": "sole width",
-    "sand_floor": "ten-degree floor in sand",
-    "strike": "strikes that come off",
-    "stop": "stopping",
-    "lip": "clearing the lip",
-    "reach": "reach",
-}
+NUMBERS = ("no", "one", "two", "three", "four")
+SHOWN = 0.005
 
 
 def degrees(value: float) -> str:
@@ -36,120 +31,264 @@ def degrees(value: float) -> str:
     return ("−" + shown[1:] if shown.startswith("-") and shown != "-0" else shown.removeprefix("-")) + "°"
 
 
+def strokes(value: float) -> str:
+    """Strokes a round for a sentence: hundredths, a true minus."""
+    shown = f"{abs(round(value, 2)):.2f}"
+    return ("−" if round(value, 2) < 0 else "") + shown
+
+
+def club_words(candidate: Candidate) -> str:
+    """A club as it is built: name, and how an owned or bought head is bent."""
+    if abs(candidate.bend_deg) < 0.05:
+        return candidate.stock.name
+    way = "weak" if candidate.bend_deg > 0 else "strong"
+    return f"{candidate.stock.name}, bent {degrees(abs(candidate.bend_deg))} {way}"
+
+
+def step_words(recommendation: Recommendation, step: Step) -> str:
+    """What a step is, in a line: which heads come for which clubs, which bends."""
+    chosen = [recommendation.candidates[i] for i in step.picks]
+    if step.kind == "bag":
+        owned = [item for item in recommendation.fitting.stock if item.owned]
+        return " · ".join(f"{item.head.loft_deg:g}" for item in owned) or "no wedge of one's own"
+    bent = [candidate for candidate in chosen if not candidate.bought and abs(candidate.bend_deg) >= 0.05]
+    bought = [f"{c.stock.name} at {degrees(c.head.loft_deg)}" for c in chosen if c.bought]
+    parts = [*bought, *(club_words(candidate) for candidate in bent)]
+    left = _left_out(recommendation, chosen)
+    if left and len(step.picks) < len([s for s in recommendation.fitting.stock if s.owned]):
+        parts.append(f"without {', '.join(left)}")
+    return "; ".join(parts)
+
+
+def _left_out(recommendation: Recommendation, chosen: Sequence[Candidate]) -> list[str]:
+    kept = {candidate.stock.code for candidate in chosen}
+    return [item.name for item in recommendation.fitting.stock if item.owned and item.code not in kept]
+
+
+def verdict(recommendation: Recommendation) -> str:
+    """What a fitter would say, in two or three sentences."""
+    step = recommendation.steps[recommendation.taken]
+    further = [other for other in recommendation.steps if other.heads > step.heads]
+    worth = recommendation.fitting.economy.worth_changing
+    if step.kind == "bag":
+        if not further and len(recommendation.steps) == 1:
+            return "Keep what you have: no set that can be built from this rack saves strokes."
+        best = recommendation.steps[-1]
+        return (
+            f"Keep what you have. The most that a change could win is {strokes(best.gain)} strokes a round with "
+            f"{_heads(best)}: less than the {worth:g} a head that makes changing worth it."
+        )
+    lead = "Bend, buy nothing." if step.kind == "bends" else f"Buy {_heads(step)}."
+    clubs = [_club_sentence(recommendation, slot) for slot in range(len(step.picks))]
+    text = " ".join([lead, *[words for words in clubs if words]])
+    if further and recommendation.taken == recommendation.recommended:
+        more = further[0]
+        place = more.place - step.place
+        text += f" {_heads(more).capitalize()} would win {strokes(max(more.gain - step.gain, 0.0))} more"
+        text += f", and a place in the bag is worth {place:.2f}: not worth a head." if place else ": not worth a head."
+    return text
+
+
+def _heads(step: Step) -> str:
+    return "bends alone" if step.heads == 0 else f"{NUMBERS[step.heads]} {'head' if step.heads == 1 else 'heads'}"
+
+
+def _club_sentence(recommendation: Recommendation, slot: int) -> str:
+    club, candidate = recommendation.clubs[slot], recommendation.candidates[recommendation.clubs[slot].pick]
+    if not candidate.bought:
+        if abs(candidate.bend_deg) < 0.05:
+            return f"Your {candidate.stock.name} stays."
+        return f"Your {club_words(candidate)}, stays."
+    gains = club_gains(recommendation, slot)
+    where = _listed([name for name, value in gains[:2] if value >= SHOWN])
+    head = f"The {candidate.stock.name} at {degrees(candidate.head.loft_deg)} with {degrees(candidate.head.bounce_deg)}"
+    return f"{head} brings {strokes(club.brings)}" + (f", most in {where}." if where else ".")
+
+
+def _listed(names: Sequence[str]) -> str:
+    return " and ".join(names)
+
+
+def practice_words(recommendation: Recommendation) -> str:
+    """Where practice turned the choice, or what it holds against it: in strokes, apart from the model's figure."""
+    step = recommendation.steps[recommendation.taken]
+    if step.kind == "bag":
+        return ""
+    held = step.score - step.place - step.strokes
+    others = [p for p in recommendation.contenders if _bought(recommendation, p) <= step.heads]
+    best = min(others, key=lambda picks: _model_strokes(recommendation, picks), default=step.picks)
+    ahead = step.strokes - _model_strokes(recommendation, best)
+    if ahead >= SHOWN and recommendation.problem.score(best) > step.score:
+        names = " and ".join(
+            f"{recommendation.candidates[i].stock.name} at {degrees(recommendation.candidates[i].head.loft_deg)}"
+            for i in best if i not in step.picks
+        )  # fmt: skip
+        return f"By the model alone {names} would be {strokes(ahead)} better; practice is against it."
+    if held < SHOWN:
+        return f"By the model {strokes(step.gain)}; practice has nothing against it."
+    return f"By the model {strokes(step.gain)}; practice holds {strokes(held)} a round against its bounce."
+
+
+AXIS_WORDS = {"attack": "attack", "lean": "lean", "entry": "entry"}
+
+
+def next_measurement(doubt: Doubt) -> str | None:
+    """What to measure next, in a sentence."""
+    if doubt.assumed_count:
+        return "Ten measured strikes: the spreads are assumed until then."
+    if doubt.next_axis is None:
+        return None
+    axis = AXIS_WORDS[doubt.next_axis]
+    return f"More strikes with {axis} measured: it alone turns {doubt.next_share:.0%} of the draws."
+
+
+def _bought(recommendation: Recommendation, picks: Sequence[int]) -> int:
+    return sum(recommendation.candidates[i].bought for i in picks)
+
+
+def _served_strokes(recommendation: Recommendation, picks: Sequence[int]) -> Floats:
+    """The model's strokes a round of a set in every column, where each is served by the club that costs least."""
+    weights = recommendation.sheet.weights
+    strokes_of = np.concatenate([recommendation.costs.strokes[list(picks)], recommendation.above.strokes]) * weights
+    who = recommendation.problem.served(picks, recommendation.above.cost * weights)
+    rows = np.where(who >= 0, who, len(picks) - 1 - who)
+    return np.asarray(strokes_of[rows, np.arange(len(rows))])
+
+
+def _model_strokes(recommendation: Recommendation, picks: Sequence[int]) -> float:
+    return float(_served_strokes(recommendation, picks).sum())
+
+
+def club_gains(recommendation: Recommendation, slot: int) -> list[tuple[str, float]]:
+    """What a club brings by shot (name, strokes a round), most first: the set without it less the set."""
+    picks = recommendation.picks
+    rest = [p for n, p in enumerate(picks) if n != slot]
+    gain = _served_strokes(recommendation, rest) - _served_strokes(recommendation, picks)
+    found: dict[str, float] = {}
+    for column, value in zip(recommendation.columns, gain.tolist(), strict=True):
+        name = "approaches" if column.scenario is None else column.scenario.shot.name
+        found[name] = found.get(name, 0.0) + value
+    return sorted(found.items(), key=lambda row: -row[1])
+
+
 def duty_words(recommendation: Recommendation, slot: int) -> str:
     """What the club is mostly for, in two or three shots."""
-    shares: dict[str, float] = {}
-    for index in recommendation.clubs[slot].duties:
-        scenario = recommendation.scenarios[index]
-        shares[scenario.shot.name] = shares.get(scenario.shot.name, 0.0) + scenario.share
-    names = sorted(shares, key=lambda name: -shares[name])[:3]
-    return ", ".join(names) if names else "its own full swings"
+    names = [name for name, value in club_gains(recommendation, slot)[:3] if value >= SHOWN]
+    return ", ".join(names) if names else "little that the others do not do"
 
 
 def club_reason(recommendation: Recommendation, slot: int) -> str:
-    """One sentence on the chosen club: its sum on the ground where it matters most, and what the next head would do."""
-    choice = recommendation.clubs[slot]
-    index = _leading_duty(recommendation, slot)
-    scenario = recommendation.scenarios[index]
-    candidate = recommendation.candidates[choice.pick]
-    text = (
-        f"{_sum_words(recommendation, choice.pick, index)}, {_against_band(recommendation, choice.pick, index)} "
-        f"on {scenario.ground.name} ({scenario.shot.name})."
-    )
-    other = _runner_up(recommendation, slot)
-    if other is None:
-        return text
-    return f"{text} {_compare(recommendation, candidate, choice.pick, other)}"
+    """One sentence on a club of the set from the model's own numbers, and its sum where it matters most."""
+    gains = [row for row in club_gains(recommendation, slot)[:2] if row[1] >= SHOWN]
+    words = _listed([f"{strokes(value)} in {name}" for name, value in gains])
+    lead = f"Wins {words}: " if words else "Wins next to nothing that the others do not: "
+    index = _leading(recommendation, slot)
+    return lead + _sum_words(recommendation, recommendation.clubs[slot].pick, index) + "."
 
 
 def candidate_reason(recommendation: Recommendation, slot: int, pick: int) -> str:
-    """One sentence on any candidate of a slot, at the same scenario as the chosen club."""
-    index = _leading_duty(recommendation, slot)
-    return f"{_sum_words(recommendation, pick, index)}, {_against_band(recommendation, pick, index)}"
+    """One sentence on any candidate of a slot, at the same shot as the chosen club."""
+    return _sum_words(recommendation, pick, _leading(recommendation, slot))
 
 
-def _leading_duty(recommendation: Recommendation, slot: int) -> int:
-    """The scenario that says most about a club: its largest duty, or else the largest short shot."""
-    duties = recommendation.clubs[slot].duties
-    pool = duties or tuple(i for i, s in enumerate(recommendation.scenarios) if s.shot.kind != "full") or (0,)
-    return max(pool, key=lambda i: recommendation.scenarios[i].share)
+def _leading(recommendation: Recommendation, slot: int) -> int:
+    """The short scenario (as the sheet counts them) in which the club wins most, at its middle pin."""
+    picks = recommendation.picks
+    rest = [p for n, p in enumerate(picks) if n != slot]
+    gain = _served_strokes(recommendation, rest) - _served_strokes(recommendation, picks)
+    short = len(recommendation.sheet.short)
+    by_scenario = gain[: short * len(PINS)].reshape(short, len(PINS)).sum(axis=1)
+    return int(by_scenario.argmax()) if short else 0
 
 
 def _sum_words(recommendation: Recommendation, pick: int, index: int) -> str:
-    setup = recommendation.scenarios[index].setup
-    bounce = recommendation.candidates[pick].head.bounce_deg
-    delivered = float(recommendation.judgement.delivered[pick, index, 1])
-    words = f"{degrees(bounce)} of bounce"
+    """The sum of bounce, opening and lean in a scenario at the setup taken, against the ground's band."""
+    scenario = recommendation.sheet.short[index]
+    head = recommendation.candidates[pick].head
+    setup = scenario.setups[int(recommendation.costs.pick[pick, index * len(PINS) + 1])]
+    delivered = float(bounces_of([head], np.array([setup.opening_deg]), np.array([setup.lean_deg]))[0, 0])
+    words = f"{degrees(head.bounce_deg)} of bounce"
     if setup.opening_deg > 0.0:
         words += f", opened {degrees(setup.opening_deg)}"
     if abs(setup.lean_deg) >= 0.5:
         words += f", {'less' if setup.lean_deg > 0 else 'plus'} {degrees(abs(setup.lean_deg))} of lean"
-    return f"{words}, leaves {degrees(delivered)}"
+    low, high = wanted_bounce(scenario, setup)
+    return f"{words}, leaves {degrees(delivered)}, {_against(delivered, low, high)} on {scenario.ground.name}"
 
 
-def _against_band(recommendation: Recommendation, pick: int, index: int) -> str:
-    delivered = float(recommendation.judgement.delivered[pick, index, 1])
-    low, high = (float(x) for x in recommendation.judgement.wanted[index])
-    band = f"the {degrees(low).removesuffix('°')} to {degrees(high)} asked"
+def _against(delivered: float, low: float, high: float) -> str:
+    band = f"the usual {degrees(low).removesuffix('°')} to {degrees(high)}"
     if delivered < low - 0.25:
-        return f"{degrees(low - delivered)} under {band}" + (": a negative sole, it digs" if delivered < 0 else "")
+        return f"{degrees(low - delivered)} under {band}" + (": a negative sole, it digs" if delivered < 0 <= low else "")
     if delivered > high + 0.25:
         return f"{degrees(delivered - high)} over {band}"
     return f"inside {band}"
 
 
-def _runner_up(recommendation: Recommendation, slot: int) -> tuple[int, float] | None:
-    choice = recommendation.clubs[slot]
-    others = [row for row in choice.ranked if row[0] != choice.pick]
-    return others[0] if others else None
+def bag_verdicts(recommendation: Recommendation) -> list[tuple[str, str, str]]:
+    """Of every owned wedge its code, keep, bend or replace, and why."""
+    step = recommendation.steps[recommendation.taken]
+    chosen = [recommendation.candidates[i] for i in step.picks]
+    found = []
+    for item in recommendation.fitting.stock:
+        if not item.owned:
+            continue
+        mine = next((n for n, candidate in enumerate(chosen) if candidate.stock.code == item.code), None)
+        if step.kind == "bag":
+            found.append((item.code, "keep", "No change to the bag wins enough to matter."))
+        elif mine is not None:
+            club = recommendation.clubs[mine]
+            bend = chosen[mine].bend_deg
+            what = "keep" if abs(bend) < 0.05 else f"bend to {degrees(chosen[mine].head.loft_deg)}"
+            gains = [name for name, value in club_gains(recommendation, mine)[:2] if value >= SHOWN]
+            why = f"It brings {strokes(club.brings)} a round" + (f", most in {_listed(gains)}." if gains else ".")
+            found.append((item.code, what, why))
+        else:
+            new = next((n for n, club in enumerate(recommendation.clubs) if club.replaces == item.code), None)
+            found.append((item.code, *_replace_words(recommendation, new)))
+    return found
 
 
-def _compare(recommendation: Recommendation, candidate: Candidate, pick: int, other: tuple[int, float]) -> str:
-    """What decides between the chosen head and the next one: the part that differs most over the shares."""
-    rival = recommendation.candidates[other[0]]
-    margin = recommendation.sets[0].score - other[1]
-    shares = np.array([scenario.share for scenario in recommendation.scenarios])
-    gains = {name: float((part[pick] - part[other[0]]) @ shares) for name, part in recommendation.judgement.parts.items()}
-    part = max(gains, key=lambda name: gains[name])
-    name = rival.stock.name
-    if margin < recommendation.judgement.tie:
-        return f"{name} is as good as level with it."
-    if gains[part] <= 0.0 or (candidate.stock.owned and not rival.stock.owned):
-        return f"{name} comes next: it would cover less of what the others leave."
-    return f"{name} comes next: it loses on {PART_WORDS[part]}."
+def _replace_words(recommendation: Recommendation, new: int | None) -> tuple[str, str]:
+    if new is None:
+        return "leave out", "The rest of the set does what it does."
+    candidate = recommendation.candidates[recommendation.clubs[new].pick]
+    gains = club_gains(recommendation, new)
+    where = f", most in {gains[0][0]}" if gains and gains[0][1] >= SHOWN else ""
+    brings = strokes(recommendation.clubs[new].brings)
+    return f"replace by {candidate.stock.name}", f"That brings {brings} a round{where}."
 
 
 def set_tradeoff(recommendation: Recommendation, index: int) -> tuple[str, str]:
-    """What a set gains and gives up against the first: the two largest shots of each, in hundredths of value."""
-    shares = np.array([scenario.share for scenario in recommendation.scenarios])
-    full = np.array([scenario.shot.kind == "full" for scenario in recommendation.scenarios])
-    values = recommendation.judgement.values
-
-    def worth(picks: tuple[int, ...]) -> Floats:
-        mine = values[list(picks)]
-        return np.asarray(np.where(full, mine.mean(axis=0), np.maximum(mine.max(axis=0), values[-1])) * shares)
-
-    difference = worth(recommendation.sets[index].picks) - worth(recommendation.sets[0].picks)
+    """What a set gains and gives up against the shown one: the two largest shots of each, in strokes a round."""
+    difference = _served_strokes(recommendation, recommendation.picks) - _served_strokes(
+        recommendation, recommendation.sets[index].picks
+    )
     by_shot: dict[str, float] = {}
-    for scenario, change in zip(recommendation.scenarios, difference, strict=True):
-        by_shot[scenario.shot.name] = by_shot.get(scenario.shot.name, 0.0) + float(change)
+    for column, change in zip(recommendation.columns, difference.tolist(), strict=True):
+        name = "approaches" if column.scenario is None else column.scenario.shot.name
+        by_shot[name] = by_shot.get(name, 0.0) + change
 
     def words(sign: float) -> str:
         rows = sorted(((sign * v, k) for k, v in by_shot.items()), reverse=True)[:2]
-        return ", ".join(f"{name} {100 * value:.1f}" for value, name in rows if value >= 0.0005)
+        return ", ".join(f"{name} {value:.2f}" for value, name in rows if value >= SHOWN)
 
     return words(1.0), words(-1.0)
 
 
 def why_first(recommendation: Recommendation) -> str:
-    """Why the proposed set stands first among those near it: it has the highest value, or the bench rules chose."""
-    own, best = recommendation.sets[0].score, max(found.score for found in recommendation.sets)
-    if own >= best:
-        return "The proposed set has the highest value."
+    """Why the shown set stands first among those near it."""
+    step = recommendation.steps[recommendation.taken]
+    if not recommendation.sets:
+        return ""
+    behind = step.score - recommendation.sets[0].score
+    if recommendation.level <= 1:
+        return "No other set is level with it."
+    if behind < SHOWN:
+        return f"It costs least of {recommendation.level} sets that are level with it."
     return (
-        f"The proposed set lies {100 * (best - own):.1f} below the highest value, nearer than the "
-        f"{100 * recommendation.judgement.tie:.0f} at which this model tells sets apart. Of the {recommendation.tied} "
-        "sets that are level, of the 60 best looked at, the bench rules like it best."
+        f"{recommendation.level} sets are level, within {recommendation.tolerance:g} strokes a round: this one buys "
+        f"least, bends least and pleases the bench rules best. It lies {strokes(behind)} behind the best of them."
     )
 
 
@@ -202,31 +341,33 @@ def notes(recommendation: Recommendation) -> list[tuple[str, str]]:
 
 
 def _cross_check(recommendation: Recommendation) -> list[str]:
-    """Where the judge cannot tell, and where it and the bench rules part company."""
+    """Where the bench rules alone would take another head at the same loft, and what that costs by the model."""
     found: list[str] = []
-    if recommendation.tied:
+    short = recommendation.sheet.short
+    shares = np.array([scenario.share for scenario in short])
+    player = recommendation.fitting.player
+    for slot, club in enumerate(recommendation.clubs):
+        mine = recommendation.candidates[club.pick]
+        others = [
+            i for i, c in enumerate(recommendation.candidates)
+            if abs(c.head.loft_deg - mine.head.loft_deg) < 0.01 and (c.stock.code == mine.stock.code or c.bought)
+        ]  # fmt: skip
+        duty = np.array([s.key in {recommendation.scenarios[d].key for d in club.duties} for s in short])
+        if not duty.any() or len(others) < 2:
+            continue
+        values = BenchRules().judge([recommendation.candidates[i].head for i in others], short, player).values
+        best = others[int((values[:, duty] @ shares[duty]).argmax())]
+        if recommendation.candidates[best].stock.code == mine.stock.code:
+            continue
+        swapped = [*recommendation.picks[:slot], best, *recommendation.picks[slot + 1 :]]
+        behind = _model_strokes(recommendation, swapped) - _model_strokes(recommendation, recommendation.picks)
+        other = recommendation.candidates[best]
+        how = f"{strokes(behind)} behind" if behind >= 0.0 else f"{strokes(-behind)} better"
         found.append(
-            f"The model cannot tell at least {recommendation.tied} sets apart (within {recommendation.judgement.tie:g}): "
-            "the bench rules chose among them."
+            f"At {degrees(mine.head.loft_deg)} the bench rules alone would take {other.stock.name} with "
+            f"{degrees(other.head.bounce_deg)}: by the model that set is {how} a round."
         )
-    if recommendation.sets and recommendation.bench_sets and recommendation.judgement is not recommendation.bench:
-        mine, theirs = recommendation.sets[0].picks, recommendation.bench_sets[0].picks
-        for slot, (a, b) in enumerate(zip(mine, theirs, strict=True)):
-            if a != b:
-                other = recommendation.candidates[b]
-                loft = degrees(recommendation.candidates[a].head.loft_deg)
-                gain = _model_gain(recommendation, slot, b)
-                found.append(
-                    f"At {loft} the bench rules alone would take {other.stock.name} with "
-                    f"{degrees(other.head.bounce_deg)}: by the model that set is {gain:.3f} behind."
-                )
     return found
-
-
-def _model_gain(recommendation: Recommendation, slot: int, pick: int) -> float:
-    ranked = dict(recommendation.clubs[slot].ranked)
-    behind = recommendation.sets[0].score - ranked.get(pick, min(ranked.values(), default=0.0))
-    return max(behind, 0.0)
 
 
 def _chosen(recommendation: Recommendation) -> list[Candidate]:
@@ -246,20 +387,19 @@ def _bend_words(candidate: Candidate) -> str:
 
 
 def _sand_floor_words(recommendation: Recommendation) -> list[str]:
-    sand = [
-        i
-        for i, s in enumerate(recommendation.scenarios)
-        if s.shot.kind == "sand" and s.shot.key != "plugged" and not s.sand.thin_or_wet
-    ]
-    if not sand or not recommendation.clubs:
-        return []
+    """Who is used most in sand, and whether its bounce is under the usual floor."""
     by_slot: dict[int, float] = {}
-    for i in sand:
-        slot = recommendation.served_by[i]
-        by_slot[slot] = by_slot.get(slot, 0.0) + recommendation.scenarios[i].share
+    weights = recommendation.sheet.weights
+    for n, scenario in enumerate(recommendation.sheet.short):
+        if scenario.shot.kind == "sand" and scenario.shot.key != "plugged" and not scenario.sand.thin_or_wet:
+            for c in range(n * len(PINS), (n + 1) * len(PINS)):
+                slot = int(recommendation.served[c])
+                by_slot[slot] = by_slot.get(slot, 0.0) + float(weights[c])
+    if not by_slot or not recommendation.clubs:
+        return []
     slot = max(by_slot, key=lambda s: by_slot[s])
     if slot < 0:
-        return ["The pitching wedge is the best of the set in sand: no wedge suits this sand."]
+        return ["A club above the wedges is the best of the set in sand: no wedge suits this sand."]
     head = _chosen(recommendation)[slot].head
     if head.bounce_deg >= SAND_FLOOR_DEG:
         return []
@@ -267,9 +407,3 @@ def _sand_floor_words(recommendation: Recommendation) -> list[str]:
         f"The club most used in sand has {degrees(head.bounce_deg)} of bounce; ten is the usual floor unless the sand "
         "is thin or packed."
     ]
-
-
-def unserved(recommendation: Recommendation) -> list[int]:
-    """Scenarios that nobody in the set serves well, worst first."""
-    low = [i for i, value in enumerate(recommendation.scenario_values) if value < recommendation.judgement.served_well]
-    return sorted(low, key=lambda i: float(recommendation.scenario_values[i]))

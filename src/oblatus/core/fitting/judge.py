@@ -1,45 +1,51 @@
-"""The interface of a judge of soles: whatever says how well each head serves each scenario."""
+"""The judge: sheets of strokes for fittings, families from one pool; equal questions share one sheet."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import Protocol
+import threading
+from collections import OrderedDict
+from collections.abc import Hashable
 
-import numpy as np
-from numpy.typing import NDArray
+from oblatus.core.fitting.costs import Asked, JobBook, Sheet
+from oblatus.core.strike import FamilyPool
+from oblatus.core.strike.families import Progress
 
-from oblatus.core.clubs import Head
-from oblatus.core.delivery import Player
-from oblatus.core.fitting.scenarios import Scenario
-from oblatus.core.gapping import CarryModel
-
-Floats = NDArray[np.float64]
+SHEETS_KEPT = 40
 
 
-@dataclass(frozen=True, slots=True)
-class Judgement:
-    """Values of n heads in k scenarios.
+class StrokesJudge:
+    """Sheets by question; the ones asked for longest ago are forgotten. `progress` hears of families that are missing."""
 
-    `values` (n, k) in 0..1 are the product of `parts`; `delivered` (n, k, 4) is loft, bounce, face direction
-    [degrees] and edge height [m]; `wanted` (k, 2) is the delivered bounce asked for, from and to [degrees].
-    Values nearer than `tie` are not told apart; under `served_well` nobody serves a scenario well.
-    `speeds` (n, k) are the head speeds [m/s] that were judged, None if the judge knows none.
-    """
+    def __init__(self, pool: FamilyPool, progress: Progress | None = None) -> None:
+        self.pool, self.progress = pool, progress
+        self.jobs = JobBook()
+        self._sheets: OrderedDict[Hashable, Sheet] = OrderedDict()
+        self._guard = threading.Lock()
 
-    judge: str
-    values: Floats
-    parts: dict[str, Floats]
-    delivered: Floats
-    wanted: Floats
-    tie: float
-    served_well: float
-    speeds: Floats | None = None
+    def sheet(self, asked: Asked) -> Sheet:
+        """The sheet of a question."""
+        key = _key(asked)
+        with self._guard:
+            sheet = self._sheets.get(key)
+            if sheet is None:
+                sheet = self._sheets[key] = Sheet(asked, self.pool, self.jobs, self.progress)
+                while len(self._sheets) > SHEETS_KEPT:
+                    self._sheets.popitem(last=False)
+            self._sheets.move_to_end(key)
+        return sheet
+
+    def forget(self, sheet: Sheet) -> None:
+        """Let a sheet go that is not asked for again."""
+        with self._guard:
+            for key in [key for key, known in self._sheets.items() if known is sheet]:
+                del self._sheets[key]
 
 
-class SoleJudge(Protocol):
-    """Says how well each head serves each scenario for this player."""
-
-    def judge(self, heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player, model: CarryModel) -> Judgement:
-        """Values and their parts, see `Judgement`; `model` says how fast the player swings."""
-        ...
+def _key(asked: Asked) -> Hashable:
+    """All that costs depend on besides the heads."""
+    player = asked.player
+    return (
+        player.habit, player.handicap, player.schools.clubs, asked.model, asked.short, asked.approaches,
+        asked.faced.weights.tobytes(), asked.faced.centres.tobytes(), asked.scatter, asked.economy, asked.table,
+        asked.handicap_scale, asked.entries, asked.law.ground.tobytes(), asked.law.contact.tobytes(),
+    )  # fmt: skip

@@ -1,119 +1,95 @@
-"""From a fitting to a proposal: ladder, candidates, judgement, the best sets, and what each club is for."""
+"""From a fitting to a proposal: the sheet of strokes, the steps of change, the set that is taken, and what it is for."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
-from functools import lru_cache
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from oblatus.core.clubs import Head, StockHead
-from oblatus.core.delivery import Habit, Player
-from oblatus.core.fitting.bench_rules import BenchRules
-from oblatus.core.fitting.judge import Judgement, SoleJudge
-from oblatus.core.fitting.scenarios import Scenario, build_scenarios
-from oblatus.core.fitting.sets import Candidate, ClubSet, SetProblem, candidates_for, reachable_lofts
-from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Air, Green
-from oblatus.core.gapping import (
-    SWINGS,
-    Band,
-    CarryModel,
-    Ladder,
-    LadderSearch,
-    LadderWish,
-    MeasuredStrike,
-    OwnedLoft,
-    Rung,
-    Swing,
-    faced_distances,
-    fit_carry_model,
-    fit_player_model,
+from oblatus.core.fitting.bench_rules import BenchRules, Judgement
+from oblatus.core.fitting.candidates import LEAST_STEP_DEG, Candidate, candidates_of
+from oblatus.core.fitting.costs import ENTRY_NODES, Asked, Costs, Sheet
+from oblatus.core.fitting.fitting import (
+    Fitting,
+    carry_model_of,
+    check_fitting,
+    faced_of,
+    ladder_choice,
+    measured_carries,
+    scatter_of,
 )
-from oblatus.core.gapping.ladder import LEAST_STEP_DEG, MOST_LOFT_DEG, MOST_WEDGES
-from oblatus.core.grounds import GreenClass, Ground
-from oblatus.core.shots import default_shot_mix
+from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.laws import Law, as_taken
+from oblatus.core.fitting.scenarios import Scenario, build_scenarios
+from oblatus.core.fitting.sets import ClubSet, Rules, SetProblem, held_of
+from oblatus.core.fitting.steps import Step, rank_level, recommended_step
+from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Green
+from oblatus.core.gapping import CarryModel, Ladder, Rung
+from oblatus.core.strokes import PINS, pins_of
 from oblatus.errors import fault
 
 Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
 
-CLUBS_ALLOWED = 14
-BEST_SETS = 10
-SETS_LOOKED_AT = 60
-CONTENDERS = 48
+LEVEL_STROKES = 0.05
+EXACT_ROUNDS = 2
 RANKED = 8
-TOP_LOFT_BASE_DEG = 55.0
-TOP_LOFT_NEED_DEG = 4.5
-HIGH_SHOTS = ("high_soft", "short_pitch", "sand_high_lip")
-HIGH_SHARE_FOR_ALL = 0.14
+BEST_SETS = 10
+KEEP_BAG = -1
+CONTENDERS = 32
+SWAPS = 2
+NEAR, NEAR_STROKES = 4, 1e-6
+WORSE = 1e-9
+ABOVE = ("pitching wedge", "nine-iron")
+
+
+Built = tuple[str, float]
+"""A club by the code of its head and the loft to which it is built."""
+
+
+def built(candidate: Candidate) -> Built:
+    """The club that a candidate is."""
+    return candidate.stock.code, round(candidate.head.loft_deg, 2)
 
 
 @dataclass(frozen=True, slots=True)
-class Bag:
-    """Lofts above the wedges [degrees], how many clubs are not wedges, and the pitching wedge as a head."""
+class Column:
+    """A column of the sheet: a short scenario at a pin, or an approach from a ground at a distance [m]."""
 
-    pitching_wedge: Head
-    nine_iron_loft_deg: float = 41.0
-    other_clubs: int = 10
-
-    @property
-    def wedge_room(self) -> int:
-        """How many wedges the 14 clubs leave room for, at most four."""
-        return max(min(CLUBS_ALLOWED - self.other_clubs, MOST_WEDGES), 0)
-
-
-@dataclass(frozen=True, slots=True)
-class Fitting:
-    """Everything that the engine needs: player, ground mix, bag, heads to choose from, and a typed ladder if any.
-
-    `strikes` were measured in `air`; `bands` say how often distances are faced if the shot mix does not;
-    `ladder_factors` are the fitter's weights on the parts of the ladder.
-    """
-
-    player: Player
-    grounds: tuple[Ground, ...]
-    bag: Bag
-    stock: tuple[StockHead, ...]
-    ladder_deg: tuple[float, ...] | None = None
-    pinned: dict[float, str] = field(default_factory=dict)
-    strikes: tuple[MeasuredStrike, ...] = ()
-    swings: tuple[Swing, ...] = SWINGS
-    air: Air = REFERENCE_AIR
-    bands: tuple[Band, ...] = ()
-    ladder_factors: dict[str, float] = field(default_factory=dict)
+    scenario: Scenario | None
+    pin: str
+    ground: str
+    distance: float
 
 
 @dataclass(frozen=True, slots=True)
 class ClubChoice:
-    """One club of the proposed set: its candidate, the scenarios it serves, and the ranked alternatives.
+    """One club of the set: its candidate, the short scenarios it serves, the ranked alternatives and what it brings.
 
-    `ranked` holds (candidate index, score of the best set with it in this slot), best first.
+    `ranked` holds (candidate, strokes a round behind), best first; `brings` strokes a round that the set costs more
+    without it; `replaces` the owned wedge whose place it takes, or itself, None if it is one more.
     """
 
     pick: int
     duties: tuple[int, ...]
     ranked: tuple[tuple[int, float], ...]
+    brings: float
+    replaces: str | None
 
 
-@dataclass(frozen=True, slots=True)
-class Contender:
-    """A set near the best, with its score by the judge and by the bench rules."""
-
-    picks: tuple[int, ...]
-    score: float
-    bench: float
-
-
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Recommendation:
-    """A proposal with all that explains it. Indices point into `candidates` and `scenarios`.
+    """A proposal with all that explains it. Indices point into `candidates`, `scenarios` and `columns`.
 
-    `bench` and `bench_sets` are what the bench rules alone would say; `tied` counts the sets, of the 60 best looked at,
-    that the judge could not tell from the best; the bench rules chose among them. `strikes` is how many measured
-    strikes the carry model was fitted to.
+    Every figure is in strokes a round. `steps` are today's bag, bends only, one head, two, ...; `taken` the one whose set
+    is shown, `recommended` the one proposed. `level` counts the sets that are level with the best of the step, `sets` are
+    the best of them. `costs` are those of the candidates, exact where `exact` says so and between bends a parabola.
     """
 
+    fitting: Fitting = field(repr=False)
     carry_model: CarryModel
     strikes: int
     rungs: tuple[Rung, ...]
@@ -121,272 +97,498 @@ class Recommendation:
     ladder: Ladder
     typed: bool
     scenarios: tuple[Scenario, ...]
-    candidates: tuple[Candidate, ...]
-    judgement: Judgement
-    bench: Judgement
-    bench_sets: tuple[ClubSet, ...]
-    tied: int
-    contenders: tuple[Contender, ...]
+    columns: tuple[Column, ...]
+    sheet: Sheet = field(repr=False)
+    candidates: tuple[Candidate, ...] = field(repr=False)
+    costs: Costs = field(repr=False)
+    exact: NDArray[np.bool_] = field(repr=False)
+    above: Costs = field(repr=False)
+    problem: SetProblem = field(repr=False)
+    bag: tuple[int, ...]
+    bag_costs: Costs = field(repr=False)
+    strokes_bag: float
+    steps: tuple[Step, ...]
+    recommended: int
+    taken: int
+    level: int
+    tolerance: float
     sets: tuple[ClubSet, ...]
+    contenders: tuple[tuple[int, ...], ...]
     clubs: tuple[ClubChoice, ...]
-    scenario_values: Floats
-    served_by: tuple[int, ...]
+    served: Ints = field(repr=False)
+    bench: Judgement = field(repr=False)
     missing_lofts_deg: tuple[float, ...]
     pinned: tuple[bool, ...]
     lost_pins: tuple[tuple[float, str], ...]
+    whole_rack: bool = True
+
+    @property
+    def picks(self) -> tuple[int, ...]:
+        """Candidates of the set that is shown."""
+        return self.steps[self.taken].picks
+
+    @property
+    def bag_strokes_columns(self) -> Floats:
+        """Strokes a round of today's bag in every column, by the clubs that it would take."""
+        cost = np.concatenate([self.bag_costs.cost, self.above.cost])
+        strokes = np.concatenate([self.bag_costs.strokes, self.above.strokes])
+        return np.asarray(strokes[cost.argmin(axis=0), np.arange(cost.shape[1])] * self.sheet.weights)
+
+    @property
+    def short(self) -> tuple[int, ...]:
+        """Scenarios that are short shots, in the order of the sheet."""
+        return tuple(i for i, s in enumerate(self.scenarios) if s.shot.kind != "full")
 
 
-def recommend(fitting: Fitting, judge: SoleJudge | None = None) -> Recommendation:
+def sheet_for(
+    fitting: Fitting,
+    judge: StrokesJudge,
+    scenarios: Sequence[Scenario],
+    model: CarryModel,
+    law: Law | None = None,
+    handicap_scale: float = 1.0,
+    entries: int = ENTRY_NODES,
+) -> Sheet:
+    """The sheet of a fitting, by the laws as taken or another draw of them; equal questions share one."""
+    approaches: dict[int, float] = {}
+    for scenario in scenarios:
+        if scenario.shot.kind == "full":
+            place = fitting.grounds.index(scenario.ground)
+            approaches[place] = approaches.get(place, 0.0) + scenario.share
+    return judge.sheet(
+        Asked(
+            fitting.player, fitting.grounds, model, tuple(s for s in scenarios if s.shot.kind != "full"),
+            tuple((fitting.grounds[place], share) for place, share in approaches.items()), faced_of(fitting, model),
+            scatter_of(fitting), fitting.economy, handicap_scale=handicap_scale,
+            law=as_taken() if law is None else law, entries=entries,
+        )
+    )  # fmt: skip
+
+
+def recommend(fitting: Fitting, judge: StrokesJudge, among: frozenset[Built] | None = None) -> Recommendation:
     """The proposal for a fitting.
+
+    Parameters
+    ----------
+    among : clubs to choose from, by code and loft; None for every head at every bend
 
     Raises
     ------
     InputError
-        If the fitting has no room for a wedge, no ground with a share, or a carry that no head speed gives.
+        If the fitting has no room for a wedge, no ground with a share, a carry that no head speed gives, or no head that
+        reaches a loft below the pitching wedge.
     """
-    player, bag = fitting.player, fitting.bag
-    choice = choose_ladder(fitting)
-    model, ladder = choice.model, choice.ladder
-    scenarios = build_scenarios(player, fitting.grounds)
-    candidates = candidates_for(ladder.lofts_deg, fitting.stock)
-    slots_found = {candidate.slot for candidate in candidates}
-    missing = tuple(loft for slot, loft in enumerate(ladder.lofts_deg) if slot not in slots_found)
-    renumbered = _close_slots(candidates, sorted(slots_found))
-    heads = [candidate.head for candidate in renumbered] + [bag.pitching_wedge]
-    bench = BenchRules().judge(heads, scenarios, player)
-    judgement = bench if judge is None else judge.judge(heads, scenarios, player, model)
-    held = {
-        (candidate.slot, i)
-        for i, candidate in enumerate(renumbered)
-        if fitting.pinned.get(ladder.lofts_deg[sorted(slots_found)[candidate.slot]]) == candidate.stock.code
-    }
-    search = _SetSearch(renumbered, judgement.values, scenarios, player.schools.clubs == "favourite", dict(held))
-    found = search.best(SETS_LOOKED_AT)
-    cross = _SetSearch(renumbered, bench.values, scenarios, player.schools.clubs == "favourite", dict(held))
-    sets, tied = _settle(found, cross, judgement.tie if judge is not None else 0.0)
-    contenders = tuple(Contender(s.picks, s.score, cross.score(s.picks)) for s in sets[:CONTENDERS])
-    sets = sets[:BEST_SETS]
-    clubs, values, served = search.explain(sets)
+    check_fitting(fitting)
+    model = carry_model_of(fitting)
+    scenarios = build_scenarios(fitting.player, fitting.grounds, fitting.layouts)
+    sheet = sheet_for(fitting, judge, scenarios, model)
+    lowest = fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG
+    candidates = candidates_of(fitting.stock, lowest, fitting.ladder_deg)
+    if among is not None:
+        candidates = [c for c in candidates if built(c) in among or (c.stock.owned and c.bend_deg == 0.0)] or candidates
+    if not candidates:
+        raise fault("bag", "no head on the rack or in the bag reaches a loft below the pitching wedge")
+    book = _Book(fitting, sheet, candidates, lowest)
+    book.settle()
+    return _explained(fitting, book, scenarios, model, among is None)
+
+
+class _Book:
+    """The matrix of a fitting and the steps of change found in it, exact for every club that is shown."""
+
+    def __init__(self, fitting: Fitting, sheet: Sheet, candidates: list[Candidate], lowest: float) -> None:
+        self.fitting, self.sheet, self.candidates, self.lowest = fitting, sheet, candidates, lowest
+        self.above = sheet.costs([fitting.bag.pitching_wedge, fitting.bag.nine_iron])
+        self.owned = [item for item in fitting.stock if item.owned]
+        self.bag_costs = sheet.costs([item.head for item in self.owned])
+        raw, self.exact = _between_bends(sheet, candidates)
+        self.costs = sheet.costs([candidate.head for candidate in candidates], raw)
+        self.rules = self._rules()
+        self.bag_score = self._bag(self.bag_costs.cost)
+        self.bag_strokes = self._bag_strokes()
+        reached = {round(candidate.head.loft_deg, 2) for candidate in candidates}
+        self.missing = tuple(x for x in fitting.ladder_deg or () if round(x, 2) not in reached)
+        self.steps: list[Step] = []
+        self.recommended = self.taken = self.level_count = 0
+        self.tolerance = LEVEL_STROKES
+        self.sets: tuple[ClubSet, ...] = ()
+        self._known: list[tuple[int, ...]] = []
+        self._near: set[tuple[int, ...]] = set()
+
+    def _rules(self) -> Rules:
+        fitting = self.fitting
+        lofts = tuple(
+            x for x in fitting.ladder_deg or () if any(abs(c.head.loft_deg - x) < 0.01 for c in self.candidates)
+        )
+        held = held_of(self.candidates, fitting.pinned)
+        favourite = fitting.player.schools.clubs == "favourite"
+        if lofts:
+            return Rules((len(lofts),), 0.0, lofts, held, favourite)
+        wanted = fitting.player.wedge_count
+        most = fitting.bag.wedge_room if wanted is None else wanted
+        slot = fitting.economy.slot if wanted is None else 0.0
+        return Rules(tuple(range(max(len(held), 1), most + 1)), slot, None, held, favourite, len(self.owned))
+
+    def _bag(self, rows: Floats) -> float:
+        """Strokes of today's bag by a sheet's rows (cost or strokes), its clubs chosen by cost."""
+        weights, fixed = self.sheet.weights, self.above.cost.min(axis=0)
+        if not self.owned:
+            return float(fixed @ weights)
+        best = np.minimum(rows.min(axis=0), fixed)
+        if self.rules.favourite:
+            short = self.sheet.is_short
+            alone = int((self.bag_costs.cost[:, short] @ weights[short]).argmin())
+            best = np.where(short, rows[alone], best)
+        return float(best @ weights)
+
+    def _bag_strokes(self) -> float:
+        return strokes_of(self.sheet, self.bag_costs, self.above, self.rules.favourite)
+
+    def settle(self) -> None:
+        """Find the steps, reckon every club near them exactly, look again, and state the steps by what is exact."""
+        for _ in range(EXACT_ROUNDS):
+            self._problem()
+            self.steps = self._find_steps()
+            self._known = [step.picks for step in self.steps if step.kind != "bag"]
+            self._reckon([*self._known, *self._near])
+        self._problem()
+        self.steps = [self.steps[0], *self._again(self.steps[1:])]
+        self.recommended = recommended_step(self.steps, self.fitting.economy, self.rules)
+        self.taken = self._taken()
+        self._level()
+
+    def _reckon(self, sets: Iterable[Sequence[int]]) -> None:
+        """Make the costs of every club of these sets exact."""
+        new = sorted({i for picks in sets for i in picks if not self.exact[i]})
+        if new:
+            exact = self.sheet.costs([self.candidates[i].head for i in new])
+            self.costs.cost[new], self.costs.strokes[new], self.costs.pick[new] = exact.cost, exact.strokes, exact.pick
+            self.exact[new] = True
+
+    def _again(self, steps: Sequence[Step]) -> list[Step]:
+        """The steps by exact costs: the best of the sets near, for every number of heads that still does better."""
+        found: list[Step] = []
+        for step in steps:
+            sets = [p for p in {step.picks, *self._near} if self._bought(p) <= step.heads]
+            best = min((ClubSet(p, self.problem.score(p)) for p in sets), key=lambda one: one.score)
+            if not self._no_worse(best):
+                best = ClubSet(step.picks, self.problem.score(step.picks))
+            if not found or best.score < found[-1].score - WORSE:
+                found.append(self._step(best))
+        return found
+
+    def _taken(self) -> int:
+        """The step whose set is shown: the fitter's, if there is such a step, else the proposed one."""
+        wanted = self.fitting.heads_bought
+        if wanted is None:
+            return self.recommended
+        if wanted == KEEP_BAG:
+            return 0 if self.steps[0].picks else self.recommended
+        mine = [n for n, step in enumerate(self.steps) if step.kind != "bag" and step.heads == wanted]
+        return mine[0] if mine else self.recommended
+
+    def _problem(self) -> None:
+        weights = self.sheet.weights
+        self.problem = SetProblem(
+            self.candidates, self.costs.cost * weights, (self.above.cost * weights).min(axis=0), self.sheet.is_short,
+            self.rules, self.lowest,
+        )  # fmt: skip
+
+    def strokes(self, picks: Sequence[int]) -> float:
+        """The model's strokes a round of a set."""
+        return strokes_of(self.sheet, self.costs.of(picks), self.above, self.rules.favourite)
+
+    def _bag_picks(self) -> tuple[int, ...] | None:
+        """Today's bag as candidates, if the rules allow it as it stands."""
+        found = [
+            next((i for i, c in enumerate(self.candidates) if c.stock.code == item.code and c.bend_deg == 0.0), None)
+            for item in self.owned
+        ]
+        if not found or None in found or self.rules.held or self.rules.lofts_deg is not None:
+            return None
+        if len(found) > max(self.rules.counts):
+            return None
+        return tuple(sorted(i for i in found if i is not None))
+
+    def _find_steps(self) -> list[Step]:
+        """Today's bag, then the best set for every number of heads bought that does better than with fewer."""
+        steps = [Step("bag", 0, self._bag_picks() or (), self.bag_score, self.bag_strokes, 0.0)]
+        before = np.inf
+        for heads in range(max(self.rules.counts) + 1):
+            # the sets of the round before are a limit from which the search starts
+            known = [self.problem.score(p) for p in self._known if self._bought(p) <= heads]
+            best = self.problem.best(heads, NEAR, min([before, *known]) + NEAR_STROKES)
+            if not best or best[0].score > before - WORSE:
+                continue
+            before = best[0].score
+            self._near |= {one.picks for one in best}
+            found = best[0] if self._no_worse(best[0]) else self._next_best(heads, best[0].score)
+            if found is not None:
+                steps.append(self._step(found))
+        if len(steps) == 1 and not self.owned:
+            raise fault("bag", "no set can be built: the rack has no heads that go together within these lofts")
+        return steps
+
+    def _next_best(self, heads: int, score: float) -> ClubSet | None:
+        """The best set that is not worse than today's bag by the model alone, if one is level with the best."""
+        _, listed = self.problem.within(heads, score + self.tolerance)
+        found = sorted(listed, key=lambda one: one.score)
+        return next((one for one in found if self._no_worse(one)), None)
+
+    def _bought(self, picks: Sequence[int]) -> int:
+        return sum(self.candidates[i].bought for i in picks)
+
+    def _step(self, one: ClubSet) -> Step:
+        bought, strokes = self._bought(one.picks), self.strokes(one.picks)
+        kind: Literal["bends", "heads"] = "heads" if bought else "bends"
+        return Step(
+            kind, bought, one.picks, one.score, strokes, self.bag_strokes - strokes, self.rules.place(len(one.picks))
+        )
+
+    def _level(self) -> None:
+        """Count the sets that are level with the best of the step that is shown, and show the one that changes least."""
+        step = self.steps[self.taken]
+        self.level_count, listed = self.problem.within(step.heads, step.score + self.tolerance)
+        self.sets = tuple(sorted(listed, key=lambda one: one.score)[:BEST_SETS])
+        if step.kind == "bag":
+            return
+        exactly = [one for one in listed if self._bought(one.picks) == step.heads]
+        order = rank_level(
+            exactly, self.candidates, self.fitting.bag.pitching_wedge.loft_deg, self._bench_values(exactly),
+            0 if self.rules.slot > 0.0 else max(self.rules.counts),
+        )  # fmt: skip
+        found = next((exactly[n] for n in order if self._no_worse(exactly[n])), None)
+        if found is not None:
+            self._reckon([found.picks])
+            self._problem()
+            self.steps[self.taken] = self._step(ClubSet(found.picks, self.problem.score(found.picks)))
+
+    def _no_worse(self, one: ClubSet) -> bool:
+        """Not worse than today's bag by the model; a set that the fitter has asked for may be."""
+        asked = self.rules.held or self.rules.lofts_deg is not None or len(self.owned) > max(self.rules.counts)
+        return bool(asked) or self.strokes(one.picks) <= self.bag_strokes + WORSE
+
+    def contenders(self, clubs: Sequence[ClubChoice]) -> tuple[tuple[int, ...], ...]:
+        """The shown set with one club another, the nearest two for every slot; then sets near the best of the steps."""
+        shown = self.steps[self.taken].picks
+        swaps = [
+            tuple(sorted((*shown[:slot], other, *shown[slot + 1 :])))
+            for slot, club in enumerate(clubs)
+            for other, _ in [row for row in club.ranked if row[0] != club.pick][:SWAPS]
+        ]
+        near = sorted(self._near, key=self.problem.score)
+        return tuple(dict.fromkeys([*swaps, *(one.picks for one in self.sets), *near]))[:CONTENDERS]
+
+    def _bench_values(self, level: Sequence[ClubSet]) -> Floats:
+        """What the bench rules say of every set: the shares' sum of its best club's value."""
+        if not level:
+            return np.empty(0)
+        used = sorted({i for one in level for i in one.picks})
+        place = {i: n for n, i in enumerate(used)}
+        short = self.sheet.short
+        values = (
+            BenchRules()
+            .judge(
+                [*(self.candidates[i].head for i in used), self.fitting.bag.pitching_wedge], short, self.fitting.player
+            )
+            .values
+        )
+        shares = np.array([scenario.share for scenario in short])
+        return np.array([float(values[[*(place[i] for i in one.picks), -1]].max(axis=0) @ shares) for one in level])
+
+
+def strokes_of(sheet: Sheet, mine: Costs, above: Costs, favourite: bool = False) -> float:
+    """The model's strokes a round of clubs with those above them: what each costs where it is the one to take."""
+    cost = np.concatenate([mine.cost, above.cost])
+    strokes = np.concatenate([mine.strokes, above.strokes])
+    who = cost.argmin(axis=0)
+    if favourite and len(mine.cost):
+        short = sheet.is_short
+        who = np.where(short, int((mine.cost[:, short] @ sheet.weights[short]).argmin()), who)
+    return float(strokes[who, np.arange(len(who))] @ sheet.weights)
+
+
+def _between_bends(sheet: Sheet, candidates: Sequence[Candidate]) -> tuple[Floats, NDArray[np.bool_]]:
+    """Raw strokes of every candidate: exact for a head's strongest, weakest and least bend, between them a parabola."""
+    by_code = _by_code(candidates)
+    nodes = {code: _nodes([candidates[i].bend_deg for i in some], some) for code, some in by_code.items()}
+    wanted = [i for some in nodes.values() for i in some]
+    exact = np.zeros(len(candidates), dtype=bool)
+    exact[wanted] = True
+    raw = np.empty((len(candidates), sheet.size))
+    raw[wanted] = sheet.raw([candidates[i].head for i in wanted])
+    for code, some in by_code.items():
+        at = np.array([candidates[i].bend_deg for i in nodes[code]])
+        for i in some:
+            if not exact[i]:
+                raw[i] = _lagrange(at, candidates[i].bend_deg) @ raw[nodes[code]]
+    return raw, exact
+
+
+def _by_code(candidates: Sequence[Candidate]) -> dict[str, list[int]]:
+    found: dict[str, list[int]] = {}
+    for i, candidate in enumerate(candidates):
+        found.setdefault(candidate.stock.code, []).append(i)
+    return found
+
+
+def exact_of(candidates: Sequence[Candidate]) -> list[int]:
+    """The candidates whose strokes a search reckons from the start: of every head the bends that carry the others."""
+    return [i for some in _by_code(candidates).values() for i in _nodes([candidates[n].bend_deg for n in some], some)]
+
+
+def _nodes(bends: Sequence[float], indices: Sequence[int]) -> list[int]:
+    places = {int(np.argmin(bends)), int(np.argmax(bends)), int(np.argmin(np.abs(bends)))}
+    return [indices[place] for place in sorted(places)]
+
+
+def _lagrange(at: Floats, x: float) -> Floats:
+    """Weights of the polynomial through the nodes."""
+    return np.array([np.prod([(x - b) / (a - b) for b in at if b != a]) for a in at])
+
+
+def _explained(
+    fitting: Fitting, book: _Book, scenarios: list[Scenario], model: CarryModel, whole_rack: bool
+) -> Recommendation:
+    candidates, steps = book.candidates, book.steps
+    step = steps[book.taken]
+    above_weighted = book.above.cost * book.sheet.weights
+    picks = step.picks
+    clubs = tuple(_club(book, scenarios, picks, slot) for slot in range(len(picks)))
+    ladder, options = _ladders(fitting, [candidates[i].head.loft_deg for i in picks])
+    bench = BenchRules().judge([candidates[i].head for i in picks], scenarios, fitting.player)
     return Recommendation(
+        fitting=fitting,
         carry_model=model,
         strikes=sum(strike.counts for strike in measured_carries(fitting)),
-        rungs=_rungs(model, bag, ladder, fitting.grounds),
-        options=choice.options,
+        rungs=_rungs(model, fitting, ladder),
+        options=options,
         ladder=ladder,
         typed=fitting.ladder_deg is not None,
         scenarios=tuple(scenarios),
-        candidates=tuple(renumbered),
-        judgement=judgement,
-        bench=bench,
-        bench_sets=tuple(cross.best(1)),
-        tied=tied,
-        contenders=contenders,
-        sets=tuple(sets),
+        columns=_columns(book.sheet),
+        sheet=book.sheet,
+        candidates=tuple(candidates),
+        costs=book.costs,
+        exact=book.exact,
+        above=book.above,
+        problem=book.problem,
+        bag=book._bag_picks() or (),
+        bag_costs=book.bag_costs,
+        strokes_bag=book.bag_strokes,
+        steps=tuple(steps),
+        recommended=book.recommended,
+        taken=book.taken,
+        level=book.level_count,
+        tolerance=book.tolerance,
+        sets=book.sets,
+        contenders=book.contenders(clubs),
         clubs=clubs,
-        scenario_values=values,
-        served_by=served,
-        missing_lofts_deg=missing,
-        pinned=tuple(slot in search.held for slot in range(len(clubs))),
-        lost_pins=tuple(
-            (loft, code)
-            for loft, code in fitting.pinned.items()
-            if loft in ladder.lofts_deg and not any(renumbered[i].stock.code == code for i in search.held.values())
-        ),
+        served=book.problem.served(picks, above_weighted),
+        bench=bench,
+        missing_lofts_deg=book.missing,
+        pinned=tuple(fitting.pinned.get(candidates[i].head.loft_deg) == candidates[i].stock.code for i in picks),
+        lost_pins=_lost_pins(fitting, [candidates[i] for i in picks]),
+        whole_rack=whole_rack,
     )
 
 
-@dataclass(frozen=True, slots=True)
-class LadderChoice:
-    """Carry model, wish, the search behind it, the best ladder of every count, and the one that is taken."""
-
-    model: CarryModel
-    wish: LadderWish
-    search: LadderSearch
-    options: tuple[Ladder, ...]
-    ladder: Ladder
+def _lost_pins(fitting: Fitting, chosen: Iterable[Candidate]) -> tuple[tuple[float, str], ...]:
+    here = {(round(candidate.head.loft_deg, 2), candidate.stock.code) for candidate in chosen}
+    return tuple((loft, code) for loft, code in fitting.pinned.items() if (round(loft, 2), code) not in here)
 
 
-def choose_ladder(fitting: Fitting) -> LadderChoice:
-    """The ladder of a fitting, typed or the best of the wanted number; raises as `recommend`."""
-    _check(fitting)
-    model = carry_model_of(fitting)
-    wish = ladder_wish(fitting, model)
-    search = LadderSearch(model, wish)
-    options = tuple(ladder for count in range(1, fitting.bag.wedge_room + 1) for ladder in search.best(count))
-    return LadderChoice(model, wish, search, options, _choose(fitting, search, options))
+def _columns(sheet: Sheet) -> tuple[Column, ...]:
+    short = [
+        Column(s, pin.name, s.ground.name, layout.hole)
+        for s in sheet.short
+        for pin, layout in zip(PINS, pins_of(s.layout), strict=True)
+    ]
+    distances = sheet.asked.distances[0]
+    far = [Column(None, "middle", ground.name, float(d)) for ground, _ in sheet.asked.approaches for d in distances]
+    return (*short, *far)
 
 
-def carry_model_of(fitting: Fitting) -> CarryModel:
-    """The player's carry model: fitted to the strikes if there are any, else to the one carry or speed that is known."""
-    player = fitting.player
-    strikes = tuple(strike for strike in measured_carries(fitting) if strike.counts)
-    return _carry_model(
-        player.habit, player.pitching_wedge_carry, player.pitching_wedge_speed, fitting.bag.pitching_wedge.loft_deg,
-        strikes, fitting.swings, fitting.air,
+def _club(book: _Book, scenarios: Sequence[Scenario], picks: tuple[int, ...], slot: int) -> ClubChoice:
+    rest = tuple(p for n, p in enumerate(picks) if n != slot)
+    served = book.problem.served(picks, book.above.cost * book.sheet.weights)
+    weights = book.sheet.weights
+    short = [i for i, s in enumerate(scenarios) if s.shot.kind != "full"]
+    duties = []
+    for n, index in enumerate(short):
+        mine = slice(n * len(PINS), (n + 1) * len(PINS))
+        if (weights[mine] * (served[mine] == slot)).sum() > 0.5 * weights[mine].sum():
+            duties.append(index)
+    return ClubChoice(
+        picks[slot], tuple(duties), _ranked(book, picks, slot), book.strokes(rest) - book.strokes(picks),
+        _replaced(book, picks, slot),
     )  # fmt: skip
 
 
-def measured_carries(fitting: Fitting) -> list[MeasuredStrike]:
-    """The strikes that tell a carry: full and clock swings, set aside or not."""
-    known = {swing.key for swing in fitting.swings}
-    return [strike for strike in fitting.strikes if strike.carry is not None and strike.swing in known]
-
-
-@lru_cache(maxsize=32)
-def _carry_model(
-    habit: Habit,
-    carry: float | None,
-    speed: float | None,
-    loft_deg: float,
-    strikes: tuple[MeasuredStrike, ...],
-    swings: tuple[Swing, ...],
-    air: Air,
-) -> CarryModel:
-    player = Player(habit, pitching_wedge_carry=carry, pitching_wedge_speed=speed)
-    if strikes:
-        return fit_player_model(player, loft_deg, strikes, swings=swings, air=air).carries
-    return replace(fit_carry_model(player, loft_deg), swings=swings)
-
-
-def wanted_top_loft(player: Player) -> float:
-    """Top loft that the shot mix can use [degrees]: 55, up to 59.5 when a seventh of the golf is high soft shots."""
-    mix = player.shot_mix or default_shot_mix(player.handicap)
-    need = min(sum(mix.get(key, 0.0) for key in HIGH_SHOTS) / HIGH_SHARE_FOR_ALL, 1.0)
-    strokes = 12.0 if player.handicap is None else player.handicap
-    return TOP_LOFT_BASE_DEG + TOP_LOFT_NEED_DEG * need - (1.0 if strokes > 18.0 else 0.0)
-
-
-def _settle(found: list[ClubSet], cross: _SetSearch, tie: float) -> tuple[list[ClubSet], int]:
-    """Sets within the judge's own tie limit of the best are level: the bench rules choose among them."""
-    level = [club_set for club_set in found if found[0].score - club_set.score < tie]
-    if len(level) < 2:
-        return found, 0
-    first = max(level, key=lambda club_set: cross.score(club_set.picks))
-    return [first, *(club_set for club_set in found if club_set is not first)], len(level)
-
-
-def _check(fitting: Fitting) -> None:
-    if not any(ground.share > 0.0 for ground in fitting.grounds):
-        raise fault("grounds", "at least one ground needs a share of the golf")
-    if fitting.bag.wedge_room == 0:
-        raise fault("bag.other_clubs", f"leaves no room for a wedge among {CLUBS_ALLOWED} clubs", fitting.bag.other_clubs)
-    if fitting.player.wedge_count is not None and fitting.player.wedge_count > fitting.bag.wedge_room:
-        raise fault(
-            "player.wedge_count",
-            f"with {fitting.bag.other_clubs} other clubs there is room for {fitting.bag.wedge_room}",
-            fitting.player.wedge_count,
-        )
-
-
-def ladder_wish(fitting: Fitting, model: CarryModel) -> LadderWish:
-    """What the ladder should do, from the fitting."""
-    lofts = reachable_lofts(fitting.stock)
-    if not lofts:
-        top = fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG
-        lofts = tuple(float(x) for x in np.arange(top, MOST_LOFT_DEG + 0.25, 0.5))
-    owned = tuple(
-        OwnedLoft(item.code, item.name, item.head.loft_deg, item.bend_limit_deg) for item in fitting.stock if item.owned
+def _ranked(book: _Book, picks: tuple[int, ...], slot: int) -> tuple[tuple[int, float], ...]:
+    """Every head in this slot at its best bend, the rest of the set as it is: strokes a round behind the set."""
+    rest = [p for n, p in enumerate(picks) if n != slot]
+    lofts = [book.candidates[p].head.loft_deg for p in rest]
+    low = max([x for n, x in enumerate(lofts) if n < slot], default=book.lowest - LEAST_STEP_DEG) + LEAST_STEP_DEG - 1e-6
+    high = min([x for n, x in enumerate(lofts) if n >= slot], default=np.inf) - LEAST_STEP_DEG + 1e-6
+    now = book.problem.score(picks)
+    best: dict[str, tuple[float, int]] = {}
+    used = {book.candidates[p].stock.code for p in rest}
+    typed = book.rules.lofts_deg
+    columns = book.problem.columns(rest)
+    favourite = book.rules.favourite
+    for i, candidate in enumerate(book.candidates):
+        if not low <= candidate.head.loft_deg <= high or candidate.stock.code in used:
+            continue
+        if typed is not None and abs(candidate.head.loft_deg - typed[slot]) > 0.01:
+            continue
+        if favourite or not rest:
+            score = book.problem.score([*rest, i])
+        else:
+            score = float(np.minimum(columns, book.problem.cost[i]).sum()) + book.rules.place(len(picks))
+        behind = -np.inf if i == picks[slot] else score - now  # the one in the set stands for its head at every bend
+        if behind < best.get(candidate.stock.code, (np.inf, -1))[0]:
+            best[candidate.stock.code] = (behind, i)
+    ranked = sorted(
+        ((i, max(behind, 0.0) if i == picks[slot] else behind) for behind, i in best.values()),
+        key=lambda row: (row[0] != picks[slot], row[1]),
     )
-    longest = float(model.carries([model.pitching_wedge_loft_deg], model.swings[:1])[0, 0])
-    faced = faced_distances(fitting.player, longest, fitting.bands)
-    wanted = wanted_top_loft(fitting.player)
-    return LadderWish(lofts, owned, wanted, fitting.player.schools, faced, fitting.ladder_factors)
+    return tuple(ranked[:RANKED])
 
 
-def _choose(fitting: Fitting, search: LadderSearch, options: tuple[Ladder, ...]) -> Ladder:
-    if fitting.ladder_deg is not None:
-        return search.score(fitting.ladder_deg)
-    wanted = fitting.player.wedge_count
-    fitting_count = [ladder for ladder in options if wanted is None or len(ladder.lofts_deg) == wanted]
-    if not fitting_count:
-        raise fault("bag", "no head on the rack or in the bag reaches a loft below the pitching wedge")
-    return min(fitting_count, key=lambda ladder: ladder.penalty)
+def _replaced(book: _Book, picks: tuple[int, ...], slot: int) -> str | None:
+    """The owned wedge whose place a club takes: itself if it is owned, else the nearest in loft of those that leave."""
+    chosen = [book.candidates[p] for p in picks]
+    if not chosen[slot].bought:
+        return chosen[slot].stock.code
+    kept = {candidate.stock.code for candidate in chosen if not candidate.bought}
+    free = [item for item in book.owned if item.code not in kept]
+    pairs = sorted(
+        (abs(chosen[n].head.loft_deg - item.head.loft_deg), n, item.code)
+        for n in range(len(chosen)) if chosen[n].bought for item in free
+    )  # fmt: skip
+    taken_slots: dict[int, str] = {}
+    for _, n, code in pairs:
+        if n not in taken_slots and code not in taken_slots.values():
+            taken_slots[n] = code
+    return taken_slots.get(slot)
 
 
-def _close_slots(candidates: list[Candidate], slots: list[int]) -> list[Candidate]:
-    where = {slot: n for n, slot in enumerate(slots)}
-    return [Candidate(c.stock, where[c.slot], c.bend_deg, c.head) for c in candidates]
+def _ladders(fitting: Fitting, lofts: Sequence[float]) -> tuple[Ladder, tuple[Ladder, ...]]:
+    """The ladder of the set, and the evenest of every number of wedges that there is room for."""
+    choice = ladder_choice(fitting)
+    return choice.search.score(lofts or [fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG]), choice.options
 
 
-def _rungs(model: CarryModel, bag: Bag, ladder: Ladder, grounds: Sequence[Ground]) -> tuple[Rung, ...]:
-    green = Green(GREEN_FIRMNESS[_main_green(grounds)])
-    lofts = (bag.nine_iron_loft_deg, bag.pitching_wedge.loft_deg, *ladder.lofts_deg)
+def _rungs(model: CarryModel, fitting: Fitting, ladder: Ladder) -> tuple[Rung, ...]:
+    main = max(fitting.grounds, key=lambda ground: ground.share).green
+    green = Green(GREEN_FIRMNESS[main])
+    lofts = (fitting.bag.nine_iron_loft_deg, fitting.bag.pitching_wedge.loft_deg, *ladder.lofts_deg)
     return tuple(model.rung(loft, swing, REFERENCE_AIR, green) for loft in lofts for swing in model.swings)
 
 
-def _main_green(grounds: Sequence[Ground]) -> GreenClass:
-    return max(grounds, key=lambda ground: ground.share).green
-
-
-class _SetSearch:
-    """The set search for one judgement: shares of short shots, own full swings, the pitching wedge as it stands.
-
-    `held` maps a slot to the candidate that the fitter chose by hand.
-    """
-
-    def __init__(
-        self,
-        candidates: Sequence[Candidate],
-        values: Floats,
-        scenarios: Sequence[Scenario],
-        favourite: bool,
-        held: dict[int, int],
-    ) -> None:
-        self.candidates = candidates
-        self.held = held
-        self.values = values[:-1]
-        self.shares = np.array([scenario.share for scenario in scenarios])
-        self.full = np.array([scenario.shot.kind == "full" for scenario in scenarios], dtype=bool)
-        # a full-swing scenario belongs to whichever club the distance asks for, never to the pitching wedge here
-        self.fixed = np.where(self.full, 0.0, values[-1])
-        self.favourite = favourite
-        self.slots = max((c.slot for c in candidates), default=-1) + 1
-        # every wedge hits its own full swings, so they add up club by club instead of going to the best club
-        own = self.values[:, self.full] @ self.shares[self.full] / max(self.slots, 1)
-        self.problem = SetProblem(
-            candidates,
-            self.values,
-            np.where(self.full, 0.0, self.shares),
-            self.fixed,
-            ~self.full,
-            favourite=favourite,
-            own=own,
-        )
-
-    def best(self, count: int, only: tuple[int, int] | None = None) -> list[ClubSet]:
-        """The best sets; with `only` = (slot, candidate) that club is held in its slot."""
-        return self.problem.search(count, self.held if only is None else {**self.held, only[0]: only[1]})
-
-    def score(self, picks: Sequence[int]) -> float:
-        """The score of one set."""
-        return self.problem.score(picks)
-
-    def explain(self, sets: Sequence[ClubSet]) -> tuple[tuple[ClubChoice, ...], Floats, tuple[int, ...]]:
-        """Per club its duties and ranking; per scenario its value and who serves it (-1 the pitching wedge)."""
-        if not sets:
-            return (), np.zeros(len(self.shares)), tuple(-1 for _ in self.shares)
-        picks = sets[0].picks
-        mine = self.values[list(picks)]
-        server = mine.argmax(axis=0)
-        if self.favourite:
-            server = np.where(self.full, server, int((mine[:, ~self.full] @ self.shares[~self.full]).argmax()))
-        value = np.where(self.full, mine.mean(axis=0), mine[server, np.arange(len(server))])
-        by_wedge = self.full | (value >= self.fixed) | self.favourite
-        served = np.where(by_wedge, server, -1)
-        value = np.maximum(value, np.where(by_wedge, value, self.fixed))
-        clubs = tuple(
-            ClubChoice(pick, tuple(int(s) for s in np.flatnonzero((served == slot) & ~self.full)), self._ranked(slot))
-            for slot, pick in enumerate(picks)
-        )
-        return clubs, value, tuple(int(s) for s in served)
-
-    def _ranked(self, slot: int) -> tuple[tuple[int, float], ...]:
-        """Every candidate of a slot with the score of the best set that has it, best first."""
-        rows: list[tuple[int, float]] = []
-        for i, candidate in enumerate(self.candidates):
-            if candidate.slot == slot:
-                best = self.best(1, (slot, i))
-                if best:
-                    rows.append((i, best[0].score))
-        rows.sort(key=lambda row: -row[1])
-        return tuple(rows[:RANKED])
+def near(recommendation: Recommendation, ranked: int) -> frozenset[Built]:
+    """The clubs of the steps, and for every slot of the shown set the nearest others."""
+    clubs = [recommendation.candidates[i] for step in recommendation.steps for i in step.picks]
+    clubs += [recommendation.candidates[i] for club in recommendation.clubs for i, _ in club.ranked[:ranked]]
+    return frozenset(built(candidate) for candidate in clubs)

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from oblatus.core.delivery import RELEASE_RATE, Habit, Player, Schools
 from oblatus.core.grounds import Ground, Sand, Turf
 from oblatus.core.shots import BY_KEY, CATALOGUE, Shot, default_shot_mix
+from oblatus.core.strokes.situations import Layout, OwnLie, lip_of
 
 ALWAYS_OPEN_SAND_DEG = 35.0
 ALWAYS_OPEN_TURF_DEG = 12.0
+SAND_ENTRY_PER_DEG = 0.0009
+"""Entry moved back a degree of opening [m] (judgement: an opening of 20 degrees lifts the edge by 4.2 mm)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,17 +29,27 @@ class Setup:
 
 @dataclass(frozen=True, slots=True)
 class Scenario:
-    """One shot on one ground: its share of all golf with these clubs (the shares sum to 1) and the usual setup."""
+    """One shot on one ground: its share of all golf with these clubs (the shares sum to 1).
+
+    `setup` is the shot's usual one; `setups` are those that the player chooses from, `layout` where the hole is.
+    """
 
     shot: Shot
     ground: Ground
     share: float
     setup: Setup
+    setups: tuple[Setup, ...]
+    layout: Layout
 
     @property
     def key(self) -> str:
         """Shot key and ground name."""
         return f"{self.shot.key}|{self.ground.name}"
+
+    @property
+    def lip(self) -> float:
+        """Height of the lip to clear [m], 0 on turf."""
+        return lip_of(self.ground.lip_height, self.shot.lip) if self.shot.kind == "sand" else 0.0
 
     @property
     def turf(self) -> Turf:
@@ -55,8 +68,12 @@ class Scenario:
         return Sand(sand.penetrometer_kg_cm2, sand.loose_depth, sand.moisture, 0.016)
 
 
-def build_scenarios(player: Player, grounds: Sequence[Ground]) -> list[Scenario]:
+def build_scenarios(
+    player: Player, grounds: Sequence[Ground], layouts: Mapping[str, Layout] | None = None
+) -> list[Scenario]:
     """Every shot that occurs, on every ground where it occurs, shares scaled to sum to 1.
+
+    `layouts` are the fitter's own, by shot.
 
     A shot's share is split over the grounds that have such a lie in proportion to their shares;
     a shot that no ground of the mix has is left out.
@@ -71,14 +88,37 @@ def build_scenarios(player: Player, grounds: Sequence[Ground]) -> list[Scenario]
             found.extend((shot, ground, share * ground.share / total) for ground in places)
     whole = sum(share for _, _, share in found)
     return [
-        Scenario(shot, ground, share / whole, usual_setup(shot, player.habit, player.schools))
+        Scenario(
+            shot, ground, share / whole, usual_setup(shot, player.habit, player.schools),
+            setups_for(shot, player.habit, player.schools), (layouts or {}).get(shot.key) or usual_layout(shot),
+        )
         for shot, ground, share in found
-    ]
+    ]  # fmt: skip
+
+
+def usual_layout(shot: Shot) -> Layout:
+    """Where the hole usually is for a shot of the catalogue."""
+    own: OwnLie = "sand" if shot.kind == "sand" else "rough"
+    return Layout(shot.hole, shot.room, shot.behind, shot.short, own)
+
+
+def setups_for(shot: Shot, habit: Habit, schools: Schools) -> tuple[Setup, ...]:
+    """The setups that the player chooses from: the face square, half and all of the way to the shot's usual opening.
+
+    Players who never open, or always the same, have one.
+    """
+    usual = _opening(shot, habit, schools)
+    fixed = habit.opening == "always" or (shot.kind == "sand" and schools.sand_opening == "always_open")
+    openings = (usual,) if fixed or usual == 0.0 else (0.0, 0.5 * usual, usual)
+    return tuple(_setup(shot, habit, schools, opening) for opening in openings)
 
 
 def usual_setup(shot: Shot, habit: Habit, schools: Schools) -> Setup:
-    """The player's setup for a shot: the habit, moved by the shot and by the chosen schools."""
-    opening = _opening(shot, habit, schools)
+    """The player's usual setup for a shot: the habit, moved by the shot and by the chosen schools."""
+    return _setup(shot, habit, schools, _opening(shot, habit, schools))
+
+
+def _setup(shot: Shot, habit: Habit, schools: Schools, opening: float) -> Setup:
     lean = habit.lean_deg.mean + shot.lean_offset_deg
     attack = habit.attack_deg.mean + shot.attack_offset_deg
     lean_shift, attack_shift = _school_shift(shot.key, schools)
@@ -86,15 +126,19 @@ def usual_setup(shot: Shot, habit: Habit, schools: Schools) -> Setup:
         opening,
         min(max(lean + lean_shift, -8.0), 18.0),
         min(max(attack + attack_shift, -14.0), -0.5),
-        _entry(shot, habit, schools),
+        _entry(shot, habit, schools, opening),
         _release(shot, habit, schools),
     )
 
 
-def _entry(shot: Shot, habit: Habit, schools: Schools) -> float:
-    """Where the sole is meant to land [m]: behind the habit in sand, except for the school that clips long sand."""
+def _entry(shot: Shot, habit: Habit, schools: Schools, opening: float) -> float:
+    """Where the sole is meant to land [m]: behind the habit in sand, except for the school that clips long sand.
+
+    An open face stands on a higher edge: in sand the entry moves back with it.
+    """
+    back = SAND_ENTRY_PER_DEG * max(opening, 0.0) if shot.kind == "sand" else 0.0
     offset = 0.0 if shot.key == "sand_long" and schools.long_sand == "clip" else shot.entry_offset
-    return min(max(habit.entry.mean + offset, -0.15), 0.04)
+    return min(max(habit.entry.mean + offset - back, -0.15), 0.04)
 
 
 def _release(shot: Shot, habit: Habit, schools: Schools) -> float:

@@ -6,8 +6,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
-from oblatus.core.fitting.judge import SoleJudge
-from oblatus.core.fitting.recommend import Fitting, Recommendation, recommend
+from oblatus.core.fitting.fitting import Fitting
+from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.recommend import Recommendation, near, recommend
 
 ASKS: dict[tuple[str, str], str] = {
     ("tight_firm", "use_sole"): "from tight firm lies: 4° less lean, 2° shallower, ball forward",
@@ -33,6 +34,10 @@ ASKS: dict[tuple[str, str], str] = {
 """What the player would have to do, by school and choice."""
 
 
+NEAR = 8
+"""Heads looked at for every slot."""
+
+
 @dataclass(frozen=True, slots=True)
 class SchoolOutcome:
     """A school's proposal: the choice, what it asks of the player, and the proposal it leads to."""
@@ -47,17 +52,21 @@ class SchoolOutcome:
 def under_each_school(
     fitting: Fitting,
     present: Recommendation,
-    judge: SoleJudge | None,
+    judge: StrokesJudge,
     progress: Callable[[int, int], None] | None = None,
 ) -> list[SchoolOutcome]:
-    """The proposal under every choice that is not the present one; `progress` hears of each."""
+    """The proposal under every choice that is not the present one, among the clubs near the present choice.
+
+    `progress` hears of each.
+    """
+    clubs = near(present, NEAR)
     chosen = fitting.player.schools
     others = [(q, c) for (q, c) in ASKS if getattr(chosen, q) != c]
     found: list[SchoolOutcome] = []
     for done, (question, choice) in enumerate(others, 1):
         changes: dict[str, Any] = {question: choice}
         schools = replace(chosen, **changes)
-        other = recommend(replace(fitting, player=replace(fitting.player, schools=schools)), judge)
+        other = recommend(replace(fitting, player=replace(fitting.player, schools=schools)), judge, clubs)
         found.append(SchoolOutcome(question, choice, ASKS[question, choice], other, _heads(other) != _heads(present)))
         if progress is not None:
             progress(done, len(others))
@@ -65,5 +74,5 @@ def under_each_school(
 
 
 def _heads(recommendation: Recommendation) -> list[tuple[str, float]]:
-    clubs = [recommendation.candidates[club.pick] for club in recommendation.clubs]
+    clubs = [recommendation.candidates[pick] for pick in recommendation.picks]
     return [(candidate.stock.code, candidate.head.loft_deg) for candidate in clubs]

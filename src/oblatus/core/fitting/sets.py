@@ -1,4 +1,4 @@
-"""The whole set judged together: candidates for each loft of the ladder, and the exact search over their combinations."""
+"""Sets of wedges: the exact search over lofts, number, heads and bends, and the count of sets that are level."""
 
 from __future__ import annotations
 
@@ -8,128 +8,172 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from oblatus.core.clubs import Head, StockHead
-from oblatus.core.fitting import _kernels
-from oblatus.errors import InputError
+from oblatus.core.fitting import _search
+from oblatus.core.fitting.candidates import LEAST_STEP_DEG, Candidate
+from oblatus.core.threads import share_out
 
 Floats = NDArray[np.float64]
-
-BEND_TOLERANCE_DEG = 0.01
-NEW_HEAD_COST = 0.004
-BEND_COST_PER_DEG = 0.001
-
-
-@dataclass(frozen=True, slots=True)
-class Candidate:
-    """A head as it would be built for one loft: where it comes from, the bend [degrees], and the head after it."""
-
-    stock: StockHead
-    slot: int
-    bend_deg: float
-    head: Head
-
-    @property
-    def cost(self) -> float:
-        """What the change costs, in units of set value."""
-        return (0.0 if self.stock.owned else NEW_HEAD_COST) + BEND_COST_PER_DEG * abs(self.bend_deg)
+SLACK = 1e-9
+ROOM = 20_000
 
 
 @dataclass(frozen=True, slots=True)
 class ClubSet:
-    """A set: one candidate index a slot, and its score."""
+    """A set: its candidates by rising loft, and its strokes a round (practice and slots included)."""
 
     picks: tuple[int, ...]
     score: float
 
 
-def reachable_lofts(stock: Sequence[StockHead], grid_deg: float = 0.5) -> tuple[float, ...]:
-    """Lofts on the half-degree grid that some head reaches within its bend limit."""
-    found: set[float] = set()
-    for item in stock:
-        if not (item.owned or item.stock > 0):
-            continue
-        low = np.ceil((item.head.loft_deg - item.bend_limit_deg) / grid_deg - 1e-9)
-        high = np.floor((item.head.loft_deg + item.bend_limit_deg) / grid_deg + 1e-9)
-        found.update(float(step) * grid_deg for step in np.arange(low, high + 1))
-    return tuple(sorted(found))
+@dataclass(frozen=True, slots=True)
+class Rules:
+    """What a set must be.
 
+    `counts` are the numbers of wedges allowed, `slot` what the place of a wedge beyond the `free` ones costs,
+    `lofts_deg` a typed ladder that is filled loft for loft, `held` candidates by the loft for which the fitter chose
+    them by hand: one of each is in the set.
+    """
 
-def candidates_for(lofts_deg: Sequence[float], stock: Sequence[StockHead]) -> list[Candidate]:
-    """Every head that reaches each loft within its bend limit, slot by slot."""
-    found: list[Candidate] = []
-    for slot, loft in enumerate(lofts_deg):
-        for item in stock:
-            bend = loft - item.head.loft_deg
-            if abs(bend) > item.bend_limit_deg + BEND_TOLERANCE_DEG or not (item.owned or item.stock > 0):
-                continue
-            try:
-                head = item.head.bent(bend) if abs(bend) > BEND_TOLERANCE_DEG else item.head
-            except InputError:
-                continue  # the bend would leave no bounce: not a club that anyone would build
-            found.append(Candidate(item, slot, bend if abs(bend) > BEND_TOLERANCE_DEG else 0.0, head))
-    return found
+    counts: tuple[int, ...]
+    slot: float = 0.0
+    lofts_deg: tuple[float, ...] | None = None
+    held: tuple[tuple[int, ...], ...] = ()
+    favourite: bool = False
+    free: int = 0
+
+    def place(self, count: int) -> float:
+        """What the places of so many wedges cost."""
+        return self.slot * max(count - self.free, 0)
 
 
 class SetProblem:
-    """The search over every combination of one candidate a slot: exact, prepared once and asked many times.
+    """The search over every set: exact, prepared once and asked many times.
 
     Parameters
     ----------
-    values : (candidates, scenarios) value of each candidate
-    shares : (scenarios,) weights of the scenarios that go to the best club
-    fixed : (scenarios,) value of the clubs above the wedges
-    short : (scenarios,) those that a favourite club would serve alone
-    favourite : one club for all short shots instead of the best one for each
-    own : (candidates,) what each club brings whatever the others do, such as its own full swings
+    candidates : by rising loft
+    cost : (candidates, columns) strokes a round of each candidate in each column, weights included
+    fixed : (columns,) the same of the clubs above the wedges
+    short : (columns,) those that a favourite club would serve alone
+    lowest_deg : least loft of the first wedge
     """
 
     def __init__(
         self,
         candidates: Sequence[Candidate],
-        values: Floats,
-        shares: Floats,
+        cost: Floats,
         fixed: Floats,
         short: NDArray[np.bool_],
-        *,
-        favourite: bool = False,
-        own: Floats | None = None,
+        rules: Rules,
+        lowest_deg: float,
     ) -> None:
-        net = np.array([candidate.cost for candidate in candidates]) - (0.0 if own is None else own)
-        promise = values @ shares - net
-        slot = np.array([candidate.slot for candidate in candidates], dtype=np.int64)
-        self.slots = int(slot.max(initial=-1)) + 1
-        # within a slot the most promising first: good sets are met early and the bound cuts more
-        self.order = np.lexsort((-promise, slot))
-        self.place = np.empty_like(self.order)
-        self.place[self.order] = np.arange(len(self.order))
-        self.counts = np.bincount(slot, minlength=self.slots)
-        self.starts = np.concatenate([[0], np.cumsum(self.counts)[:-1]]).astype(np.int64)
+        self.candidates, self.rules, self.lowest = candidates, rules, lowest_deg
+        self.cost, self.fixed, self.short = cost, fixed, short
+        alone = rules.favourite
+        columns = ~short if alone else np.ones(len(fixed), dtype=bool)
+        self._cost = np.ascontiguousarray(cost[:, columns])
+        self._fixed = np.ascontiguousarray(fixed[columns])
+        self._alone = cost[:, short].sum(axis=1) if alone else np.zeros(len(candidates))
+        self._beside: Floats | None = None
+        self.lofts = np.array([candidate.head.loft_deg for candidate in candidates])
         names = {candidate.stock.code: n for n, candidate in enumerate(candidates)}
-        codes = np.array([names[candidate.stock.code] for candidate in candidates], dtype=np.int64)
-        single = np.array([candidate.stock.owned or candidate.stock.stock < 2 for candidate in candidates], dtype=bool)
-        self.codes, self.single, self.net = codes[self.order], single[self.order], net[self.order]
-        self.values = np.ascontiguousarray(values[self.order])
-        self.shares, self.fixed, self.short, self.favourite = shares, fixed, short, favourite
+        self._codes = np.array([names[c.stock.code] for c in candidates], dtype=np.int64)
+        self._stock = np.array([1 if c.stock.owned else c.stock.stock for c in candidates], dtype=np.int64)
+        self.bought = np.array([candidate.bought for candidate in candidates], dtype=bool)
+        lofts = rules.lofts_deg or ()
+        self._group = np.array([_nearest(lofts, loft) for loft in self.lofts.tolist()], dtype=np.int64)
+        self._must = np.full(len(candidates), -1, dtype=np.int64)
+        for n, some in enumerate(rules.held):
+            self._must[list(some)] = n
 
-    def search(self, best: int = 10, held: Mapping[int, int] | None = None) -> list[ClubSet]:
-        """The best sets, first the best; `held` maps a slot to the candidate that must fill it."""
-        if self.slots == 0 or not self.counts.all():
-            return []
-        starts, counts = self.starts.copy(), self.counts.copy()
-        for slot, candidate in (held or {}).items():
-            starts[slot], counts[slot] = self.place[candidate], 1
-        scores = np.empty(best)
-        picks = np.zeros((best, self.slots), dtype=np.int64)
-        found, _ = _kernels.search(
-            self.values, self.shares, self.short, starts, counts, self.codes, self.single, self.net, self.fixed,
-            self.favourite, scores, picks,
-        )  # fmt: skip
-        return [ClubSet(tuple(int(self.order[p]) for p in picks[i]), float(scores[i])) for i in range(found)]
+    def best(self, heads: int, most: int = 1, limit: float = np.inf) -> list[ClubSet]:
+        """The best sets with at most `heads` bought, least strokes first, none above `limit`."""
+        found: list[ClubSet] = []
+        for count in self.rules.counts:
+            place = self.rules.place(count)
+            scores, picks = np.full(most, np.inf), np.zeros((most, _search.MOST_CLUBS), dtype=np.int64)
+            bound, counts = np.array([limit - place]), np.zeros(2, dtype=np.int64)
+            self._run(count, heads, bound, _search.BEST, scores, picks, counts)
+            found += [
+                ClubSet(tuple(int(p) for p in picks[i, :count]), float(scores[i]) + place) for i in range(int(counts[0]))
+            ]
+            found = sorted(found, key=lambda one: one.score)[:most]
+            if len(found) == most:
+                limit = min(limit, found[-1].score)
+        return found
+
+    def within(self, heads: int, limit: float, room: int = ROOM) -> tuple[int, list[ClubSet]]:
+        """Sets with at most `heads` bought and no more than `limit` strokes: how many, every one counted, and those
+        that there is room to list."""
+        total, listed = 0, []
+        for count in self.rules.counts:
+            place = self.rules.place(count)
+            scores, picks = np.empty(room), np.zeros((room, _search.MOST_CLUBS), dtype=np.int64)
+            bound, counts = np.array([limit - place + SLACK]), np.zeros(2, dtype=np.int64)
+            self._run(count, heads, bound, _search.ALL, scores, picks, counts)
+            total += int(counts[0])
+            kept = min(int(counts[0]), room)
+            listed += [
+                ClubSet(tuple(row[:count]), score + place)
+                for row, score in zip(picks[:kept].tolist(), scores[:kept].tolist(), strict=True)
+            ]
+        return total, listed
 
     def score(self, picks: Sequence[int]) -> float:
-        """The score of one set, as the search reckons it."""
-        rows = self.place[list(picks)]
-        mine = self.values[rows]
-        best = np.maximum(mine.max(axis=0), self.fixed)
-        served = (np.where(self.short, mine, best) @ self.shares).max() if self.favourite else best @ self.shares
-        return float(served - self.net[rows].sum())
+        """Strokes a round of one set, as the search reckons them."""
+        return float(self.columns(picks).sum()) + self.rules.place(len(picks))
+
+    def columns(self, picks: Sequence[int]) -> Floats:
+        """Strokes a round in every column: by the best club, or all short shots by the one favourite."""
+        mine = self.cost[list(picks)]
+        best = np.minimum(mine.min(axis=0), self.fixed) if len(mine) else self.fixed
+        if self.rules.favourite and len(mine):
+            alone = mine[int(mine[:, self.short].sum(axis=1).argmin())]
+            best = np.where(self.short, alone, best)
+        return np.asarray(best)
+
+    def served(self, picks: Sequence[int], above: Floats) -> NDArray[np.int64]:
+        """Who serves each column: a slot of the set, -1 and below for the rows of `above` (the first is -1)."""
+        mine = np.concatenate([self.cost[list(picks)], above])
+        who = mine.argmin(axis=0)
+        who = np.where(who < len(picks), who, len(picks) - 1 - who)
+        if self.rules.favourite and picks:
+            who = np.where(self.short, int(self.cost[list(picks)][:, self.short].sum(axis=1).argmin()), who)
+        return np.asarray(who)
+
+    def _run(
+        self, count: int, heads: int, limit: Floats, keep: int, scores: Floats, picks: NDArray[np.int64],
+        counts: NDArray[np.int64],
+    ) -> None:  # fmt: skip
+        _search.search(
+            self._cost, self._saved_beside(), self._alone, self._fixed, self.lofts, LEAST_STEP_DEG, self._codes,
+            self._stock, self.bought,
+            self._group, len(self.rules.lofts_deg or ()), self._must, len(self.rules.held), count, heads, self.lowest,
+            limit, keep, scores, picks, counts,
+        )  # fmt: skip
+
+    def _saved_beside(self) -> Floats:
+        """What every candidate saves beside every other alone; reckoned at the first search."""
+        if self._beside is None:
+            beside = np.empty((len(self.candidates), len(self.candidates)))
+
+            def work(part: slice) -> None:
+                _search.saved_beside(self._cost, self._fixed, part.start, part.stop, beside)
+
+            share_out(work, len(self.candidates))
+            self._beside = beside
+        return self._beside
+
+
+def _nearest(lofts: Sequence[float], loft: float) -> int:
+    """Which loft of a typed ladder a candidate stands at, -1 for none."""
+    return next((n for n, wanted in enumerate(lofts) if abs(wanted - loft) < 0.01), -1)
+
+
+def held_of(candidates: Sequence[Candidate], pinned: Mapping[float, str]) -> tuple[tuple[int, ...], ...]:
+    """For every head chosen by hand the candidates that are it, at its loft; those that cannot be built are left out."""
+    found = [
+        tuple(i for i, c in enumerate(candidates) if c.stock.code == code and abs(c.head.loft_deg - loft) < 0.01)
+        for loft, code in pinned.items()
+    ]
+    return tuple(some for some in found if some)

@@ -4,9 +4,11 @@ from oblatus.core.geometry.delivered import (
     HANDS_DROP,
     DeliveredHead,
     Hand,
+    bounces_of,
     deliver,
     deliver_many,
     head_row,
+    lofts_in_plane,
     sole_section,
 )
 from oblatus.core.geometry.section import head_outline
@@ -15,9 +17,11 @@ __all__ = [
     "HANDS_DROP",
     "DeliveredHead",
     "Hand",
+    "bounces_of",
     "deliver",
     "deliver_many",
     "head_outline",
     "head_row",
+    "lofts_in_plane",
     "sole_section",
 ]

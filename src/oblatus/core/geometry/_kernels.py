@@ -166,6 +166,17 @@ def deliver(heads, openings, leans, hands_drop, out):
             out[i, k, 3] = lowest(turned, c, s)
 
 
+@_jit
+def bounces(heads, openings, leans, hands_drop, out):
+    """Delivered bounce [rad] of every head at every setup, out (n, k); as `deliver` without the rest of it."""
+    for i in range(heads.shape[0]):
+        for k in range(openings.shape[0]):
+            if k == 0 or openings[k] != openings[k - 1]:
+                _, _, _, sx, _, sz = normals(heads[i], openings[k], hands_drop)
+            c, s = math.cos(leans[k]), math.sin(leans[k])
+            out[i, k] = math.atan2(c * sx + s * sz, s * sx - c * sz)
+
+
 @_reduce
 def lowest(points, c, s):
     """Height of the leading edge when the sole rests on its lowest point."""

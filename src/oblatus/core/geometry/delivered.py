@@ -90,6 +90,21 @@ def deliver_many(heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats, h
     return out
 
 
+def bounces_of(heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats) -> Floats:
+    """Delivered bounce [degrees] of n heads at k setups (n, k): that of `deliver_many`, without the rest of it."""
+    rows = np.array([head_row(head) for head in heads]).reshape(len(heads), _kernels.COLUMNS)
+    out = np.empty((len(heads), len(opening_deg)))
+    _kernels.bounces(rows, np.radians(opening_deg), np.radians(lean_deg), HANDS_DROP, out)
+    return np.degrees(out)
+
+
+def lofts_in_plane(head: Head, opening_deg: Floats) -> Floats:
+    """Loft in the plane of motion [degrees] at zero lean of a head opened by each angle (k,)."""
+    row = head_row(head)
+    normals = [_kernels.normals(row, float(opening), HANDS_DROP) for opening in np.radians(opening_deg)]
+    return np.degrees([math.atan2(n[2], n[0]) for n in normals])
+
+
 def sole_section(head: Head, points: int = 41) -> Floats:
     """The mid-blade section of the sole (points, 2) = x, z [m] from the leading edge, shaft vertical."""
     out = np.empty((points, 2))

@@ -9,7 +9,7 @@ import math
 import numba
 import numpy as np
 
-from oblatus.core.flight._kernels import clean_contact
+from oblatus.core.flight._kernels import RESTITUTION_SLOPE, clean_contact
 from oblatus.core.geometry._kernels import PITCH_LOW, PITCHES
 
 BALL_RADIUS = 0.02135
@@ -32,9 +32,10 @@ STIFFNESS, LOOSE, SAND_COHESION, TAN_DELTA, _DENSITY, MOISTURE, _BALL_Z, PLUG, _
 GROUND_COLUMNS = 9
 
 # constants of the contact that may be doubted, as an array: an argument, so that a draw of them needs no recompiling
-PILE_SHARE, CUSHION, STRIPE_R, COUPLING, SHEAR_DEPTH, SPIN_SHARE = range(6)
-CONTACT_TURF = np.array([0.80, 0.008, 0.026, 0.0, 1.0, 0.0])
-CONTACT_SAND = np.array([0.60, 0.006, 0.026, 2.95, 0.016, 0.80])
+PILE_SHARE, CUSHION, STRIPE_R, COUPLING, SHEAR_DEPTH, SPIN_SHARE, RESTITUTION, GRIP_FACTOR = range(8)
+CONTACT_TURF = np.array([0.80, 0.008, 0.026, 0.0, 1.0, 0.0, 0.875, 1.0])
+CONTACT_SAND = np.array([0.60, 0.006, 0.026, 2.95, 0.016, 0.80, 0.875, 1.0])
+USUAL_GRIP = 0.285
 CONTACTS = np.stack([CONTACT_TURF, CONTACT_SAND])
 
 THATCH_SHARE = 0.30
@@ -49,8 +50,6 @@ EDGE_TAKES_OVER = 0.007
 SLUG_RIDE = 0.030
 STOPPED_DECAY = 0.014
 STRIPE_T = 0.020
-RESTITUTION = 0.875
-RESTITUTION_SLOPE = 0.0029
 PLUG_FREE, PLUG_SCALE, PLUG_LEAST = 0.004, 0.025, 0.30
 FADE_FROM, FADE_OVER, FADE_LEAST = 0.040, 0.014, 0.15
 CLEAN_T = STRIPE_T
@@ -261,7 +260,7 @@ def free_contact(heights, loft_in, p_touch, x_touch, sigma, x_low, release, z_ba
 
 
 @_jit
-def face_contact(v, in_plane, elevation, psi, contact_t, mass, material, cushion, stripe, grip):
+def face_contact(v, in_plane, elevation, psi, contact_t, mass, material, cushion, stripe, restitution, grip):
     """Ball velocity (x, z) and tangential speed of a contact of face or edge; `cushion` [kg] lies between.
 
     The law is that of the flight's impact: what lies between lowers restitution and friction.
@@ -269,7 +268,7 @@ def face_contact(v, in_plane, elevation, psi, contact_t, mass, material, cushion
     un = v * in_plane * math.cos(elevation - psi)
     ut = math.sqrt(max(v * v - un * un, 1e-12))
     off = (max(contact_t, 0.0) - STRIPE_T) / stripe
-    e = (RESTITUTION - RESTITUTION_SLOPE * un) * math.exp(-((material / cushion) ** CUSHION_POWER))
+    e = (restitution - RESTITUTION_SLOPE * un) * math.exp(-((material / cushion) ** CUSHION_POWER))
     friction = LEAST_GRIP + (grip - LEAST_GRIP) * math.exp(-material / GRIP_SCALE)
     vn, vt = clean_contact(un, ut, mass / (1.0 + off * off), friction, e)
     if contact_t > FADE_FROM:
@@ -313,7 +312,17 @@ def ball(
     under = z_ball + BALL_RADIUS * (1.0 - math.sin(loft)) - z
     material = width * (m_edge + contact[PILE_SHARE] * m_sole / (1.0 + math.exp(-under / PILE_HEIGHT)))
     bx, bz, vt = face_contact(
-        v, in_plane, elevation, psi, contact_t, mass, material, contact[CUSHION], contact[STRIPE_R], ground[GRIP]
+        v,
+        in_plane,
+        elevation,
+        psi,
+        contact_t,
+        mass,
+        material,
+        contact[CUSHION],
+        contact[STRIPE_R],
+        contact[RESTITUTION],
+        ground[GRIP] * contact[GRIP_FACTOR],
     )
     if kind == TURF:
         return bx, bz, material, vt

@@ -31,7 +31,9 @@ _jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contra
 @_jit
 def clean_strike(loft, attack, in_plane, mass, grip, speed):
     """Ball velocity of a centre-face strike without material between: (v_x, v_z, tangential speed)."""
-    return k.face_contact(speed, in_plane, loft, attack, k.CLEAN_T, mass, 0.0, 1.0, 1.0, grip)
+    return k.face_contact(
+        speed, in_plane, loft, attack, k.CLEAN_T, mass, 0.0, 1.0, 1.0, k.CONTACT_TURF[k.RESTITUTION], grip
+    )
 
 
 @_jit

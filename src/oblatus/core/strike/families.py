@@ -108,10 +108,35 @@ class FamilyPool:
         self.backing = backing
         self._pool: Rows = np.empty((256, *SHAPE), dtype=np.float32)
         self._slots: OrderedDict[str, int] = OrderedDict()
-        self._bank = _SolidBank()
+        self._bank = Bank()
         self._known: dict[FamilyJob, tuple[str, int]] = {}
         self._turns = Turns()
         self.computed = 0
+
+    def visit(
+        self,
+        jobs: Sequence[FamilyJob],
+        use: Callable[[Ints, Batch, Bank, Rows], None],
+        progress: Progress | None = None,
+    ) -> None:
+        """Have `use` answer every row of `jobs`, part by part, while the families of its part are in memory.
+
+        `use` gets the rows' numbers, their batch, the meshes and the block of families. Missing families are made first,
+        and told of as (done, missing).
+        """
+        unique: dict[FamilyJob, int] = {}
+        family = np.array([unique.setdefault(job, len(unique)) for job in jobs], dtype=np.int64)
+        order = np.argsort(family, kind="stable")
+        ends = np.searchsorted(family[order], np.arange(len(unique) + 1))
+
+        def answer(start: int, batch: Batch) -> None:
+            mine = np.sort(order[ends[start] : ends[start + len(batch.slots)]])
+            use(mine, batch.pick(family[mine] - start), self._bank, self._pool)
+
+        distinct = list(unique)
+        # what is missing is made in small parts first; then large ones, which are quick, give the answers
+        self._in_parts(self._missing(distinct)[: self.capacity], MAKING_PART, progress)
+        self._in_parts(distinct, ANSWER_PART, None, answer)
 
     def expect(
         self,
@@ -122,25 +147,27 @@ class FamilyPool:
         entries: Floats,
         progress: Progress | None = None,
     ) -> Floats:
-        """Expected quality of every job (n, RESULTS): see `_quality.expect`.
+        """Expected quality and classes of every job (n, RESULTS): see `_quality.expect`.
 
-        means (n, 3) attack, lean [rad], entry [m]; roots (n, 3, 3) Cholesky factors. Missing families are made, and
-        told of as (done, missing).
+        means (n, 3) attack, lean [rad], entry [m]; roots (n, 3, 3) Cholesky factors.
         """
         out = np.empty((len(jobs), _quality.RESULTS))
-        unique: dict[FamilyJob, int] = {}
-        family = np.array([unique.setdefault(job, len(unique)) for job in jobs], dtype=np.int64)
-        order = np.argsort(family, kind="stable")
-        ends = np.searchsorted(family[order], np.arange(len(unique) + 1))
 
-        def answer(start: int, batch: _Batch) -> None:
-            mine = order[ends[start] : ends[start + len(batch.slots)]]
-            self._expect(batch.pick(family[mine] - start), means[mine], roots[mine], nodes, entries, mine, out)
+        def use(mine: Ints, batch: Batch, bank: Bank, pool: Rows) -> None:
+            result = np.empty((len(mine), _quality.RESULTS))
 
-        distinct = list(unique)
-        # what is missing is made in small parts first; then large ones, which are quick, give the answers
-        self._in_parts(self._missing(distinct)[: self.capacity], MAKING_PART, progress)
-        self._in_parts(distinct, ANSWER_PART, None, answer)
+            def work(part: slice) -> None:
+                rows = mine[part]
+                _quality.expect_many(
+                    batch.solids[part], batch.kinds[part], batch.grounds[part], CONTACTS, batch.speeds[part],
+                    batch.releases[part], batch.slots[part], means[rows], roots[rows], bank.heights, bank.leads,
+                    bank.scalars, pool, carry_table(), nodes, entries, result[part],
+                )  # fmt: skip
+
+            share_out(work, len(mine))
+            out[mine] = result
+
+        self.visit(jobs, use, progress)
         return out
 
     def prepare(
@@ -158,7 +185,7 @@ class FamilyPool:
         jobs: Sequence[FamilyJob],
         size: int,
         progress: Progress | None,
-        answer: Callable[[int, _Batch], None] | None = None,
+        answer: Callable[[int, Batch], None] | None = None,
         go_on: Callable[[], bool] | None = None,
         threads: int = THREADS,
     ) -> bool:
@@ -203,11 +230,11 @@ class FamilyPool:
             self.backing.put(dict(made))
         made.clear()
 
-    def _batch(self, jobs: Sequence[FamilyJob], threads: int) -> tuple[_Batch, list[str]]:
+    def _batch(self, jobs: Sequence[FamilyJob], threads: int) -> tuple[Batch, list[str]]:
         """The jobs as arrays with their families in memory, and the keys of those that had to be made."""
         self._meet(jobs)
         keys = [self._known[job][0] for job in jobs]
-        batch = _Batch(
+        batch = Batch(
             np.array([self._known[job][1] for job in jobs], dtype=np.int64),
             np.array([job.kind for job in jobs], dtype=np.int64),
             np.array([job.ground for job in jobs]),
@@ -277,7 +304,7 @@ class FamilyPool:
             self._pool[slot] = self._pool[last]
             self._slots[mover] = slot
 
-    def _compute(self, batch: _Batch, missing: Sequence[int], threads: int) -> None:
+    def _compute(self, batch: Batch, missing: Sequence[int], threads: int) -> None:
         if not missing:
             return
         index = np.array(missing, dtype=np.int64)
@@ -295,25 +322,9 @@ class FamilyPool:
         for count in in_threads(work, [index[i : i + step] for i in range(0, len(index), step)], threads):
             self.computed += count
 
-    def _expect(
-        self, batch: _Batch, means: Floats, roots: Floats, nodes: Floats, entries: Floats, where: Ints, out: Floats
-    ) -> None:
-        table, bank = carry_table(), self._bank
-        result = np.empty((len(where), _quality.RESULTS))
-
-        def work(part: slice) -> None:
-            _quality.expect_many(
-                batch.solids[part], batch.kinds[part], batch.grounds[part], CONTACTS, batch.speeds[part],
-                batch.releases[part], batch.slots[part], means[part], roots[part], bank.heights, bank.leads, bank.scalars, self._pool, table,
-                nodes, entries, result[part],
-            )  # fmt: skip
-
-        share_out(work, len(where))
-        out[where] = result
-
 
 @dataclass(slots=True)
-class _Batch:
+class Batch:
     """Jobs as arrays for the kernels."""
 
     solids: Ints
@@ -323,12 +334,12 @@ class _Batch:
     releases: Floats
     slots: Ints
 
-    def pick(self, index: Ints) -> _Batch:
+    def pick(self, index: Ints) -> Batch:
         """Some of the jobs."""
-        return _Batch(*(getattr(self, name)[index] for name in self.__slots__))
+        return Batch(*(getattr(self, name)[index] for name in self.__slots__))
 
 
-class _SolidBank:
+class Bank:
     """Production meshes of every (head, opening) met so far."""
 
     def __init__(self) -> None:

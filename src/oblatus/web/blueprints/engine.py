@@ -46,7 +46,8 @@ def get_evidence(path: FittingPath) -> Answer:
 @blueprint.get("/fittings/<uuid:fitting_id>/flips", responses={200: FlipsOut})
 def get_flips(path: FittingPath) -> Answer:
     """The nearest change of lean, attack, entry, firmness and sand that flips the choice."""
-    return answer(flips_out(*what_flips(database(), actor(), path.fitting_id)))
+    revision, _, flips = what_flips(database(), actor(), path.fitting_id)
+    return answer(flips_out(revision, flips))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/schools", responses={200: SchoolsOut})

@@ -10,6 +10,7 @@ from oblatus.core.shots import default_shot_mix
 from oblatus.errors import Fault
 from oblatus.formats.convert import head_from
 from oblatus.formats.differences import difference
+from oblatus.formats.earlier import EarlierOut, kept_result
 from oblatus.formats.fitting import (
     FittingDocument,
     GroundDocument,
@@ -175,11 +176,13 @@ def post_kept(path: FittingPath, body: KeepIn) -> Answer:
 def get_kept(path: SnapshotPath) -> Answer:
     """One kept proposal, as it was."""
     row = open_kept(database(), actor(), path.fitting_id, path.snapshot_id)
+    found = kept_result(row.result)
     return answer(
         KeptOut(
             **_kept_line(row).model_dump(),
             document=FittingDocument.model_validate(row.document),
-            result=RecommendationOut.model_validate(row.result),
+            result=found if isinstance(found, RecommendationOut) else None,
+            earlier=found if isinstance(found, EarlierOut) else None,
         )
     )
 

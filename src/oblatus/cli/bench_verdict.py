@@ -1,0 +1,65 @@
+"""What the verdict costs: the whole search, an edit of habit, the steps and leaks, doubt and the draws of the laws."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from dataclasses import replace
+
+import numpy as np
+
+from oblatus.cli.bench_carries import times
+from oblatus.core.fitting import Fitting, StrokesJudge, recommend
+from oblatus.core.fitting.evidence import doubt_of, draw_law_gains
+from oblatus.core.fitting.leaks import leaks_of
+from oblatus.core.fitting.recommend import near
+from oblatus.core.strike import FamilyPool
+from oblatus.formats.convert import fitting_from
+from oblatus.formats.rack import demo_rack
+from oblatus.usecases.seed import demo_fittings
+
+COLD = (
+    "import time; t = time.perf_counter()\n"
+    "from oblatus.formats.rack import demo_rack\n"
+    "from oblatus.formats.recommendation import recommend_document\n"
+    "from oblatus.usecases.seed import demo_fittings\n"
+    "from oblatus.usecases.engine import engine\n"
+    "recommend_document(demo_fittings()[0], demo_rack(), engine().judge); print(time.perf_counter() - t)"
+)
+NEAR = 3
+
+
+def measure_verdict() -> dict[str, float]:
+    """Medians in ms unless named otherwise; every repetition has another habit, so that nothing is remembered."""
+    cold_process = float(subprocess.run([sys.executable, "-c", COLD], check=True, capture_output=True, text=True).stdout)
+    fitting = fitting_from(demo_fittings()[0], demo_rack())
+    judge = StrokesJudge(FamilyPool())
+    cold = float(times(lambda _: recommend(fitting, judge), 1)[0])
+    found = recommend(fitting, judge)
+    clubs = near(found, NEAR)
+    recommend(_moved(fitting, 90), judge, clubs)
+    quick = times(lambda i: recommend(_moved(fitting, i), judge, clubs), 15)
+    whole = times(lambda i: recommend(_moved(fitting, 20 + i), judge), 5)
+    doubt_of(found, judge)
+    doubted = [recommend(_moved(fitting, 40 + i), judge, clubs) for i in range(5)]
+    doubt = times(lambda i: doubt_of(doubted[i], judge), 5)
+    leaks = times(lambda i: leaks_of(doubted[i], judge), 5)
+    draw_law_gains(found, judge)
+    laws = times(lambda _: draw_law_gains(found, judge), 3)
+    return {
+        "verdict_cold_process_s": cold_process,
+        "verdict_whole_search_cold_s": cold,
+        "verdict_whole_search_warm_s": float(np.median(whole)),
+        "verdict_near_clubs_after_an_edit_p50_ms": 1e3 * float(np.median(quick)),
+        "verdict_near_clubs_after_an_edit_p95_ms": 1e3 * float(np.percentile(quick, 95)),
+        "verdict_leaks_ms": 1e3 * float(np.median(leaks)),
+        "verdict_doubt_500_draws_ms": 1e3 * float(np.median(doubt)),
+        "verdict_eight_draws_of_the_laws_s": float(np.median(laws)),
+    }
+
+
+def _moved(fitting: Fitting, i: int) -> Fitting:
+    """The fitting with an attack that is another each time."""
+    habit = fitting.player.habit
+    attack = replace(habit.attack_deg, mean=habit.attack_deg.mean + 0.01 * (i + 1))
+    return replace(fitting, player=replace(fitting.player, habit=replace(habit, attack_deg=attack)))

@@ -1,0 +1,428 @@
+"""What every head costs in every situation, in strokes: the one function behind search, steps, leaks, doubt and schools.
+
+A row belongs to a head, a column to a situation at a pin, or to an approach at a distance from a ground. For each the
+player takes the setup, or the swing, that costs least, practice term included. Model: docs/models/strokes.md.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.clubs import Head
+from oblatus.core.delivery import RELEASE_RATE, Habit, Player
+from oblatus.core.fitting import _speeds
+from oblatus.core.fitting.bench_rules import wanted_bounce
+from oblatus.core.fitting.economy import Economy
+from oblatus.core.fitting.laws import Law, as_taken
+from oblatus.core.fitting.scenarios import Scenario, Setup
+from oblatus.core.flight.tables import carry_table, height_table, run_table
+from oblatus.core.gapping import CarryModel, Faced
+from oblatus.core.geometry import bounces_of, lofts_in_plane
+from oblatus.core.grounds import GreenClass, Ground
+from oblatus.core.strike import FamilyJob, FamilyPool, ground_row
+from oblatus.core.strike import _kernels as strike_kernels
+from oblatus.core.strike.families import Bank, Batch, Progress
+from oblatus.core.strokes import _matrix
+from oblatus.core.strokes.situations import APPROACH_BEHIND, APPROACH_ROOM, LIP_CLEARANCE, PINS, Layout, pins_of
+from oblatus.core.strokes.table import TOUR_TABLE, StrokesTable
+from oblatus.core.strokes.worth import SHORT_CODES, Scatter, rows_of
+from oblatus.core.threads import share_out
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+
+BINS = 16
+SETUPS = 3
+PIN_COUNT = len(PINS)
+FEEL = (0.80, 1.04)
+FEEL_NOISE = 2.0
+SPEED_LOW, SPEED_RATIO, SPEED_NODES = 12.0, 1.2, 7
+USUAL_LEAN_DEG, USUAL_ATTACK_DEG = 5.0, -5.0
+SAND_SPEED, SAND_HOLE, SAND_LOFT_DEG, SAND_LOFT_SHARE = 22.0, 12.0, 56.0, 0.03
+ENTRY_NODES = 12
+ENTRY_SPAN = 2.4
+GREENS: tuple[GreenClass, ...] = ("soft", "medium", "firm")
+PRACTICE_DEG = 4.0
+NEVER = 1e3
+"""Strokes of a setup that does not exist."""
+
+
+def quadrature(entries: int = ENTRY_NODES) -> tuple[Floats, Floats]:
+    """Nodes of attack and lean (9, 3), a Gauss-Hermite product, and of entry (m, 2): standard normal, weights sum to 1.
+
+    Twelve entries keep the quality within 0.005 rms of sixty-four (tests/core/strike/test_families.py).
+    """
+    r = math.sqrt(3.0)
+    line = [(-r, 1 / 6), (0.0, 2 / 3), (r, 1 / 6)]
+    z = np.linspace(-ENTRY_SPAN, ENTRY_SPAN, entries)
+    w = np.exp(-0.5 * z * z)
+    return np.array([(a, b, wa * wb) for a, wa in line for b, wb in line]), np.column_stack([z, w / w.sum()])
+
+
+def covariance_root(habit: Habit) -> Floats:
+    """Lower Cholesky factor of the covariance of attack, lean [rad] and entry [m]."""
+    spreads = [math.radians(habit.attack_deg.spread), math.radians(habit.lean_deg.spread), habit.entry.spread]
+    covariance = np.diag(np.square(np.maximum(spreads, 1e-6)))
+    for (a, b), r in zip(((0, 1), (0, 2), (1, 2)), habit.correlations, strict=True):
+        covariance[a, b] = covariance[b, a] = r * math.sqrt(covariance[a, a] * covariance[b, b])
+    return np.linalg.cholesky(covariance)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Asked:
+    """What a sheet of costs depends on besides the heads.
+
+    `short` are the scenarios of short shots, `approaches` the share of golf that is approaches on each ground of the mix.
+    `handicap_scale` stretches the handicap in the strokes table, `law` the laws of ground and contact, fewer `entries`
+    make a sheet quicker and rougher: all three for doubt, which looks at differences.
+    """
+
+    player: Player
+    grounds: tuple[Ground, ...]
+    model: CarryModel
+    short: tuple[Scenario, ...]
+    approaches: tuple[tuple[Ground, float], ...]
+    faced: Faced
+    scatter: Scatter
+    economy: Economy
+    table: StrokesTable = TOUR_TABLE
+    handicap_scale: float = 1.0
+    law: Law = field(default_factory=as_taken)
+    entries: int = ENTRY_NODES
+
+    @property
+    def handicap(self) -> float:
+        """The handicap by which the strokes table is read."""
+        return self.handicap_scale * (12.0 if self.player.handicap is None else self.player.handicap)
+
+    @property
+    def distances(self) -> tuple[Floats, Floats]:
+        """Middles [m] and weights (sum 1) of the approaches' bins."""
+        weights = self.faced.weights.reshape(BINS, -1)
+        middles = (weights * self.faced.centres.reshape(BINS, -1)).sum(axis=1) / np.maximum(weights.sum(axis=1), 1e-12)
+        empty = weights.sum(axis=1) <= 1e-12
+        return np.where(empty, self.faced.centres.reshape(BINS, -1).mean(axis=1), middles), weights.sum(axis=1)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Costs:
+    """Strokes of n heads in every column (n, columns).
+
+    `cost` is what the search minimises, `strokes` the model's figure of the setup taken, `practice` the difference;
+    `pick` the setup of a short shot, or swing and feel (2 * swing + feel) of an approach.
+    """
+
+    cost: Floats
+    strokes: Floats
+    pick: Ints
+
+    def of(self, rows: Sequence[int]) -> Costs:
+        """Some of the heads."""
+        some = list(rows)
+        return Costs(self.cost[some], self.strokes[some], self.pick[some])
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Question:
+    """A short scenario with one of its setups; kind and row of its ground, and the number by which its families are
+    known.
+    """
+
+    scenario: Scenario
+    setup: Setup
+    kind: int
+    row: tuple[float, ...]
+    number: int
+
+
+def _question(scenario: Scenario, setup: Setup, law: Law, book: JobBook) -> Question:
+    kind, row = ground_row(scenario.sand if scenario.shot.kind == "sand" else scenario.turf)
+    under = law.row(kind, tuple(row.tolist()))
+    shot = scenario.shot
+    about = (
+        setup.opening_deg, kind, under, setup.release, scenario.layout.hole, shot.lean_offset_deg, shot.attack_offset_deg,
+    )  # fmt: skip
+    return Question(scenario, setup, kind, under, book.number(about))
+
+
+class Sheet:
+    """All heads of one question: raw strokes by setup and pin, remembered head by head."""
+
+    def __init__(self, asked: Asked, pool: FamilyPool, jobs: JobBook, progress: Progress | None = None) -> None:
+        self.asked, self.pool, self.jobs, self.progress = asked, pool, jobs, progress
+        self._raw: dict[Head, Floats] = {}
+        self._speeds: dict[Head, Floats] = {}
+        self.short, self.swings = asked.short, asked.model.swings
+        self.questions = [
+            _question(scenario, setup, asked.law, jobs) for scenario in self.short for setup in scenario.setups
+        ]
+        self._places = [(i, j) for i, scenario in enumerate(self.short) for j in range(len(scenario.setups))]
+        self._short_size = len(self.short) * SETUPS * PIN_COUNT
+        self.size = self._short_size + len(asked.approaches) * len(self.swings) * 2 * BINS
+        shots = asked.economy.shots_for(asked.player.handicap)
+        short = [scenario.share * pin.weight for scenario in self.short for pin in PINS]
+        approach = [share * weight for _, share in asked.approaches for weight in asked.distances[1]]
+        self.weights = shots * np.array([*short, *approach])
+        self.is_short = np.arange(len(self.weights)) < len(short)
+
+    def raw(self, heads: Sequence[Head]) -> Floats:
+        """Strokes by setup and pin, then by ground, swing, feel and distance: (heads, size)."""
+        new = [head for head in dict.fromkeys(heads) if head not in self._raw]
+        if new:
+            rows = np.full((len(new), self.size), NEVER)
+            self._fill_short(new, rows)
+            self._fill_approaches(new, rows)
+            self._raw.update(zip(new, rows, strict=True))
+        return np.array([self._raw[head] for head in heads]).reshape(len(heads), self.size)
+
+    def costs(self, heads: Sequence[Head], raw: Floats | None = None) -> Costs:
+        """Costs of heads, from their own raw strokes or from those given (between bends)."""
+        return self.fold(self.raw(heads) if raw is None else raw, self.practice(heads))
+
+    def fold(self, raw: Floats, practice: Floats) -> Costs:
+        """The best setup or swing for every column."""
+        n = len(raw)
+        short = raw[:, : self._short_size].reshape(n, len(self.short), SETUPS, PIN_COUNT)
+        width = len(self.short) * PIN_COUNT
+        total = short + practice[:, :, :, None]
+        pick = total.argmin(axis=2)
+        cost = np.take_along_axis(total, pick[:, :, None, :], axis=2)[:, :, 0, :]
+        strokes = np.take_along_axis(short, pick[:, :, None, :], axis=2)[:, :, 0, :]
+        swings = raw[:, self._short_size :].reshape(n, len(self.asked.approaches), len(self.swings) * 2, BINS)
+        taken = swings.argmin(axis=2)
+        approach = swings.min(axis=2).reshape(n, len(self.asked.approaches) * BINS)
+        return Costs(
+            np.concatenate([cost.reshape(n, width), approach], axis=1),
+            np.concatenate([strokes.reshape(n, width), approach], axis=1),
+            np.concatenate([pick.reshape(n, width), taken.reshape(approach.shape)], axis=1),
+        )
+
+    def practice(self, heads: Sequence[Head]) -> Floats:
+        """Practice's strokes a shot: (heads, short scenarios, setups)."""
+        out = np.zeros((len(heads), len(self.short), SETUPS))
+        if not self.questions:
+            return out
+        economy = self.asked.economy
+        bounce = self.delivered_bounce(heads)
+        bands = np.array([wanted_bounce(q.scenario, q.setup) for q in self.questions])
+        outside = np.maximum(np.maximum(bands[:, 0] - bounce, bounce - bands[:, 1]), 0.0)
+        found = np.minimum(economy.practice * (outside / PRACTICE_DEG) ** 2, economy.practice_most)
+        places = np.array(self._places)
+        out[:, places[:, 0], places[:, 1]] = found
+        return out
+
+    def delivered_bounce(self, heads: Sequence[Head]) -> Floats:
+        """Delivered bounce [degrees] of every head at every setup of every short scenario (heads, questions)."""
+        setups = [question.setup for question in self.questions]
+        return bounces_of(heads, np.array([s.opening_deg for s in setups]), np.array([s.lean_deg for s in setups]))
+
+    def jobs_for(self, heads: Sequence[Head]) -> tuple[FamilyJob, ...]:
+        """The families that the costs of these heads are made of."""
+        found = [job for head in heads for job in self.jobs.short(head, self.questions)]
+        return (*found, *(job for head in heads for job, _, _ in self._stock_jobs(head)))
+
+    def _stock_jobs(self, head: Head) -> list[tuple[FamilyJob, float, int]]:
+        """Of every ground and stock swing the family, the true speed over its speed, and the green."""
+        asked, found = self.asked, []
+        full = float(asked.model.full_speeds([head.loft_deg])[0])
+        release = RELEASE_RATE[asked.player.habit.release]
+        for ground, _ in asked.approaches:
+            kind, row = ground_row(ground.turf)
+            under = asked.law.row(kind, tuple(row.tolist()))
+            for swing in self.swings:
+                job = self.jobs.stock(head, kind, under, full * swing.speed_share, release)
+                found.append((job, full * swing.speed_share / job.speed, GREENS.index(ground.green)))
+        return found
+
+    def speeds(self, head: Head) -> list[list[float]]:
+        """Head speed [m/s] that the player takes for the middle pin of every short scenario, setup by setup."""
+        self.raw([head])
+        found: list[list[float]] = [[] for _ in self.short]
+        for (i, _), speed in zip(self._places, self._speeds.get(head, np.empty(0)).tolist(), strict=True):
+            found[i].append(speed)
+        return found
+
+    def _contacts(self) -> Floats:
+        contacts = strike_kernels.CONTACTS * self.asked.law.contact
+        contacts[:, strike_kernels.RESTITUTION] = self.asked.model.restitution
+        usual = strike_kernels.USUAL_GRIP
+        contacts[strike_kernels.TURF, strike_kernels.GRIP_FACTOR] = self.asked.model.friction / usual
+        return contacts
+
+    def _fill_short(self, heads: Sequence[Head], rows: Floats) -> None:
+        if not self.questions:
+            return
+        count = len(self.questions)
+        jobs = [job for head in heads for job in self.jobs.short(head, self.questions)]
+        setups = [question.setup for question in self.questions]
+        mean = np.array([(math.radians(s.attack_deg), math.radians(s.lean_deg), s.entry) for s in setups])
+        means, root = np.tile(mean, (len(heads), 1)), covariance_root(self.asked.player.habit)
+        situation = np.tile(np.arange(count), len(heads))
+        full = np.repeat(self.asked.model.full_speeds([head.loft_deg for head in heads]), count)
+        most = full / np.array([job.speed for job in jobs])
+        numbers, holes, edges, short, green, fail, lips = self._situations()
+        out, aims = np.empty((len(jobs), PIN_COUNT)), np.empty((len(jobs), PIN_COUNT))
+        runs = np.stack([run_table(name) for name in GREENS])
+        nodes, entries = quadrature(self.asked.entries)
+        contacts = self._contacts()
+
+        def use(mine: Ints, batch: Batch, bank: Bank, pool: NDArray[np.float32]) -> None:
+            # situation by situation, so that its strokes stay near
+            order = np.argsort(situation[mine], kind="stable")
+            mine, batch = mine[order], batch.pick(order)
+            found, aimed = np.empty((len(mine), PIN_COUNT)), np.empty((len(mine), PIN_COUNT))
+
+            def work(part: slice) -> None:
+                here = mine[part]
+                _matrix.short_shots(
+                    batch.solids[part], batch.kinds[part], batch.grounds[part], batch.speeds[part],
+                    batch.releases[part], batch.slots[part], means[here], root, situation[here], most[here],
+                    bank.heights, bank.leads, bank.scalars, pool, contacts, nodes, entries, carry_table(), runs, lips,
+                    numbers, holes, edges, short, green, fail, found[part], aimed[part],
+                )  # fmt: skip
+
+            share_out(work, len(mine))
+            out[mine], aims[mine] = found, aimed
+
+        self.pool.visit(jobs, use, self.progress)
+        speeds = aims[:, 1] * np.array([job.speed for job in jobs])
+        self._speeds.update(zip(heads, speeds.reshape(len(heads), count), strict=True))
+        places = np.array(self._places)
+        block = np.full((len(heads), len(self.short), SETUPS, PIN_COUNT), NEVER)
+        block[:, places[:, 0], places[:, 1]] = out.reshape(len(heads), count, PIN_COUNT)
+        rows[:, : self._short_size] = block.reshape(len(heads), -1)
+
+    def _situations(self) -> tuple[Floats, Floats, Floats, Floats, Floats, Floats, Floats]:
+        """Every question as numbers for the kernel, and the height tables of its lips."""
+        count = len(self.questions)
+        numbers = np.zeros((count, _matrix.SITUATION_COLUMNS))
+        cells = len(rows_of(Layout(10, 5, 5, "rough", "rough"), 0.05, self.asked.handicap)[0])
+        holes, edges, fail = (np.empty((count, PIN_COUNT)) for _ in range(3))
+        short, green = np.empty((count, PIN_COUNT, cells)), np.empty((count, PIN_COUNT, cells))
+        lips = list(dict.fromkeys(q.scenario.ground.lip_distance for q in self.questions if q.scenario.lip > 0.0))
+        for q, question in enumerate(self.questions):
+            scenario, setup = question.scenario, question.setup
+            lip = scenario.lip + LIP_CLEARANCE if scenario.lip > 0.0 else 0.0
+            numbers[q] = (
+                SHORT_CODES[scenario.layout.short], lip,
+                lips.index(scenario.ground.lip_distance) if lip > 0.0 else 0,
+                GREENS.index(scenario.ground.green), self.asked.scatter.speed,
+            )  # fmt: skip
+            for p, pin in enumerate(pins_of(scenario.layout)):
+                holes[q, p], edges[q, p] = pin.hole, pin.edge
+                short[q, p], green[q, p], fail[q, p] = rows_of(
+                    pin, self.asked.scatter.sideways(setup.opening_deg), self.asked.handicap, self.asked.table
+                )
+        heights = np.stack([height_table(distance) for distance in lips]) if lips else np.zeros((1, 1, 1, 1))
+        return numbers, holes, edges, short, green, fail, heights
+
+    def _fill_approaches(self, heads: Sequence[Head], rows: Floats) -> None:
+        asked, model = self.asked, self.asked.model
+        if not asked.approaches:
+            return
+        found = [row for head in heads for row in self._stock_jobs(head)]
+        jobs = [job for job, _, _ in found]
+        lean = [math.radians(model.lean_deg + swing.extra_lean_deg) for swing in self.swings]
+        attack, entry = math.radians(min(model.attack_deg, -0.5)), asked.player.habit.entry.mean
+        mean = np.array([(attack, angle, entry) for angle in lean] * (len(jobs) // len(lean)))
+        scale, greens = np.array([s for _, s, _ in found]), np.array([g for _, _, g in found], dtype=np.int64)
+        holes, _ = asked.distances
+        sideways = asked.scatter.sideways(0.0)
+        tables = [
+            rows_of(
+                Layout(float(d), APPROACH_ROOM, APPROACH_BEHIND, "rough", "rough"), sideways, asked.handicap, asked.table
+            )
+            for d in holes
+        ]
+        short, far = np.array([t[0] for t in tables]), np.array([t[1] for t in tables])
+        fail, edges = np.array([t[2] for t in tables]), holes - APPROACH_ROOM
+        root, runs = covariance_root(asked.player.habit), np.stack([run_table(name) for name in GREENS])
+        out = np.empty((len(jobs), 2, BINS))
+        nodes, entries = quadrature(self.asked.entries)
+        contacts = self._contacts()
+
+        def use(mine: Ints, batch: Batch, bank: Bank, pool: NDArray[np.float32]) -> None:
+            plain, feel = np.empty((len(mine), BINS)), np.empty((len(mine), BINS))
+
+            def work(part: slice) -> None:
+                here = mine[part]
+                _matrix.stock_swings(
+                    batch.solids[part], batch.kinds[part], batch.grounds[part], batch.speeds[part],
+                    batch.releases[part], batch.slots[part], mean[here], root, greens[here], scale[here], bank.heights,
+                    bank.leads, bank.scalars, pool, contacts, nodes, entries, carry_table(), runs,
+                    asked.scatter.stock_speed, *FEEL, edges, SHORT_CODES["rough"], short, far, fail, plain[part],
+                    feel[part],
+                )  # fmt: skip
+
+            share_out(work, len(mine))
+            out[mine, 0], out[mine, 1] = plain, feel
+
+        self.pool.visit(jobs, use, self.progress)
+        rows[:, self._short_size :] = out.reshape(len(heads), -1)
+
+
+class JobBook:
+    """The same job object for the same question, every time: the pool knows them by identity."""
+
+    KEPT = 150_000
+
+    def __init__(self) -> None:
+        self._numbers: dict[object, int] = {}
+        self._made: dict[tuple[int, int], FamilyJob] = {}
+        self._same: dict[tuple[object, ...], FamilyJob] = {}
+
+    def number(self, thing: object) -> int:
+        """A number by which a head or a setup on a ground is known."""
+        return self._numbers.setdefault(thing, len(self._numbers))
+
+    def short(self, head: Head, questions: Sequence[Question]) -> list[FamilyJob]:
+        """The families that a head needs for the questions, at speeds that do not depend on the player."""
+        if len(self._made) > self.KEPT:
+            self._made.clear()
+            self._same.clear()
+        mine = self.number(head)
+        missing = [q for q in questions if (mine, q.number) not in self._made]
+        if missing:
+            for question, speed in zip(missing, _usual_speeds(head, missing), strict=True):
+                self._made[mine, question.number] = self._job(
+                    head, question.setup.opening_deg, question.kind, question.row, on_grid(speed), question.setup.release
+                )
+        return [self._made[mine, question.number] for question in questions]
+
+    def stock(self, head: Head, kind: int, row: tuple[float, ...], speed: float, release: float) -> FamilyJob:
+        """The family of a stock swing from a ground's fairway."""
+        return self._job(head, 0.0, kind, row, on_grid(speed), release)
+
+    def _job(
+        self, head: Head, opening: float, kind: int, row: tuple[float, ...], speed: float, release: float
+    ) -> FamilyJob:
+        key = (self.number(head), opening, kind, row, speed, release)
+        job = self._same.get(key)
+        if job is None:
+            job = self._same[key] = FamilyJob(head, opening, kind, row, speed, release)
+        return job
+
+
+def _usual_speeds(head: Head, questions: Sequence[Question]) -> Floats:
+    """Head speed [m/s] that takes the ball to the hole, struck clean at a usual lean; in sand by the usual explosion."""
+    opening = np.array([q.setup.opening_deg for q in questions])
+    lean = np.array([USUAL_LEAN_DEG + q.scenario.shot.lean_offset_deg for q in questions])
+    loft = np.radians(lofts_in_plane(head, opening)) - np.radians(lean)
+    hole = np.array([q.scenario.layout.hole for q in questions])
+    attack = np.radians([min(USUAL_ATTACK_DEG + q.scenario.shot.attack_offset_deg, -0.5) for q in questions])
+    out = np.empty(len(questions))
+    _speeds.clean_speeds(loft, attack, head.mass, hole, carry_table(), run_table("medium"), out)
+    share = np.maximum(1.0 - SAND_LOFT_SHARE * (np.degrees(loft) - SAND_LOFT_DEG) / 2.0, 0.4)
+    sand = np.array([q.scenario.shot.kind == "sand" for q in questions])
+    return np.where(sand, SAND_SPEED * np.sqrt(hole / SAND_HOLE / share), out)
+
+
+def on_grid(speed: float) -> float:
+    """The nearest speed, by ratio, at which families are made: 12 to 35.8 m/s in steps of a fifth."""
+    place = round(math.log(max(speed, 1.0) / SPEED_LOW) / math.log(SPEED_RATIO))
+    return SPEED_LOW * SPEED_RATIO ** min(max(place, 0), SPEED_NODES - 1)

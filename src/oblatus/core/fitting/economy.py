@@ -1,0 +1,31 @@
+"""What a round and a change are worth: the fitter's own figures, with usual ones until they are typed."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+USUAL_SHOTS = (9.0, 0.45)
+USUAL_HANDICAP = 12.0
+
+
+@dataclass(frozen=True, slots=True)
+class Economy:
+    """Strokes and what they are worth. All judgement until a studio's log replaces it.
+
+    `shots` wedge shots a round (None: 9 + 0.45 a stroke of handicap); `worth_changing` strokes a round that a bought head
+    must win; `slot` strokes a round that a place among the 14 clubs is worth when the number of wedges is open;
+    `practice` strokes a shot for four degrees of delivered bounce outside the ground's usual band, `practice_most` at
+    most.
+    """
+
+    shots: float | None = None
+    worth_changing: float = 0.10
+    slot: float = 0.10
+    practice: float = 0.02
+    practice_most: float = 0.10
+
+    def shots_for(self, handicap: float | None) -> float:
+        """Wedge shots a round of a player."""
+        if self.shots is not None:
+            return self.shots
+        return USUAL_SHOTS[0] + USUAL_SHOTS[1] * (USUAL_HANDICAP if handicap is None else handicap)

@@ -1,0 +1,85 @@
+"""The decision: the fewest changes that matter, and which of several level sets to show. docs/models/strokes.md, 5."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.fitting.candidates import Candidate
+from oblatus.core.fitting.economy import Economy
+from oblatus.core.fitting.sets import ClubSet, Rules
+
+Floats = NDArray[np.float64]
+THERE = 0.8
+BENCH_APART = 0.005
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """A step of change: today's bag, bends only, or a number of heads bought.
+
+    `score` is what the search minimises (practice and places included), `strokes` the model's, `place` what the places of
+    its wedges cost, all a round; `gain` is the model's gain over today's bag.
+    """
+
+    kind: Literal["bag", "bends", "heads"]
+    heads: int
+    picks: tuple[int, ...]
+    score: float
+    strokes: float
+    gain: float
+    place: float = 0.0
+
+
+def recommended_step(
+    steps: Sequence[Step], economy: Economy, rules: Rules, there: Callable[[int, int], float] | None = None
+) -> int:
+    """The smallest number of heads from which no further step wins what a head is worth, a head, by the model.
+
+    A further step that is not there in 8 of 10 draws does not count; `there(a, b)` is the share of draws in which step b
+    beats step a. Bends have no price, and still want to win as much as one head over the bag as it stands: a bend is
+    work, and another club in hand. Where the fitter asks for what today's bag is not, the bag is no answer.
+    """
+    no_bag = bool(rules.held) or rules.lofts_deg is not None or not steps[0].picks
+
+    def wins(a: int, b: int) -> bool:
+        worth = economy.worth_changing * max(steps[b].heads - steps[a].heads, 1)
+        gain = steps[a].strokes + steps[a].place - steps[b].strokes - steps[b].place
+        return gain >= worth and (there is None or there(a, b) >= THERE)
+
+    bends = next((n for n, step in enumerate(steps) if step.kind == "bends"), None)
+    start = 0 if bends is None else bends
+    if start == 0 and no_bag and len(steps) > 1:
+        start = 1
+    for a in range(start, len(steps)):
+        if not any(wins(a, b) for b in range(a + 1, len(steps))):
+            return 0 if steps[a].kind == "bends" and not no_bag and not wins(0, a) else a
+    return len(steps) - 1
+
+
+def rank_level(
+    level: Sequence[ClubSet], candidates: Sequence[Candidate], pitching_wedge_deg: float, bench: Floats, wanted: int
+) -> list[int]:
+    """Order of sets that are level, the one to show first.
+
+    Nearer to the number of wedges that is wanted (if one is), fewer heads bought, fewer degrees bent, the bench rules,
+    evener steps of loft.
+    """
+
+    def rank(n: int) -> tuple[float, ...]:
+        clubs = [candidates[i] for i in level[n].picks]
+        lofts = [pitching_wedge_deg, *(club.head.loft_deg for club in clubs)]
+        return (
+            max(wanted - len(clubs), 0),
+            sum(club.bought for club in clubs),
+            round(sum(abs(club.bend_deg) for club in clubs), 2),
+            -round(float(bench[n]) / BENCH_APART),
+            round(float(np.std(np.diff(lofts))), 3),
+            level[n].score,
+        )
+
+    return sorted(range(len(level)), key=rank)

@@ -1,0 +1,167 @@
+"""Compiled costs of many strikes at once: a family and a habit give balls, the balls give strokes at every pin."""
+
+import math
+
+import numba
+import numpy as np
+
+from oblatus.core.strike import _kernels as k
+from oblatus.core.strike import _lanes as lanes
+from oblatus.core.strokes import _kernels as strokes
+
+ATTACK_CLAMP = math.radians(-0.5)
+CORNER = 0.05
+
+# columns of a situation's numbers
+SHORT, LIP, LIP_TABLE, GREEN, NOISE = range(5)
+SITUATION_COLUMNS = 5
+
+_jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
+
+
+@_jit
+def gather(
+    kind,
+    rows,
+    heights,
+    leads,
+    loft_in,
+    in_plane,
+    mass,
+    ground,
+    contact_law,
+    mean,
+    root,
+    speed,
+    release,
+    nodes,
+    entries,
+    balls,
+):
+    """The balls of a habit, from one family; returns how many rows of `balls` are filled.
+
+    mean (attack, lean, entry); root (3, 3) lower Cholesky factor of their covariance; nodes (n, 3) = standard attack,
+    lean, weight; entries (m, 2) = standard entry, weight.
+    """
+    n = 0
+    for a in range(len(nodes)):
+        z1, z2 = nodes[a, 0], nodes[a, 1]
+        attack = min(mean[0] + root[0, 0] * z1, ATTACK_CLAMP)
+        lean = mean[1] + root[1, 0] * z1 + root[1, 1] * z2
+        middle = mean[2] + root[2, 0] * z1 + root[2, 1] * z2
+        # a corner of the product weighs a thirty-sixth: every second entry serves it, odd and even ones in turn
+        stride = 2 if nodes[a, 2] < CORNER else 1
+        first = (a // 2) % 2 if stride == 2 else 0
+        whole = 0.0
+        for b in range(first, len(entries), stride):
+            whole += entries[b, 1]
+        for b in range(first, len(entries), stride):
+            contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
+                kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact_law,
+                middle + root[2, 2] * entries[b, 0], lean, attack, speed, release,
+            )  # fmt: skip
+            weight = nodes[a, 2] * entries[b, 1] / whole
+            strokes.put_ball(balls[n], weight, bx, bz, vt, contact == k.FACE, contact != k.NONE)
+            n += 1
+    return n
+
+
+@_jit
+def short_shots(
+    solid,
+    kinds,
+    grounds,
+    speeds,
+    releases,
+    slots,
+    means,
+    root,
+    situation,
+    most,
+    heights,
+    leads,
+    scalars,
+    pool,
+    contacts,
+    nodes,
+    entries,
+    carries,
+    runs,
+    lips,
+    numbers,
+    holes,
+    edges,
+    rows_short,
+    rows_green,
+    fail,
+    out,
+    aims,
+):
+    """Strokes of every row at its situation's pins: out, aims (n, pins).
+
+    numbers (situations, SITUATION_COLUMNS), holes, edges, fail (situations, pins), rows (situations, pins, cells);
+    runs (greens, ...), lips (tables, ...) are the flight's tables.
+    """
+    balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
+    for i in range(len(solid)):
+        s, q, kind = solid[i], situation[i], kinds[i]
+        n = gather(
+            kind, pool[slots[i]], heights[s], leads[s], scalars[s, 0], scalars[s, 1], scalars[s, 2], grounds[i],
+            contacts[kind], means[i], root, speeds[i], releases[i], nodes, entries, balls,
+        )  # fmt: skip
+        strokes.aimed(
+            balls[:n], numbers[q, NOISE], most[i], holes[q], edges[q], int(numbers[q, SHORT]), numbers[q, LIP],
+            lips[int(numbers[q, LIP_TABLE])], carries, runs[int(numbers[q, GREEN])], rows_short[q], rows_green[q],
+            fail[q], out[i], aims[i],
+        )  # fmt: skip
+
+
+@_jit
+def stock_swings(
+    solid,
+    kinds,
+    grounds,
+    speeds,
+    releases,
+    slots,
+    means,
+    root,
+    green,
+    share,
+    heights,
+    leads,
+    scalars,
+    pool,
+    contacts,
+    nodes,
+    entries,
+    carries,
+    runs,
+    noise,
+    low,
+    high,
+    edges,
+    short,
+    rows_short,
+    rows_green,
+    fail,
+    out,
+    feel,
+):
+    """Strokes of stock swings at every distance: out (n, distances) as they are, feel (n, distances) shortened by feel.
+
+    `share` is the true speed over the family's, which stands on a grid.
+    """
+    balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
+    for i in range(len(solid)):
+        s, kind = solid[i], kinds[i]
+        n = gather(
+            kind, pool[slots[i]], heights[s], leads[s], scalars[s, 0], scalars[s, 1], scalars[s, 2], grounds[i],
+            contacts[kind], means[i], root, speeds[i], releases[i], nodes, entries, balls,
+        )  # fmt: skip
+        for b in range(n):
+            balls[b, strokes.SPEED] *= share[i]
+        strokes.stock(
+            balls[:n], noise, low, high, edges, short, carries, runs[green[i]], rows_short, rows_green, fail, out[i],
+            feel[i],
+        )  # fmt: skip

@@ -1,0 +1,163 @@
+"""What a strike is worth: expected strokes of a distribution of balls at a hole. docs/models/strokes.md, section 3."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oblatus.core.flight.tables import carry_table, height_table, run_table
+from oblatus.core.grounds import GreenClass
+from oblatus.core.strokes import _kernels
+from oblatus.core.strokes.situations import LIP_CLEARANCE, Layout
+from oblatus.core.strokes.table import TOUR_TABLE, USUAL_HANDICAP, Lie, StrokesTable
+
+Floats = NDArray[np.float64]
+
+FARTHEST = 160.0
+FRINGE_REACH = 6.0
+FAR_SHORT = 8.0
+NOISE = (0.030, 0.0013)
+STOCK_NOISE = (0.020, 0.0008)
+LATERAL = (0.035, 0.0012)
+LATERAL_OPENING = 0.0006
+LEAST_SCATTER = 0.015
+SHORT_CODES = {"fringe": _kernels.SHORT_FRINGE, "rough": _kernels.SHORT_ROUGH, "sand": _kernels.SHORT_SAND}
+
+
+@dataclass(frozen=True, slots=True)
+class Scatter:
+    """What a player's shots scatter besides the strike: speed of short shots and of stock swings, and direction.
+
+    All are standard deviations as shares: of the speed, and of the distance.
+    """
+
+    speed: float
+    stock_speed: float
+    lateral: float
+
+    @classmethod
+    def usual(cls, handicap: float | None) -> Scatter:
+        """The usual scatter of a handicap (12 when unknown), judgement."""
+        h = USUAL_HANDICAP if handicap is None else handicap
+        return cls(*(max(base + slope * h, LEAST_SCATTER) for base, slope in (NOISE, STOCK_NOISE, LATERAL)))
+
+    @classmethod
+    def measured(cls, usual: Scatter, speed: float | None, stock_speed: float | None) -> Scatter:
+        """The usual scatter with the speeds' measured ones in its place, where there are any."""
+        return cls(
+            usual.speed if speed is None else max(speed, LEAST_SCATTER),
+            usual.stock_speed if stock_speed is None else max(stock_speed, LEAST_SCATTER),
+            usual.lateral,
+        )
+
+    def sideways(self, opening_deg: float) -> float:
+        """Sideways scatter as a share of the distance with the face opened [degrees]."""
+        return self.lateral + LATERAL_OPENING * abs(opening_deg)
+
+
+@dataclass(frozen=True, slots=True)
+class Balls:
+    """Balls that strikes give: weights (n,), speeds [m/s], launch [degrees], backspin [rpm]; on_face, moved (n,) bool."""
+
+    weights: Floats
+    speeds: Floats
+    launch_deg: Floats
+    spin_rpm: Floats
+    on_face: NDArray[np.bool_]
+    moved: NDArray[np.bool_]
+
+    @classmethod
+    def of(cls, rows: Sequence[tuple[float, float, float, float] | tuple[float, None]]) -> Balls:
+        """From (weight, speed, launch, spin), or (weight, None) for a ball that does not move; all on the face."""
+        full = [(row[0], *(row[1:] if row[1] is not None else (0.0, 0.0, 0.0))) for row in rows]
+        table = np.array(full, dtype=float)
+        moved = np.array([row[1] is not None for row in rows])
+        return cls(table[:, 0], table[:, 1], table[:, 2], table[:, 3], np.ones(len(rows), dtype=bool), moved)
+
+    def rows(self) -> Floats:
+        """The rows of the kernels."""
+        from oblatus.core.flight._tables import SPIN_RADIUS
+
+        out = np.empty((len(self.weights), _kernels.BALL_COLUMNS))
+        for i in range(len(out)):
+            a = math.radians(self.launch_deg[i])
+            _kernels.put_ball(
+                out[i], self.weights[i], self.speeds[i] * math.cos(a), self.speeds[i] * math.sin(a),
+                self.spin_rpm[i] * math.pi / 30.0 * SPIN_RADIUS, bool(self.on_face[i]), bool(self.moved[i]),
+            )  # fmt: skip
+        return out
+
+
+@lru_cache(maxsize=4096)
+def rows_of(
+    layout: Layout, sideways: float, handicap: float | None, table: StrokesTable = TOUR_TABLE
+) -> tuple[Floats, Floats, float]:
+    """Strokes with this one counted, every 0.125 m of total distance: short of the green, from its edge on, and of a
+    miss.
+
+    `sideways` is the standard deviation of direction as a share of the distance: three-point Gauss-Hermite.
+    """
+    t = np.arange(0.0, FARTHEST + _kernels.CELL, _kernels.CELL)
+    sd = sideways * layout.hole
+    across = ((0.0, 4.0 / 6.0), (math.sqrt(3.0) * sd, 2.0 / 6.0))  # both sides are the same
+
+    def strokes(lie: Lie, at: Floats) -> Floats:
+        total = np.zeros(len(at))
+        for y, w in across:
+            total += w * table.strokes(lie, np.hypot(at - layout.hole, y), handicap)
+        return total
+
+    rough, green = strokes("rough", t), strokes("green", t)
+    far = np.where(t <= layout.hole + layout.behind, green, rough)
+    missing = layout.edge - t
+    if layout.short == "fringe":
+        short = np.where(missing <= FRINGE_REACH, strokes("fringe", t), rough)
+        short = np.where(missing <= 0.0, far, short)
+    elif layout.short == "rough":
+        short = rough
+    else:
+        short = np.where(missing <= FAR_SHORT, strokes("sand", t), strokes(layout.own, t))
+    fail = 1.0 + float(table.strokes(layout.own, layout.hole, handicap))
+    return 1.0 + short, 1.0 + far, fail
+
+
+def expected_strokes(
+    balls: Balls,
+    layout: Layout,
+    handicap: float | None,
+    green: GreenClass = "medium",
+    *,
+    noise: float = 0.0,
+    sideways: float = 0.0,
+    lip: tuple[float, float] | None = None,
+    factor: float = 1.0,
+    table: StrokesTable = TOUR_TABLE,
+) -> float:
+    """Expected strokes to hole out of one layout when the ball is struck like this, at a given aim.
+
+    Parameters
+    ----------
+    noise, sideways : standard deviations of speed and of direction, as shares; 0 for none
+    lip : height and distance [m] of a lip to clear
+    factor : speed of all strikes as a share of what `balls` has
+    """
+    rows = balls.rows()
+    short, far, fail = rows_of(layout, sideways, handicap, table)
+    heights = np.empty((1, 1, 1)) if lip is None else height_table(lip[1])
+    clear = 0.0 if lip is None else lip[0] + LIP_CLEARANCE
+    total = 0.0
+    nodes = ((0.0, 1.0),) if noise == 0.0 else ((0.0, 4 / 6), (-math.sqrt(3.0), 1 / 6), (math.sqrt(3.0), 1 / 6))
+    for z, weight in nodes:
+        face, every = np.empty((1, 1)), np.empty((1, 1))
+        _kernels.costs_at(
+            rows, np.array([factor * (1.0 + noise * z)]), np.array([layout.edge]), SHORT_CODES[layout.short], clear,
+            heights,
+            carry_table(), run_table(green), short[None], far[None], np.array([fail]), face, every,
+        )  # fmt: skip
+        total += weight * float(every[0, 0])
+    return total
