@@ -1395,7 +1395,7 @@ export interface components {
              * Layouts
              * @default []
              */
-            layouts: components["schemas"]["LayoutDocument"][];
+            layouts: components["schemas"]["HoleDocument"][];
             /**
              * Pinned
              * @default []
@@ -2502,6 +2502,29 @@ export interface components {
             version: string;
             /** Wrong */
             wrong: string[];
+        };
+        /**
+         * HoleDocument
+         * @description Where the hole is for a shot [m]: its distance, the room from the front edge to it, the green behind, what
+         *     lies short.
+         */
+        HoleDocument: {
+            /** Behind M */
+            behind_m: number;
+            /** Hole M */
+            hole_m: number;
+            /** Room M */
+            room_m: number;
+            /**
+             * Short
+             * @enum {string}
+             */
+            short: "fringe" | "rough" | "sand";
+            /**
+             * Shot
+             * @enum {string}
+             */
+            shot: "pitch" | "short_pitch" | "chip" | "low_runner" | "high_soft" | "lush_rough" | "tight_soft" | "tight_firm" | "against_grain" | "sand_greenside" | "sand_high_lip" | "sand_long" | "plugged" | "sand_thin";
         };
         /**
          * HoleOut
@@ -4755,6 +4778,10 @@ export interface components {
             ahead_total: number;
             /** Done */
             done: number;
+            /** Laws Done */
+            laws_done: number;
+            /** Laws Total */
+            laws_total: number;
             /** Total */
             total: number;
         };

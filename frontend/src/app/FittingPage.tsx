@@ -15,7 +15,7 @@ import { Rail } from "./Rail";
 import { SetBench } from "./SetBench";
 import { Strip } from "./Strip";
 import { STEPS } from "./steps";
-import { useFitting } from "./useFitting";
+import { type FittingStore, useFitting } from "./useFitting";
 
 const PAGES: Record<string, React.LazyExoticComponent<React.ComponentType>> = {
   player: lazy(() => import("../steps/player/PlayerStep")),
@@ -28,6 +28,8 @@ const PAGES: Record<string, React.LazyExoticComponent<React.ComponentType>> = {
   import: lazy(() => import("../steps/import/ImportPage")),
   kept: lazy(() => import("../steps/kept/KeptPage")),
 };
+
+const WHOLE_RACK_MS = 350;
 
 const OTHERS: Record<string, string> = { kept: "Kept proposals", import: "Strikes from a file" };
 
@@ -71,6 +73,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
     if (now !== heard.current) client.setQueryData(["fitting", now.id], now);
     heard.current = now;
   }, [client, now]);
+  useWholeRack(store);
   const [benchOpen, setBenchOpen] = useState(false);
   const found = STEPS.find((s) => s.key === step);
   const Page = PAGES[step];
@@ -109,6 +112,17 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
       </StrikeQueueProvider>
     </FittingProvider>
   );
+}
+
+/** After an edit the answer may be among the clubs near the last choice: the whole rack's is asked for once it is quiet. */
+function useWholeRack({ server, saveState, reload }: FittingStore) {
+  const short = server.recommendation?.whole_rack === false;
+  const revision = server.revision;
+  useEffect(() => {
+    if (!short || saveState !== "saved" || revision === 0) return;
+    const timer = setTimeout(() => void reload(), WHOLE_RACK_MS);
+    return () => clearTimeout(timer);
+  }, [short, saveState, revision, reload]);
 }
 
 function Skeleton() {

@@ -1,10 +1,11 @@
 import { Button } from "@mantine/core";
 import { useMutation, useMutationState, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, type Club, type Fitting, type KeptLine, type Recommendation, unwrap } from "../api/client";
-import { useEvidence } from "../evidence/useEvidence";
+import { api, type Club, type Fitting, type KeptLine, type Recommendation, type Schemas, unwrap } from "../api/client";
+import { useEvidence, useSteps } from "../evidence/useEvidence";
 import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
-import { showPercent, trimmed } from "../units/units";
+import { strokes } from "../pictures/Verdict/Verdict";
+import { plain, showPercent, trimmed } from "../units/units";
 import { useStore } from "./context";
 import frame from "./Frame.module.css";
 import classes from "./SetBench.module.css";
@@ -12,7 +13,7 @@ import { useKeep } from "./useKeep";
 
 const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 
-/** The set as it stands: every club as its own section, loft and bounce large, and one sentence why. */
+/** The set as it stands: what it saves a round, every club as its own section, what it brings, and one sentence why. */
 export function SetBench({ open }: { open: boolean }) {
   const { server, saveState } = useStore();
   const keep = useKeep();
@@ -42,7 +43,7 @@ export function SetBench({ open }: { open: boolean }) {
         <Button
           fullWidth
           size="md"
-          disabled={!result || saveState !== "saved"}
+          disabled={!result?.whole_rack || saveState !== "saved"}
           loading={keep.isPending}
           onClick={() => keep.mutate()}
         >
@@ -59,7 +60,10 @@ function Making() {
   const saving = saveState === "saving";
   const work = useQuery({
     queryKey: ["work"],
-    refetchInterval: (query) => (saving || (query.state.data?.ahead_total ?? 0) > 0 ? 500 : 5000),
+    refetchInterval: (query) => {
+      const now = query.state.data;
+      return saving || (now && now.ahead_total + now.laws_total > 0) ? 500 : 5000;
+    },
     staleTime: 0,
     queryFn: () => unwrap(api.GET("/api/engine/work")),
   });
@@ -68,11 +72,18 @@ function Making() {
     onSuccess: () => work.refetch(),
   });
   if (!work.data) return null;
-  const { done, total, ahead_done, ahead_total } = work.data;
+  const { done, total, ahead_done, ahead_total, laws_done, laws_total } = work.data;
   if (saving && total > 0) {
     return (
       <p className={classes.note} role="status">
         New ground or heads: pass {done} of {total}
+      </p>
+    );
+  }
+  if (laws_total > 0) {
+    return (
+      <p className={classes.note} role="status">
+        How sure: draw {laws_done} of {laws_total} of the laws of ground
       </p>
     );
   }
@@ -106,18 +117,11 @@ function Problem() {
 function Clubs({ result }: { result: Recommendation }) {
   return (
     <>
+      <Won result={result} />
       {result.clubs.map((club) => (
-        <ClubRow key={club.slot} club={club} levels={result.level_sets} />
+        <ClubRow key={club.slot} club={club} />
       ))}
-      {result.clubs.length === 0 && (
-        <p className={classes.problem}>No head on the rack or in the bag reaches these lofts.</p>
-      )}
-      {result.unserved.length > 0 && (
-        <p className={classes.note}>
-          Nobody serves well: <strong>{shotOf(result, result.unserved[0])}</strong>
-          {result.unserved.length > 1 && ` and ${result.unserved.length - 1} more`}.
-        </p>
-      )}
+      {result.clubs.length === 0 && <Bag result={result} />}
       {result.notes.map((note) => (
         <p key={note.text} className={classes.note} data-kind={note.kind}>
           {note.text}
@@ -127,36 +131,99 @@ function Clubs({ result }: { result: Recommendation }) {
   );
 }
 
-function shotOf(result: Recommendation, key: string | undefined) {
-  const scenario = result.scenarios.find((s) => s.key === key);
-  return scenario ? `${scenario.shot_name} on ${scenario.ground}` : "";
+/** What the shown set saves over today's bag, and how sure that is. */
+function Won({ result }: { result: Recommendation }) {
+  const evidence = useEvidence();
+  const steps = useSteps(result);
+  const step = steps[result.taken_step];
+  if (!step) return null;
+  const laws = evidence.isPlaceholderData ? 0 : (evidence.data?.law_draws ?? 0);
+  return (
+    <div className={classes.won} data-old={!result.whole_rack}>
+      <p className={classes.saved}>
+        <strong>{strokes(step.gain_strokes_round)}</strong> strokes a round{" "}
+        {step.gain_strokes_round < 0 ? "more than today’s bag" : "saved"}
+      </p>
+      <p className={classes.why}>{rangeOf(step, result, laws)}</p>
+    </div>
+  );
 }
 
-function ClubRow({ club, levels }: { club: Club; levels: number }) {
+function rangeOf(step: Schemas["StepOut"], result: Recommendation, laws: number): string {
+  if (!result.whole_rack) return "Among the clubs near the last choice; the whole rack follows.";
+  if (step.kind === "bag") return "Today’s bag: no change wins enough to matter.";
+  if (step.low === null || step.high === null || step.better_share === null) return "";
+  const where = step.better_share > 0.995 ? "more than 99" : (100 * step.better_share).toFixed(0);
+  return `8 of 10 between ${strokes(step.low)} and ${strokes(step.high)}; better than today’s bag in ${where} of 100 draws${
+    laws > 0 ? "" : ", the laws as they are taken"
+  }`;
+}
+
+/** The clubs of today's bag, when they are what is shown. */
+function Bag({ result }: { result: Recommendation }) {
+  const clubs = result.steps[result.taken_step]?.clubs ?? [];
+  if (clubs.length === 0)
+    return <p className={classes.problem}>No head on the rack or in the bag reaches these lofts.</p>;
+  return clubs.map((club) => (
+    <article key={club.code} className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
+      <SoleIcon outline={club.outline_mm} width={150} height={50} />
+      <p className={classes.figures}>
+        <span className={classes.loft}>{trimmed(club.loft_deg)}°</span>
+        <span className={classes.bounce}>{trimmed(club.bounce_deg)}° bounce</span>
+      </p>
+      <p className={classes.duty}>{club.name} stays</p>
+      <p className={classes.why}>{result.bag.find((verdict) => verdict.code === club.code)?.why}</p>
+    </article>
+  ));
+}
+
+/** A club as it is built, in a line: for the comparison with what was kept. */
+export const labelOf = (club: { name: string; loft_deg: number; bounce_deg: number }) =>
+  `${club.name}: ${trimmed(club.loft_deg)}°, ${trimmed(club.bounce_deg)}° bounce`;
+
+function ClubRow({ club }: { club: Club }) {
   const { server } = useStore();
   const kept = server.kept?.clubs[club.slot];
-  const pick = club.candidates[0];
   const evidence = useEvidence();
-  const share = evidence.data?.shares.find((s) => s.slot === club.slot && s.code === pick?.code)?.share;
-  if (!pick) return null;
-  const label = server.recommendation?.sets[0]?.clubs[club.slot];
+  const share =
+    evidence.data?.shares.find((s) => s.slot === club.slot && s.code === club.code)?.share ??
+    club.survives ??
+    undefined;
+  const outline = club.candidates.find((c) => c.code === club.code)?.outline_mm ?? [];
+  const bend =
+    club.bend_deg === 0 ? "" : `, bent ${plain(Math.abs(club.bend_deg), 1)}° ${club.bend_deg > 0 ? "weak" : "strong"}`;
   return (
     <article className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
-      <SoleIcon outline={pick.outline_mm} width={150} height={50} />
+      <SoleIcon outline={outline} width={150} height={50} />
       <p className={classes.figures}>
         <span className={classes.loft}>{trimmed(club.loft_deg)}°</span>
         <span className={classes.bounce}>{trimmed(club.bounce_deg)}° bounce</span>
       </p>
       <p className={classes.sure}>
-        <strong data-old={evidence.isPlaceholderData}>{share === undefined ? "…" : showPercent(share)}</strong>
-        {evidence.data?.assumed_count ? "of 500, spreads assumed" : "of 500 resamples"}
-        {levels > 1 && <span className={classes.level}>at least {levels} sets level</span>}
+        <strong>{strokes(club.brings_strokes_round)}</strong> brings
       </p>
       <p className={classes.duty}>
-        {pick.owned ? "owned" : pick.name}, {pick.shape}; {club.duty}
+        {club.owned ? (
+          <>
+            <strong>{club.name}</strong>
+            {bend || " stays"}
+          </>
+        ) : (
+          <>
+            <strong>{club.name}</strong>
+            {bend}
+            {club.replaces ? ` for ${club.replaces}` : ", one more"}
+          </>
+        )}
       </p>
       <p className={classes.why}>{club.reason}</p>
-      {kept && kept !== label && <p className={classes.changed}>Kept: {kept}</p>}
+      {share !== undefined && (
+        <p className={classes.why} data-old={evidence.isPlaceholderData}>
+          In a level set in {showPercent(share)} of {evidence.data?.draws ?? 500} draws
+          {evidence.data?.assumed_count && ", spreads assumed"}
+        </p>
+      )}
+      {kept && kept !== labelOf(club) && <p className={classes.changed}>Kept: {kept}</p>}
     </article>
   );
 }

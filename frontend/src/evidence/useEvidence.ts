@@ -1,24 +1,30 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, unwrap } from "../api/client";
+import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { useStore } from "../app/context";
+
+/** Whether the proposal on the screen is the whole rack's and belongs to what is saved. */
+function useSettled() {
+  const { server, saveState } = useStore();
+  return saveState === "saved" && server.recommendation?.whole_rack === true;
+}
 
 /** The nearest changes that flip the choice; slower, asked for where they are shown. */
 export function useFlips() {
-  const { server, saveState } = useStore();
+  const { server } = useStore();
   return useQuery({
     queryKey: ["flips", server.id, server.revision, server.strikes_key],
-    enabled: saveState === "saved" && server.recommendation !== null,
+    enabled: useSettled(),
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/fittings/{fitting_id}/flips", { params: { path: { fitting_id: server.id } }, signal })),
   });
 }
 
-/** How often each club stays the choice; asked again, a moment after the last edit, for every revision. */
+/** How sure, with the draws of the laws; asked again, a moment after the last edit, for every revision. */
 export function useEvidence() {
-  const { server, saveState } = useStore();
+  const { server } = useStore();
   return useQuery({
     queryKey: ["evidence", server.id, server.revision, server.strikes_key],
-    enabled: saveState === "saved" && server.recommendation !== null,
+    enabled: useSettled(),
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {
       await new Promise((done) => setTimeout(done, 600));
@@ -27,5 +33,16 @@ export function useEvidence() {
         api.GET("/api/fittings/{fitting_id}/evidence", { params: { path: { fitting_id: server.id } }, signal }),
       );
     },
+  });
+}
+
+/** The steps with the doubt that is known of them: the laws' draws too once they are made for this very proposal. */
+export function useSteps(result: Recommendation): Schemas["StepOut"][] {
+  const evidence = useEvidence();
+  const drawn = evidence.data && !evidence.isPlaceholderData ? evidence.data.steps : [];
+  return result.steps.map((step, i) => {
+    const mine = drawn[i];
+    if (mine?.heads_bought !== step.heads_bought || drawn.length !== result.steps.length) return step;
+    return { ...step, low: mine.low, high: mine.high, better_share: mine.better_share };
   });
 }

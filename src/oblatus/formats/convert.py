@@ -20,7 +20,7 @@ from oblatus.formats.fitting import (
     FittingDocument,
     GroundDocument,
     HeadDocument,
-    LayoutDocument,
+    HoleDocument,
     PlayerDocument,
     RackHeadDocument,
 )
@@ -102,7 +102,7 @@ def economy_from(document: EconomyDocument) -> Economy:
     )
 
 
-def _layout(document: LayoutDocument) -> Layout:
+def _layout(document: HoleDocument) -> Layout:
     own: OwnLie = "sand" if BY_KEY[document.shot].kind == "sand" else "rough"
     return Layout(document.hole_m, document.room_m, document.behind_m, document.short, own)
 

@@ -281,7 +281,7 @@ class LadderFactors(Strict):
     cost: Factor = 1.0
 
 
-class LayoutDocument(Strict):
+class HoleDocument(Strict):
     """Where the hole is for a shot [m]: its distance, the room from the front edge to it, the green behind, what
     lies short.
     """
@@ -319,7 +319,7 @@ class ChoicesDocument(Strict):
     distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=12)] | None = None
 
     pinned: Annotated[tuple[PinnedHead, ...], Field(max_length=4)] = ()
-    layouts: Annotated[tuple[LayoutDocument, ...], Field(max_length=20)] = ()
+    layouts: Annotated[tuple[HoleDocument, ...], Field(max_length=20)] = ()
     economy: EconomyDocument = EconomyDocument()
     heads_bought: Annotated[int, Within(Bound(-1, 4, "heads"))] | None = None
 

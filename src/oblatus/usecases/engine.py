@@ -22,13 +22,14 @@ from oblatus.store.families import FamilyShelves
 
 FRESH_SECONDS = 5.0
 STOP = "stop"
+KINDS = 6
 WORKS_FOR: ContextVar[str] = ContextVar("WORKS_FOR", default="")
 """The studio whose question is being worked on."""
 
 
 @dataclass(slots=True)
 class Work:
-    """How far the making of families is: for a question that waits, and ahead of the next one, studio by studio.
+    """How far the making of families is: for a question that waits, ahead of the next one, and of the draws of the laws, studio by studio.
 
     With a folder, every worker's progress stands there for the others to read, and a studio's stop reaches them all.
     """
@@ -36,6 +37,7 @@ class Work:
     folder: Path | None = None
     asked: dict[str, tuple[int, int]] = field(default_factory=dict)
     ahead: dict[str, tuple[int, int]] = field(default_factory=dict)
+    laws: dict[str, tuple[int, int]] = field(default_factory=dict)
     _stopped: dict[str, float] = field(default_factory=dict)
     _lock: threading.Lock = field(default_factory=threading.Lock)
 
@@ -46,6 +48,10 @@ class Work:
     def tell_ahead(self, studio: str, done: int, total: int) -> None:
         """Hear of progress of what is made ahead for a studio."""
         self._hear(self.ahead, studio, done, total)
+
+    def tell_laws(self, done: int, total: int) -> None:
+        """Hear of the draws of the laws of the studio that is worked for."""
+        self._hear(self.laws, WORKS_FOR.get(), done, total)
 
     def stop(self, studio: str) -> None:
         """Ask every worker to stop making families ahead for a studio."""
@@ -63,22 +69,21 @@ class Work:
         except FileNotFoundError:
             return False
 
-    def everywhere(self, studio: str) -> tuple[tuple[int, int], tuple[int, int]]:
-        """Done and total of all workers that said something lately for a studio, asked and ahead; 0 of 0 when nothing
-        is made."""
-        nothing = (0, 0)
+    def everywhere(self, studio: str) -> tuple[tuple[int, int], ...]:
+        """Done and total of all workers that said something lately for a studio: asked, ahead and draws of the laws;
+        0 of 0 when nothing is made."""
         if self.folder is None:
-            return self.asked.get(studio, nothing), self.ahead.get(studio, nothing)
+            return tuple(kind.get(studio, (0, 0)) for kind in (self.asked, self.ahead, self.laws))
         now = time.time()
         found = []
         for path in self.folder.glob("work-*.json"):
             try:
                 if now - path.stat().st_mtime < FRESH_SECONDS:
-                    found.append(json.loads(path.read_text()).get(studio, [0, 0, 0, 0]))
+                    found.append(json.loads(path.read_text()).get(studio, [0] * KINDS))
             except (OSError, ValueError):
                 continue  # being replaced at this moment
-        asked, ahead, later, all_of_it = (sum(row[i] for row in found) for i in range(4))
-        return (asked, ahead), (later, all_of_it)
+        sums = [sum(row[i] for row in found) for i in range(KINDS)]
+        return tuple((sums[i], sums[i + 1]) for i in range(0, KINDS, 2))
 
     def _hear(self, where: dict[str, tuple[int, int]], studio: str, done: int, total: int) -> None:
         with self._lock:
@@ -86,9 +91,8 @@ class Work:
                 where[studio] = (done, total)
             else:
                 where.pop(studio, None)
-            told = {
-                key: [*self.asked.get(key, (0, 0)), *self.ahead.get(key, (0, 0))] for key in {*self.asked, *self.ahead}
-            }
+            kinds = (self.asked, self.ahead, self.laws)
+            told = {key: [n for kind in kinds for n in kind.get(key, (0, 0))] for key in set().union(*kinds)}
         if self.folder is not None:
             mine = self.folder / f"work-{os.getpid()}.json"
             new = mine.with_suffix(f".{threading.get_ident()}")

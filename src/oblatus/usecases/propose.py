@@ -158,4 +158,4 @@ def _law_gains(
 ) -> LawGains | None:
     judge, work = engine().judge, engine().work
     found = recommend(fitting_from(FittingDocument.model_validate_json(document), heads, strikes), judge)
-    return draw_law_gains(found, judge, work.tell)
+    return draw_law_gains(found, judge, work.tell_laws)

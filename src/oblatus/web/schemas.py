@@ -392,6 +392,8 @@ class WorkOut(Strict):
     total: int
     ahead_done: int
     ahead_total: int
+    laws_done: int
+    laws_total: int
 
 
 class ShotOut(Strict):

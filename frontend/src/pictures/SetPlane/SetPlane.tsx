@@ -114,18 +114,17 @@ function Mark({ slot, size }: { slot: number; size: number }) {
   return <path d={d} fill={FILLS[slot % 4]} stroke="var(--ink)" strokeWidth={1} />;
 }
 
+/** Where a club is delivered in the shots that it serves at the middle pin. */
 function points(result: Recommendation, slot: number) {
   const club = result.clubs[slot];
-  return result.scenarios
-    .map((s, i) => ({ s, d: club?.delivered[i] }))
-    .filter(({ s, d }) => d && s.served_by === slot && s.kind !== "full")
-    .map(({ s, d }) => ({
-      key: s.key,
-      name: `${s.shot_name} on ${s.ground}`,
-      share: s.share,
-      loft: d?.loft_deg ?? 0,
-      bounce: d?.bounce_deg ?? 0,
-    }));
+  const scenarios = new Map(result.scenarios.map((s) => [s.key, s]));
+  return (club?.situations ?? []).flatMap((d) => {
+    const s = scenarios.get(d.scenario);
+    if (!s || !d.serves.includes("middle")) return [];
+    return [
+      { key: s.key, name: `${s.shot_name} on ${s.ground}`, share: s.share, loft: d.loft_deg, bounce: d.bounce_deg },
+    ];
+  });
 }
 
 /** What each ground asks of a plain pitch and of a greenside sand shot. */

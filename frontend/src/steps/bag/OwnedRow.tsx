@@ -27,7 +27,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
     <ul className={classes.owned}>
       {wedges.map((wedge, i) => {
         const drift = wedge.stamped_loft_deg === null ? 0 : wedge.loft_deg - wedge.stamped_loft_deg;
-        const kept = result?.clubs.some((club) => club.candidates[0]?.code === `own:${i}`);
+        const verdict = result?.bag.find((one) => one.code === `own:${i}`);
         return (
           <li key={i}>
             <button
@@ -65,7 +65,11 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                     <br />
                   </>
                 )}
-                {kept ? "stays in the proposed set" : "not in the proposed set"}
+                {verdict && (
+                  <span className={classes.verdict}>
+                    <strong>{verdict.verdict}</strong> {verdict.why}
+                  </span>
+                )}
               </span>
             </button>
           </li>

@@ -1,15 +1,18 @@
 import type { Kept, Schemas } from "../../api/client";
 import { Figure } from "../../app/Conflicts";
 import { useUnits } from "../../app/context";
-import { metres, plain, showDistance, trimmed } from "../../units/units";
+import { strokes } from "../../pictures/Verdict/Verdict";
+import { metres, showDistance, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import classes from "./Kept.module.css";
 import { nameOf } from "./nameOf";
 
+type Result = NonNullable<Kept["result"]>;
+
 interface Props {
   first: Kept;
   /** The result of the other one; null if nothing can be proposed. */
-  second: Kept["result"] | null;
+  second: Result | null;
   name: string;
   differences: readonly Schemas["DifferenceOut"][] | undefined;
 }
@@ -17,7 +20,7 @@ interface Props {
 /** Two proposals side by side, and what differs in what they were made from, by names and units. */
 export function Comparison({ first, second, name, differences }: Props) {
   const units = useUnits();
-  const rows = results(first.result, second, (m) => showDistance(metres(m), units.distance));
+  const rows = results(first, second, (m) => showDistance(metres(m), units.distance));
   return (
     <>
       <CopyTable caption={`${nameOf(first)} beside ${name === "Now" ? "now" : name}`}>
@@ -73,20 +76,18 @@ export function Comparison({ first, second, name, differences }: Props) {
 
 type Row = [string, string, string];
 
-function results(before: Kept["result"], now: Kept["result"] | null, distance: (m: number) => string): Row[] {
-  const club = (result: Kept["result"] | null, slot: number) => {
-    const found = result?.clubs[slot];
-    return found
-      ? `${trimmed(found.loft_deg)}°, ${trimmed(found.bounce_deg)}° bounce, ${found.candidates[0]?.name}`
-      : "none";
-  };
-  const slots = Math.max(before.clubs.length, now?.clubs.length ?? 0);
-  const score = (r: Kept["result"] | null) => (r?.sets[0] ? plain(100 * r.sets[0].score, 1) : "none");
-  const gaps = (r: Kept["result"] | null) => r?.lofts.gaps.map((g) => distance(g.gap_m)).join(", ") ?? "none";
+function results(first: Kept, now: Result | null, distance: (m: number) => string): Row[] {
+  const before = first.result;
+  const was = before ?? first.earlier;
+  const club = (found: { loft_deg: number; bounce_deg: number; name: string } | undefined) =>
+    found ? `${trimmed(found.loft_deg)}°, ${trimmed(found.bounce_deg)}° bounce, ${found.name}` : "none";
+  const slots = Math.max(was?.clubs.length ?? 0, now?.clubs.length ?? 0);
+  const gain = (r: Result | null) => (r ? strokes(r.gain_strokes_round) : "not reckoned by this engine");
+  const gaps = (r: Result | null) => r?.lofts.gaps.map((g) => distance(g.gap_m)).join(", ") ?? "not shown";
   return [
-    ...Array.from({ length: slots }, (_, i): Row => [`Club ${i + 1}`, club(before, i), club(now, i)]),
+    ...Array.from({ length: slots }, (_, i): Row => [`Club ${i + 1}`, club(was?.clubs[i]), club(now?.clubs[i])]),
     ["Full gaps", gaps(before), gaps(now)],
-    ["Set value, of 100", score(before), score(now)],
-    ["Engine", before.engine_version, now?.engine_version ?? "none"],
+    ["Saved a round, strokes", gain(before), now ? gain(now) : "none"],
+    ["Engine", first.engine_version, now?.engine_version ?? "none"],
   ];
 }

@@ -1,102 +1,36 @@
+import { SegmentedControl } from "@mantine/core";
 import { useState } from "react";
-import type { Carries } from "../../api/client";
-import { useStore, useUnits } from "../../app/context";
-import { CarryLadder, cellKey } from "../../pictures/CarryLadder/CarryLadder";
-import { inDistance, metres, plain, showDistance, trimmed } from "../../units/units";
-import { STILL, useCarries } from "../carries/useCarries";
-import { CopyTable } from "../parts/CopyTable";
+import { useStore } from "../../app/context";
 import { NoProposal } from "../parts/NoProposal";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
-import { Distances } from "./Distances";
-import { Front } from "./Front";
-import { LadderEditor } from "./LadderEditor";
-import classes from "./Lofts.module.css";
-import { Options } from "./Options";
-import { Weights } from "./Weights";
+import { LadderView } from "./LadderView";
+import { VerdictView } from "./VerdictView";
 
-/** The ladder of lofts: what it carries, where it leaves holes, and what another number of wedges would do. */
+/** What a change wins and where the strokes go; the ladder of lofts as the second view. */
 export default function LoftsStep() {
   const { server } = useStore();
-  const units = useUnits();
-  const [focus, setFocus] = useState<string | null>(null);
-  const { temperature_c, altitude_m } = server.document.measuring;
-  const query = useCarries({ ...STILL, clubs: "proposed", temperature_c, altitude_m });
+  const [view, setView] = useState("verdict");
   const result = server.recommendation;
   if (!result) return <NoProposal title="Lofts" />;
-  const { lofts } = result;
-  const shown = query.data?.cells.find((c) => cellKey(c) === focus);
-  const widest = Math.max(...lofts.gaps.map((g) => g.gap_m), 0);
+  const { economy } = result;
   return (
     <>
-      <StepHead
-        title="Lofts"
-        aside={
-          shown
-            ? `${shown.name} ${shown.swing_name}: ${showDistance(metres(shown.apex_m), units.distance)} high, lands at ${plain(shown.landing_deg)}°, ${plain(shown.spin_rpm)} rpm`
-            : `still air, ${plain(temperature_c)} °C, dry lie`
-        }
-      >
-        <strong className={classes.ladder}>{lofts.chosen.lofts_deg.map((l) => `${trimmed(l)}°`).join("  ")}</strong>
+      <StepHead title="Lofts">
+        <SegmentedControl
+          aria-label="View"
+          value={view}
+          data={[
+            { value: "verdict", label: "What a change wins" },
+            { value: "ladder", label: "Ladder" },
+          ]}
+          onChange={setView}
+        />
         <span className={parts.unit}>
-          {lofts.typed ? "set by hand" : "proposed"}; widest full gap {showDistance(metres(widest), units.distance)},{" "}
-          {showDistance(metres(lofts.wanted_gap_m), units.distance)} aimed for
+          {economy.shots_a_round.toFixed(0)} wedge shots a round; a head must win {economy.worth_changing.toFixed(2)}
         </span>
       </StepHead>
-      {query.data ? (
-        <CarryLadder carries={query.data} unit={units.distance} focus={focus} pinned={null} onFocus={setFocus} />
-      ) : (
-        <div className={classes.pause} />
-      )}
-      <Options lofts={lofts} />
-      <LadderEditor lofts={lofts} />
-      <Weights lofts={lofts} />
-      <Front />
-      <Distances longest={query.data?.faced.at(-1)?.[0] ?? 110} />
-      {query.data && <FullSwings carries={query.data} />}
+      {view === "verdict" ? <VerdictView result={result} /> : <LadderView result={result} />}
     </>
-  );
-}
-
-function FullSwings({ carries }: { carries: Carries }) {
-  const units = useUnits();
-  const full = carries.cells.filter((c) => c.swing === "full").sort((a, b) => a.loft_deg - b.loft_deg);
-  const d = (v: number, places = 0) => plain(inDistance(metres(v), units.distance), places);
-  return (
-    <CopyTable caption="Full swings">
-      <thead>
-        <tr>
-          <th>Club</th>
-          <th className={parts.num}>Loft °</th>
-          <th className={parts.num}>Delivered °</th>
-          <th className={parts.num}>Carry {units.distance}</th>
-          <th className={parts.num}>Gap {units.distance}</th>
-          <th className={parts.num}>Apex {units.distance}</th>
-          <th className={parts.num}>Lands °</th>
-          <th className={parts.num}>Spin rpm</th>
-          <th className={parts.num}>Run {units.distance}</th>
-          <th>From what</th>
-        </tr>
-      </thead>
-      <tbody>
-        {full.map((c, i) => {
-          const next = full[i + 1];
-          return (
-            <tr key={cellKey(c)}>
-              <td>{c.name}</td>
-              <td className={parts.num}>{trimmed(c.loft_deg)}</td>
-              <td className={parts.num}>{trimmed(c.dynamic_loft_deg)}</td>
-              <td className={parts.num}>{d(c.carry_m)}</td>
-              <td className={parts.num}>{next ? d(c.carry_m - next.carry_m) : ""}</td>
-              <td className={parts.num}>{d(c.apex_m)}</td>
-              <td className={parts.num}>{plain(c.landing_deg)}</td>
-              <td className={parts.num}>{plain(c.spin_rpm)}</td>
-              <td className={parts.num}>{d(c.run_m)}</td>
-              <td>{c.from_what}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </CopyTable>
   );
 }

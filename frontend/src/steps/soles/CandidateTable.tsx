@@ -1,30 +1,33 @@
 import { Button } from "@mantine/core";
-import type { Club } from "../../api/client";
+import type { Candidate, Club } from "../../api/client";
 import { useStore } from "../../app/context";
 import { SoleIcon } from "../../pictures/SoleIcon/SoleIcon";
+import { strokes } from "../../pictures/Verdict/Verdict";
 import { plain, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Soles.module.css";
 
-/** Heads that reach this loft, best set first, each with its sum in a sentence. */
+/** Heads that could stand in this place, best set first, each with its sum in a sentence. */
 export function CandidateTable({ club }: { club: Club }) {
   const { draft, edit } = useStore();
-  const pin = (code: string | null) => {
+  const pin = (candidate: Candidate | null) => {
     const others = draft.choices.pinned.filter((p) => Math.abs(p.loft_deg - club.loft_deg) > 0.01);
-    edit("choices", { ...draft.choices, pinned: code ? [...others, { loft_deg: club.loft_deg, code }] : others });
+    const chosen = candidate && { loft_deg: candidate.head.loft_deg, code: candidate.code };
+    edit("choices", { ...draft.choices, pinned: chosen ? [...others, chosen] : others });
   };
   return (
-    <CopyTable caption={`Heads for ${trimmed(club.loft_deg)}°`}>
+    <CopyTable caption={`Heads in the place of ${trimmed(club.loft_deg)}°, each at its best bend`}>
       <thead>
         <tr>
           <th>Head</th>
           <th>Sole</th>
           <th className={parts.num}>Bounce °</th>
+          <th className={parts.num}>Loft °</th>
           <th className={parts.num}>Bend °</th>
           <th className={parts.num}>Width mm</th>
           <th className={parts.num}>Edge mm</th>
-          <th className={parts.num}>Behind</th>
+          <th className={parts.num}>Behind, a round</th>
           <th>Why</th>
           <th />
         </tr>
@@ -39,12 +42,13 @@ export function CandidateTable({ club }: { club: Club }) {
             </td>
             <td>{c.shape}</td>
             <td className={parts.num}>{trimmed(c.head.bounce_deg)}</td>
+            <td className={parts.num}>{trimmed(c.head.loft_deg)}</td>
             <td className={parts.num}>
               {c.bend_deg === 0 ? "none" : `${c.bend_deg > 0 ? "+" : ""}${plain(c.bend_deg, 1)}`}
             </td>
             <td className={parts.num}>{trimmed(c.head.sole_width_mm ?? 20)}</td>
             <td className={parts.num}>{plain(c.edge_height_mm, 1)}</td>
-            <td className={parts.num}>{c.behind < 0.0005 ? "" : plain(100 * c.behind, 1)}</td>
+            <td className={parts.num}>{i === 0 ? "" : strokes(c.behind)}</td>
             <td className={classes.why}>{c.reason}</td>
             <td>
               {i === 0 ? (
@@ -54,7 +58,7 @@ export function CandidateTable({ club }: { club: Club }) {
                   </Button>
                 )
               ) : (
-                <Button variant="default" size="compact-xs" onClick={() => pin(c.code)}>
+                <Button variant="default" size="compact-xs" onClick={() => pin(c)}>
                   Take it
                 </Button>
               )}

@@ -94,23 +94,25 @@ export function PassView({ club, scenario }: { club: Club; scenario: Scenario })
 function useHome(club: Club, scenario: Scenario): Setup {
   const { draft } = useStore();
   const { attack_deg, lean_deg, entry_mm } = draft.player.delivery;
-  const speed = club.delivered.find((d) => d.scenario === scenario.key)?.speed_mps;
+  const here = club.situations.find((d) => d.scenario === scenario.key);
+  const speed = here?.speed_mps;
+  const opening = here?.opening_deg ?? scenario.opening_deg;
   return useMemo(
     () => ({
       ground:
         scenario.ground_here.kind === "sand"
           ? { ...SAND_HERE, ...scenario.ground_here }
           : { ...TURF_HERE, ...scenario.ground_here },
-      opening_deg: scenario.opening_deg,
+      opening_deg: opening,
       lean_deg: scenario.lean_deg,
       attack_deg: scenario.attack_deg,
-      speed_mps: speed ?? (scenario.kind === "sand" ? 22 : 20),
+      speed_mps: Math.min(Math.max(speed ?? (scenario.kind === "sand" ? 22 : 20), 5), 45),
       release: scenario.release,
       entry_mm: scenario.entry_mm,
       attack_spread_deg: attack_deg.spread,
       lean_spread_deg: lean_deg.spread,
       entry_spread_mm: entry_mm.spread,
     }),
-    [scenario, speed, attack_deg.spread, lean_deg.spread, entry_mm.spread],
+    [scenario, speed, opening, attack_deg.spread, lean_deg.spread, entry_mm.spread],
   );
 }

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useEvidence, useFlips } from "../../evidence/useEvidence";
+import { strokes } from "../../pictures/Verdict/Verdict";
 import { showPercent } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
@@ -27,7 +28,7 @@ export function SchoolsTable() {
     <>
       <section className={classes.evidence} aria-label="How sure">
         <h2 className={classes.sectionTitle}>How sure, and what would flip it</h2>
-        {evidence.isPending && <p className={classes.waitingLine}>Resampling 500 times …</p>}
+        {evidence.isPending && <p className={classes.waitingLine}>Drawing habit, laws and table …</p>}
         {evidence.data && (
           <>
             <ul>
@@ -35,7 +36,7 @@ export function SchoolsTable() {
                 .filter((s) => s.share >= 0.02)
                 .map((s) => (
                   <li key={`${s.slot}${s.code}`}>
-                    <strong>{showPercent(s.share)}</strong> {s.name}, club {s.slot + 1}
+                    <strong>{showPercent(s.share)}</strong> of {evidence.data.draws} draws have {s.name} in a level set
                   </li>
                 ))}
             </ul>
@@ -44,7 +45,9 @@ export function SchoolsTable() {
               {flips.data?.flips.map((flip) => (
                 <li key={flip.axis}>{flip.text}.</li>
               ))}
-              {flips.data?.flips.length === 0 && <li>No change within reach of the dials flips the choice.</li>}
+              {flips.data?.flips.length === 0 && (
+                <li>No change within reach of the dials makes another set near it better.</li>
+              )}
               {evidence.data.next_measurement && <li>Measure next: {evidence.data.next_measurement}</li>}
             </ul>
           </>
@@ -64,6 +67,7 @@ export function SchoolsTable() {
               <th>Question</th>
               <th>School</th>
               <th>What the player would do</th>
+              <th className={parts.num}>Saved a round</th>
               <th>The set</th>
             </tr>
           </thead>
@@ -73,6 +77,7 @@ export function SchoolsTable() {
                 <td>{s.question.replaceAll("_", " ")}</td>
                 <td>{s.choice.replaceAll("_", " ")}</td>
                 <td>{s.asks}</td>
+                <td className={parts.num}>{strokes(s.gain_strokes_round)}</td>
                 <td>{s.changed ? s.clubs.join(" · ") : "the same set"}</td>
               </tr>
             ))}

@@ -1,31 +1,30 @@
 import type { Recommendation } from "../../api/client";
-import { plain } from "../../units/units";
+import { strokes } from "../../pictures/Verdict/Verdict";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Soles.module.css";
 
-/** The best sets in the order of their value, each with what it gains and gives up against the one proposed. */
+/** The best of the sets that are level, each with what it gains and gives up against the shown one. */
 export function SetsTable({ result }: { result: Recommendation }) {
-  const proposed = result.sets[0];
-  const inOrder = [...result.sets].sort((a, b) => b.score - a.score);
+  if (result.sets.length === 0) return null;
   return (
     <>
-      <CopyTable caption={`The best ${result.sets.length} sets, by value`}>
+      <CopyTable caption={`The best ${result.sets.length} of ${result.level_sets} level sets, strokes a round`}>
         <thead>
           <tr>
-            <th className={parts.num}>Value, of 100</th>
+            <th className={parts.num}>Behind</th>
             <th>Set</th>
-            <th>Gains on the proposed</th>
+            <th>Gains on the shown</th>
             <th>Gives up</th>
           </tr>
         </thead>
         <tbody>
-          {inOrder.map((set) => (
-            <tr key={set.clubs.join()} data-on={set === proposed}>
-              <td className={parts.num}>{plain(100 * set.score, 1)}</td>
+          {result.sets.map((set) => (
+            <tr key={set.clubs.join()} data-on={set.shown}>
+              <td className={parts.num}>{strokes(set.behind)}</td>
               <td>{set.clubs.join(" · ")}</td>
-              <td>{set === proposed ? "proposed" : set.gains || "nothing"}</td>
-              <td>{set === proposed ? "" : set.gives_up || "nothing"}</td>
+              <td>{set.shown ? "shown" : set.gains || "nothing"}</td>
+              <td>{set.shown ? "" : set.gives_up || "nothing"}</td>
             </tr>
           ))}
         </tbody>

@@ -9,10 +9,10 @@ import { NoProposal } from "../parts/NoProposal";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
 import { CandidateTable } from "./CandidateTable";
-import { DeliveredTable } from "./DeliveredTable";
 import { PassView } from "./PassView";
 import { SchoolsTable } from "./SchoolsTable";
 import { SetsTable } from "./SetsTable";
+import { SituationTable } from "./SituationTable";
 import classes from "./Soles.module.css";
 
 /** Bounce and sole for each loft: the pass through this player's ground, the windows, the ranking and the sums. */
@@ -42,14 +42,13 @@ export default function SolesStep() {
         </span>
       </StepHead>
       <PassView key={`${club.slot}|${scenario.key}`} club={club} scenario={scenario} />
+      <SituationTable club={club} result={result} chosen={scenario.key} onChoose={setShot} />
       <p className={classes.verdict}>
-        <strong>{club.pinned ? `${club.candidates[0]?.name}, by hand.` : `Take ${club.candidates[0]?.name}.`}</strong>{" "}
-        {club.reason}
+        <strong>{club.pinned ? `${club.name}, by hand.` : `Take ${club.name}.`}</strong> {club.reason}
       </p>
       <CandidateTable club={club} />
       <h2 className={classes.sectionTitle}>The set on one plane</h2>
       <SetPlane result={result} leanSpreadDeg={draft.player.delivery.lean_deg.spread} />
-      <DeliveredTable club={club} result={result} chosen={scenario.key} onChoose={setShot} />
       <SetsTable result={result} />
       <SchoolsTable />
     </>

@@ -26,8 +26,13 @@ def post_desk(body: DeskIn) -> Answer:
 @blueprint.get("/engine/work", responses={200: WorkOut})
 def get_work() -> Answer:
     """How far the making of families is, over all workers: for questions that wait, and ahead of the next ones."""
-    (done, total), (ahead_done, ahead_total) = engine().work.everywhere(str(actor().studio_id))
-    return answer(WorkOut(done=done, total=total, ahead_done=ahead_done, ahead_total=ahead_total))
+    (done, total), (ahead_done, ahead_total), (laws_done, laws_total) = engine().work.everywhere(str(actor().studio_id))
+    return answer(
+        WorkOut(
+            done=done, total=total, ahead_done=ahead_done, ahead_total=ahead_total, laws_done=laws_done,
+            laws_total=laws_total,
+        )
+    )  # fmt: skip
 
 
 @blueprint.delete("/engine/work", responses={204: None})

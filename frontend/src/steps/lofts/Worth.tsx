@@ -1,0 +1,74 @@
+import type { Recommendation, Schemas } from "../../api/client";
+import { useStore } from "../../app/context";
+import { NumberField } from "../parts/NumberField";
+import parts from "../parts/parts.module.css";
+import { SourceMark } from "../parts/SourceMark";
+import classes from "./Lofts.module.css";
+
+type Economy = Required<Schemas["EconomyDocument"]>;
+const EMPTY: Economy = { shots_a_round: null, worth_changing: null, slot: null, practice: null };
+
+const FIELDS: {
+  key: keyof Economy;
+  label: string;
+  unit: string;
+  shown: keyof Recommendation["economy"];
+  note: string;
+}[] = [
+  {
+    key: "shots_a_round",
+    label: "Wedge shots a round",
+    unit: "shots",
+    shown: "shots_a_round",
+    note: "usual: 9 + 0.45 × handicap",
+  },
+  {
+    key: "worth_changing",
+    label: "A head must win",
+    unit: "a round",
+    shown: "worth_changing",
+    note: "usual: 0.10 strokes",
+  },
+  {
+    key: "slot",
+    label: "A place in the bag is worth",
+    unit: "a round",
+    shown: "slot",
+    note: "usual: 0.10 strokes; counts beyond today’s wedges",
+  },
+  {
+    key: "practice",
+    label: "Practice, for 4° off the band",
+    unit: "a shot",
+    shown: "practice",
+    note: "usual: 0.02 strokes, 0.10 at most",
+  },
+];
+
+/** What a round and a change are worth: usual figures until they are typed; an empty field brings the usual one back. */
+export function Worth({ economy }: { economy: Recommendation["economy"] }) {
+  const { draft, edit } = useStore();
+  const typed = { ...EMPTY, ...draft.choices.economy };
+  return (
+    <section className={classes.worth} aria-label="What a head must win">
+      {FIELDS.map(({ key, label, unit, shown, note }) => (
+        <div key={key}>
+          <NumberField
+            label={label}
+            unit={unit}
+            width={190}
+            places={2}
+            optional
+            placeholder={`${economy[shown]}`}
+            path={`choices.economy.${key}`}
+            value={typed[key]}
+            onChange={(value) => edit("choices", { ...draft.choices, economy: { ...typed, [key]: value } })}
+          />
+          <span className={parts.unit}>
+            <SourceMark source={typed[key] === null ? "assumed" : "typed"} label={label} /> {note}
+          </span>
+        </div>
+      ))}
+    </section>
+  );
+}
