@@ -12,10 +12,13 @@ from oblatus.errors import InputError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import dump_fitting, load_fitting, parse_fitting
 from oblatus.formats.rack import COLUMNS, demo_rack, read_rack
+from oblatus.core.fitting import StrokesJudge
+from oblatus.core.strike import FamilyPool
 from oblatus.formats.recommendation import recommend_document
 from oblatus.usecases.seed import demo_fittings
 
 DEMO = demo_fittings()
+JUDGE = StrokesJudge(FamilyPool())
 
 
 def changed(path: str, value) -> dict:
@@ -96,15 +99,21 @@ def test_units_reach_the_engine_in_si():
 
 @pytest.mark.parametrize("document", DEMO, ids=lambda d: d.player.name)
 def test_a_proposal_is_finite_json_with_reasons(document):
-    result = recommend_document(document, demo_rack())
+    result = recommend_document(document, demo_rack(), JUDGE)
     json.loads(result.model_dump_json(), parse_constant=pytest.fail)
-    assert result.clubs
+    assert result.verdict
+    assert result.clubs or result.steps[result.taken_step].kind == "bag"
+    short = [s for s in result.scenarios if s.kind != "full"]
     for club in result.clubs:
         assert club.reason
-        assert len(club.delivered) == len(result.scenarios)
+        assert len(club.situations) == len(short)
+        assert all(row.best_strokes <= row.strokes + 0.2 for row in club.situations)
         assert club.candidates[0].behind == pytest.approx(0, abs=1e-4)
-    served = [s for s in result.scenarios if s.kind != "full"]
-    assert {s.key for s in served if s.served_by >= 0} == {key for club in result.clubs for key in club.duties}
+        for row in club.situations:
+            scenario = next(s for s in short if s.key == row.scenario)
+            assert row.serves == [pin for pin, slot in scenario.served_by.items() if slot == club.slot]
+    assert [verdict.code for verdict in result.bag] == [f"own:{n}" for n in range(len(document.bag.wedges))]
+    assert sum(leak.won for leak in result.leaks) == pytest.approx(result.gain_strokes_round, abs=0.01)
 
 
 def test_the_demo_rack_is_wide_and_real():

@@ -19,13 +19,15 @@ def test_progress_of_all_workers_is_summed_and_a_broken_file_is_passed_over(tmp_
     work = Work(folder=tmp_path)
     WORKS_FOR.set("mine")
     work.tell(64, 300)
-    (tmp_path / "work-1.json").write_text(json.dumps({"mine": [10, 100, 5, 7], "theirs": [1, 900, 0, 0]}))
+    (tmp_path / "work-1.json").write_text(json.dumps({"mine": [10, 100, 5, 7, 2, 8], "theirs": [1, 900, 0, 0, 0, 0]}))
     (tmp_path / "work-2.json").write_text("[")
-    assert Work(folder=tmp_path).everywhere("mine") == ((74, 400), (5, 7))
+    assert Work(folder=tmp_path).everywhere("mine") == ((74, 400), (5, 7), (2, 8))
     work.tell(300, 300)
-    assert work.everywhere("mine") == ((10, 100), (5, 7))
-    assert work.everywhere("theirs") == ((1, 900), (0, 0))
-    assert Work().everywhere("mine") == ((0, 0), (0, 0))
+    assert work.everywhere("mine") == ((10, 100), (5, 7), (2, 8))
+    work.tell_laws(1, 8)
+    assert work.everywhere("mine") == ((10, 100), (5, 7), (3, 16))
+    assert work.everywhere("theirs") == ((1, 900), (0, 0), (0, 0))
+    assert Work().everywhere("mine") == ((0, 0), (0, 0), (0, 0))
 
 
 def test_a_stop_reaches_every_worker_and_not_what_begins_later(tmp_path):
@@ -42,16 +44,20 @@ def ahead_engine() -> Engine:
     return Engine(works_ahead=True)
 
 
-def test_what_is_made_ahead_serves_the_next_ladder():
+def test_what_is_made_ahead_serves_the_search_and_the_next_habit():
     fitting = fitting_from(demo_fittings()[3], demo_rack())
     engine = ahead_engine()
     engine.make_ahead(fitting, "fitting")
     engine.wait()
-    first = recommend(fitting, engine.judge)
     made = engine.pool.computed
-    moved = tuple(loft + 0.5 for loft in first.ladder.lofts_deg)
-    recommend(replace(fitting, ladder_deg=moved), engine.judge)
-    assert engine.pool.computed <= made * 1.02
+    recommend(fitting, engine.judge)
+    # what comes after are the bends of the sets near the best, reckoned exactly
+    searched = engine.pool.computed
+    assert made < searched < 1.25 * made
+    habit = fitting.player.habit
+    moved = replace(habit, attack_deg=replace(habit.attack_deg, mean=-6.0))
+    recommend(replace(fitting, player=replace(fitting.player, habit=moved)), engine.judge)
+    assert engine.pool.computed < 1.1 * searched
     engine.make_ahead(fitting, "fitting")
     engine.wait()
     assert engine.work.ahead == {}
@@ -72,9 +78,9 @@ def test_making_ahead_can_be_stopped_and_a_later_fitting_takes_its_place():
     engine.make_ahead(fittings[0], "again")
     engine.make_ahead(fittings[1], "second")
     engine.wait()
-    recommended = engine.pool.computed
+    ahead = engine.pool.computed
     recommend(fittings[1], engine.judge)
-    assert engine.pool.computed == recommended
+    assert engine.pool.computed < 1.25 * ahead
 
 
 def test_equal_inputs_are_computed_once_whoever_brings_the_rack():
@@ -103,7 +109,7 @@ def test_families_outlive_a_change_of_player():
     delivery = delivery.model_copy(update={"entry_mm": entry})
     player = document.player.model_copy(update={"delivery": delivery})
     propose(document.model_copy(update={"player": player}), rack)
-    assert engine().pool.computed == made
+    assert engine().pool.computed < 1.1 * made
 
 
 def test_passwords(settings):

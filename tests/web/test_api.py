@@ -134,9 +134,15 @@ def test_an_edit_answers_with_its_own_proposal(client, fitting):
     reply = edit(client, fitting, player=player).get_json()
     assert reply["revision"] == fitting["revision"] + 1
     assert reply["document"]["player"] == player
-    assert reply["recommendation"] != fitting["recommendation"]
-    again = client.get(f"/api/fittings/{fitting['id']}").get_json()
-    assert again["recommendation"] == reply["recommendation"]
+    quick = reply["recommendation"]
+    assert quick["steps"] != fitting["recommendation"]["steps"]
+    assert not quick["whole_rack"]
+    # the whole rack is asked for afterwards, and has doubt and leaks
+    again = client.get(f"/api/fittings/{fitting['id']}").get_json()["recommendation"]
+    assert again["whole_rack"]
+    assert again["leaks"]
+    assert again["doubt"]
+    assert again["strokes_round_bag"] == quick["strokes_round_bag"]
 
 
 def test_two_screens_do_not_overwrite_each_other(client, fitting):

@@ -70,9 +70,11 @@ def test_the_desk_refuses_what_cannot_exist(client, change, field):
 def test_sureness_flips_and_schools_belong_to_a_revision(client, fitting):
     path = f"/api/fittings/{fitting['id']}"
     evidence = client.get(f"{path}/evidence").get_json()
-    assert evidence["resamples"] == 500
+    assert evidence["draws"] == 500
+    assert evidence["law_draws"] == 8
+    assert len(evidence["steps"]) == len(fitting["recommendation"]["steps"])
     assert evidence["revision"] == fitting["revision"]
-    assert {s["slot"] for s in evidence["shares"]} == {0, 1, 2}
+    assert {s["slot"] for s in evidence["shares"]} == {c["slot"] for c in fitting["recommendation"]["clubs"]}
     flips = client.get(f"{path}/flips").get_json()
     assert all(f["text"] for f in flips["flips"])
     schools = client.get(f"{path}/schools").get_json()["schools"]
@@ -82,8 +84,6 @@ def test_sureness_flips_and_schools_belong_to_a_revision(client, fitting):
 
 def test_a_proposal_carries_the_lie_and_speed_of_every_scenario(fitting):
     result = fitting["recommendation"]
-    assert result["judge"] == "strike model"
     kinds = {s["kind"]: s["ground_here"]["kind"] for s in result["scenarios"]}
     assert kinds == {"full": "turf", "turf": "turf", "sand": "sand"}
-    assert all(d["speed_mps"] >= 12 for d in result["clubs"][0]["delivered"])
-    assert len(result["bench_clubs"]) == 3
+    assert all(5 <= row["speed_mps"] <= 60 for row in result["clubs"][0]["situations"])

@@ -166,7 +166,9 @@ function Bag({ result }: { result: Recommendation }) {
     return <p className={classes.problem}>No head on the rack or in the bag reaches these lofts.</p>;
   return clubs.map((club) => (
     <article key={club.code} className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
-      <SoleIcon outline={club.outline_mm} width={150} height={50} />
+      <span className={classes.icon}>
+        <SoleIcon outline={club.outline_mm} width={112} height={38} />
+      </span>
       <p className={classes.figures}>
         <span className={classes.loft}>{trimmed(club.loft_deg)}°</span>
         <span className={classes.bounce}>{trimmed(club.bounce_deg)}° bounce</span>
@@ -194,13 +196,12 @@ function ClubRow({ club }: { club: Club }) {
     club.bend_deg === 0 ? "" : `, bent ${plain(Math.abs(club.bend_deg), 1)}° ${club.bend_deg > 0 ? "weak" : "strong"}`;
   return (
     <article className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
-      <SoleIcon outline={outline} width={150} height={50} />
+      <span className={classes.icon}>
+        <SoleIcon outline={outline} width={112} height={38} />
+      </span>
       <p className={classes.figures}>
         <span className={classes.loft}>{trimmed(club.loft_deg)}°</span>
         <span className={classes.bounce}>{trimmed(club.bounce_deg)}° bounce</span>
-      </p>
-      <p className={classes.sure}>
-        <strong>{strokes(club.brings_strokes_round)}</strong> brings
       </p>
       <p className={classes.duty}>
         {club.owned ? (
@@ -223,6 +224,9 @@ function ClubRow({ club }: { club: Club }) {
           {evidence.data?.assumed_count && ", spreads assumed"}
         </p>
       )}
+      <p className={classes.brings}>
+        <strong>{strokes(club.brings_strokes_round)}</strong> brings
+      </p>
       {kept && kept !== labelOf(club) && <p className={classes.changed}>Kept: {kept}</p>}
     </article>
   );

@@ -1,15 +1,19 @@
-"""Families of passes on disk: shelves of many, written whole under a new name, checked before they are read."""
+"""Families of passes in one file that every worker maps: held once for all of them, whatever one makes the others find.
+
+Slots go round: the oldest make room. The index says which family stands in which slot and when it was put there, so that
+a worker learns what others did by looking at what is newer than what it knows. What a computer that went down left behind
+is not trusted: the file begins anew with every start of the machine, and with another grid.
+"""
 
 from __future__ import annotations
 
-import hashlib
-import json
+import fcntl
 import logging
 import os
 import threading
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from pathlib import Path
-from uuid import uuid4
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,89 +24,141 @@ LOG = logging.getLogger(__name__)
 
 Rows = NDArray[np.float32]
 
-MAGIC = b"oblatus families 1\n"
-LARGEST_BYTES = 1_500_000_000
+CAPACITY = 14_336
+GROWTH = 512
+BOOT = Path("/proc/sys/kernel/random/boot_id")
+HEAD = np.dtype([("boot", "S40"), ("shape", "i8", 3), ("next", "i8"), ("size", "i8"), ("stamp", "i8")])
+ENTRY = np.dtype([("key", "S32"), ("stamp", "i8")])
 
 
-class FamilyShelves:
-    """A folder of shelves, shared by every worker.
+class SharedBlock:
+    """A block of slots in a folder, shared by every worker that maps it.
 
-    A key names geometry, ground, swing, grid and engine, so what stands there never goes stale.
+    Raises
+    ------
+    OSError
+        If the folder cannot be written or has no room for a first part of the block.
     """
 
-    def __init__(self, folder: Path, shape: tuple[int, ...]) -> None:
-        self.folder = folder
-        self.shape = shape
-        self._where: dict[str, tuple[Path, int]] = {}
-        self._read: set[str] = set()
-        self._lock = threading.Lock()
+    def __init__(self, folder: Path, shape: tuple[int, int, int], capacity: int = CAPACITY) -> None:
+        self.capacity, self.folder = capacity, folder
         folder.mkdir(parents=True, exist_ok=True)
+        self._lock, self._guard = folder / "families.lock", threading.RLock()
+        row_bytes = int(np.prod(shape)) * 4
+        self._row_bytes = row_bytes
+        with self._alone():
+            self._file = os.open(folder / "families.block", os.O_RDWR | os.O_CREAT, 0o600)
+            os.ftruncate(self._file, capacity * row_bytes)
+            index = folder / "families.index"
+            size = HEAD.itemsize + capacity * ENTRY.itemsize
+            if not index.exists() or index.stat().st_size != size:
+                index.write_bytes(b"\0" * size)
+            index.chmod(0o600)
+            raw = np.memmap(index, dtype=np.uint8, mode="r+")
+            self._head = raw[: HEAD.itemsize].view(HEAD)
+            self._index = raw[HEAD.itemsize :].view(ENTRY)
+            self._begin(shape)
+        self.rows: Rows = np.memmap(folder / "families.block", dtype=np.float32, mode="r+", shape=(capacity, *shape))
+        self._slots: dict[str, int] = {}
+        self._keys: dict[int, str] = {}
+        self._seen = 0
+        self._taken: dict[str, int] = {}
 
-    def find(self, keys: Sequence[str]) -> Mapping[str, Rows]:
-        """Those of the families that stand on a shelf."""
-        with self._lock:
-            self._look()
-            wanted = [(key, *self._where[key]) for key in keys if key in self._where]
-        found: dict[str, Rows] = {}
-        size = int(np.prod(self.shape)) * 4
-        for key, path, offset in wanted:
-            try:
-                with path.open("rb") as shelf:
-                    shelf.seek(offset)
-                    data = shelf.read(size)
-            except OSError:
-                continue  # cleared away by another worker: it is computed again
-            if len(data) == size:
-                found[key] = np.frombuffer(data, dtype=np.float32).reshape(self.shape)
-        return found
+    def _begin(self, shape: tuple[int, int, int]) -> None:
+        """Empty a block that another start of the machine or another grid left behind."""
+        boot = BOOT.read_bytes().strip() if BOOT.exists() else b""
+        head = self._head[0]
+        if bytes(head["boot"]) == boot and tuple(head["shape"]) == tuple(shape) and head["size"] > 0:
+            return
+        self._index["key"], self._index["stamp"] = b"", 0
+        self._head[0] = (boot, shape, 0, 0, 0)
+        self._grow()
 
-    def put(self, families: Mapping[str, Rows]) -> None:
-        """Write a shelf and move it into place; a disk that is full costs the saving, not the answer."""
-        if room(self.folder) != "ok":
-            return  # what can be computed again is not what the last of the disk is for
-        keys = list(families)
-        body = b"".join(np.ascontiguousarray(families[key]).tobytes() for key in keys)
-        head = {"keys": keys, "shape": self.shape, "sha256": hashlib.sha256(body).hexdigest()}
-        new = self.folder / f"{uuid4().hex}.new"
+    @contextmanager
+    def _alone(self) -> Iterator[None]:
+        """Nobody else, of this process or another, changes the index meanwhile."""
+        with self._guard, self._lock.open("a") as held:
+            fcntl.flock(held, fcntl.LOCK_EX)
+            yield
+
+    def _grow(self) -> bool:
+        """Have the disk set more slots by: writing into what it has not would end the process when it is full."""
+        size = int(self._head[0]["size"])
+        more = min(GROWTH, self.capacity - size)
+        if more <= 0 or (size > 0 and room(self.folder) != "ok"):
+            return False
         try:
-            with new.open("wb") as shelf:
-                shelf.write(MAGIC + json.dumps(head).encode() + b"\n" + body)
-                shelf.flush()
-                os.fsync(shelf.fileno())
-            new.rename(new.with_suffix(".shelf"))
-            self._clear_away()
+            os.posix_fallocate(self._file, size * self._row_bytes, more * self._row_bytes)
         except OSError as error:
-            LOG.warning("families not kept: %s", error)
-            new.unlink(missing_ok=True)
+            if size == 0:
+                raise
+            LOG.warning("no more room for families: %s", type(error).__name__)
+            return False
+        self._head["size"] = size + more
+        return True
+
+    def find(self, keys: Sequence[str]) -> dict[str, int]:
+        """Slots of those of the families that stand in the block."""
+        with self._guard:
+            self._look()
+            return {key: self._slots[key] for key in keys if key in self._slots}
 
     def _look(self) -> None:
-        """Learn the keys of shelves that came since; a shelf that is broken is left alone and never read."""
-        for path in sorted(self.folder.glob("*.shelf")):
-            if path.name not in self._read:
-                self._read.add(path.name)
-                self._learn(path)
-
-    def _learn(self, path: Path) -> None:
-        try:
-            with path.open("rb") as shelf:
-                if shelf.readline() != MAGIC:
-                    return
-                head = json.loads(shelf.readline())
-                start = shelf.tell()
-                whole = hashlib.sha256(shelf.read()).hexdigest() == head["sha256"]
-        except (OSError, ValueError, KeyError, TypeError):
+        """Learn what was put or taken since."""
+        stamps = self._index["stamp"]
+        newest = int(self._head[0]["stamp"])
+        if newest == self._seen:
             return
-        if not whole or tuple(head["shape"]) != tuple(self.shape):
-            return
-        size = int(np.prod(self.shape)) * 4
-        for index, key in enumerate(head["keys"]):
-            self._where[key] = (path, start + index * size)
+        for slot in np.nonzero(stamps > self._seen)[0].tolist():
+            old = self._keys.pop(slot, None)
+            if old is not None and self._slots.get(old) == slot:
+                del self._slots[old]
+            key = bytes(self._index[slot]["key"]).decode()
+            if key:
+                self._slots[key], self._keys[slot] = slot, key
+        self._seen = newest
 
-    def _clear_away(self) -> None:
-        """Keep the folder under its limit: the oldest shelves go."""
-        shelves = sorted(((p.stat().st_mtime, p.stat().st_size, p) for p in self.folder.glob("*.shelf")), reverse=True)
-        total = 0
-        for _, size, path in shelves:
-            total += size
-            if total > LARGEST_BYTES:
-                path.unlink(missing_ok=True)
+    def take(self, keys: Sequence[str], beside: Sequence[str]) -> dict[str, int]:
+        """Slots for new families: the oldest ones, none of them in use by this question."""
+        with self._alone():
+            self._look()
+            used = {self._slots[key] for key in beside if key in self._slots} | set(self._taken.values())
+            for key in keys:
+                slot = self._next()
+                while slot in used:
+                    slot = self._next()
+                self._stamp(slot, "")
+                self._taken[key] = slot
+            self._look()
+            return {key: self._taken[key] for key in keys}
+
+    def _next(self) -> int:
+        slot, size = int(self._head[0]["next"]), int(self._head[0]["size"])
+        if slot >= size and not self._grow():
+            slot = 0
+        self._head["next"] = slot + 1
+        return slot
+
+    def _stamp(self, slot: int, key: str) -> None:
+        stamp = int(self._head[0]["stamp"]) + 1
+        self._index[slot] = (key.encode(), stamp)
+        self._head["stamp"] = stamp
+
+    def publish(self, keys: Sequence[str]) -> None:
+        """Let families be found that were written into the slots taken for them."""
+        with self._alone():
+            for key in keys:
+                self._stamp(self._taken.pop(key), key)
+            self._look()
+
+    def drop(self, keys: Sequence[str]) -> None:
+        """Let slots go that were taken and not written: they stand empty until their turn comes again."""
+        with self._guard:
+            for key in keys:
+                self._taken.pop(key, None)
+
+    def still(self, slots: Mapping[str, int]) -> bool:
+        """Whether every family stands where it stood; another worker may have needed the room."""
+        with self._guard:
+            self._look()
+            return all(self._slots.get(key) == slot for key, slot in slots.items())

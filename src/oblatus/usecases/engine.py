@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import json
+import logging
 import os
 import threading
 import time
@@ -18,7 +19,9 @@ from oblatus.core.fitting.ahead import jobs_ahead
 from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import SHAPE
 from oblatus.errors import InputError
-from oblatus.store.families import FamilyShelves
+from oblatus.store.families import SharedBlock
+
+LOG = logging.getLogger(__name__)
 
 FRESH_SECONDS = 5.0
 STOP = "stop"
@@ -29,7 +32,8 @@ WORKS_FOR: ContextVar[str] = ContextVar("WORKS_FOR", default="")
 
 @dataclass(slots=True)
 class Work:
-    """How far the making of families is: for a question that waits, ahead of the next one, and of the draws of the laws, studio by studio.
+    """How far the making of families is: for a question that waits, ahead of the next one, and of the draws of the
+    laws, studio by studio.
 
     With a folder, every worker's progress stands there for the others to read, and a studio's stop reaches them all.
     """
@@ -173,7 +177,11 @@ def engine() -> Engine:
 
 
 def keep_families_in(folder: Path | None) -> None:
-    """Let the engine keep its families in a folder as well."""
-    if folder is not None:
-        engine().pool.backing = FamilyShelves(folder, SHAPE)
-        engine().work.folder = folder
+    """Let the engine hold its families in a folder, with every other worker; without room there, on its own."""
+    if folder is None:
+        return
+    engine().work.folder = folder
+    try:
+        engine().pool.block = SharedBlock(folder, SHAPE)
+    except OSError as error:
+        LOG.warning("families are not shared: %s", type(error).__name__)

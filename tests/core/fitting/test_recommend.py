@@ -1,7 +1,8 @@
-"""The proposal as a fitter would check it: directions, schools, pins, and what is said."""
+"""The proposal as a fitter would check it: steps, schools, pins, ladders, and what is said."""
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import replace
 
 import numpy as np
@@ -9,14 +10,14 @@ import pytest
 
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
-from oblatus.core.fitting import Bag, BenchRules, Fitting, build_scenarios, explain, recommend
+from oblatus.core.fitting import Bag, BenchRules, Economy, Fitting, build_scenarios, explain, recommend
 from oblatus.core.fitting.bench_rules import wanted_bounce
+from oblatus.core.fitting.recommend import KEEP_BAG, near
+from oblatus.core.fitting.schools import under_each_school
 from oblatus.core.grounds import Ground, Sand, Turf
 from oblatus.core.shots import default_shot_mix
+from oblatus.core.strokes import Layout
 from oblatus.errors import InputError
-from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
-from oblatus.usecases.seed import demo_fittings
 
 SOFT = Ground("soft", 1.0, Turf(55, 0.0035, 0.8), Sand(1.6, 0.1, 0.2), "soft")
 FIRM = Ground("firm", 1.0, Turf(135, 0.001, 0.2), Sand(2.5, 0.03, 0.2), "firm")
@@ -27,28 +28,15 @@ def player(lean=5.0, attack=-5.0, **more) -> Player:
     return Player(habit, 12, 105, wedge_count=3, **more)
 
 
-def fitting(who=None, grounds=(SOFT,), **more) -> Fitting:
-    base = fitting_from(demo_fittings()[0], demo_rack())
-    return Fitting(who or player(), tuple(grounds), Bag(Head(46, 6, 0.018)), base.stock, **more)
+def names(found):
+    return [found.candidates[i].stock.name for i in found.picks]
 
 
-def mean_bounce(found) -> float:
-    """Bounce of the club that serves, averaged over the turf shots by their share."""
-    turf = [i for i, s in enumerate(found.scenarios) if s.shot.kind == "turf" and found.served_by[i] >= 0]
-    shares = [found.scenarios[i].share for i in turf]
-    bounce = [found.candidates[found.clubs[found.served_by[i]].pick].head.bounce_deg for i in turf]
-    return float(np.average(bounce, weights=shares))
-
-
-def test_lean_and_soft_ground_want_more_bounce():
-    medium = replace(SOFT, turf=Turf(85), sand=Sand(2.0))
-    ladder = (50.0, 55.0, 60.0)
-
-    def bounce(lean, ground):
-        return mean_bounce(recommend(fitting(player(lean=lean), [ground], ladder_deg=ladder)))
-
-    assert bounce(8, medium) > bounce(1, medium) + 2
-    assert bounce(4, SOFT) > bounce(4, FIRM) + 2
+@pytest.fixture(scope="module")
+def small(fittings):
+    """A player without wedges and a small rack, so that what is asked is quick."""
+    stock = tuple(item for item in fittings[0].stock if not item.owned)[::4]
+    return Fitting(player(), (SOFT,), Bag(Head(46, 6, 0.018)), stock)
 
 
 @pytest.mark.parametrize(("firmness", "low", "high"), [(55, 8, 14), (85, 5, 10), (125, 2, 6)])
@@ -75,77 +63,185 @@ def test_scenarios_share_the_golf_and_keep_to_grounds_that_have_the_lie():
         assert sum(default_shot_mix(handicap).values()) == pytest.approx(1.0)
 
 
-def test_a_wider_rack_never_scores_lower():
-    whole = fitting()
+def test_the_player_chooses_how_far_to_open_and_the_entry_moves_back_in_sand():
+    usual = {s.shot.key: s for s in build_scenarios(player(), [SOFT])}
+    sand = usual["sand_greenside"].setups
+    assert [s.opening_deg for s in sand] == [0.0, 10.0, 20.0]
+    assert [1000 * (s.entry - sand[0].entry) for s in sand] == pytest.approx([0.0, -9.0, -18.0])
+    assert len({s.entry for s in usual["high_soft"].setups}) == 1
+    never = {s.shot.key: s for s in build_scenarios(replace(player(), habit=Habit(opening="square")), [SOFT])}
+    assert [s.opening_deg for s in never["sand_greenside"].setups] == [0.0]
+    always = {s.shot.key: s for s in build_scenarios(player(schools=Schools(sand_opening="always_open")), [SOFT])}
+    assert [s.opening_deg for s in always["sand_greenside"].setups] == [35.0]
+
+
+def test_the_verdicts_of_the_demo_players(found):
+    """A broad sand wedge and a gap wedge; a broad sand wedge; keep what you have; three heads."""
+    steps = [(one.steps[one.recommended].kind, one.steps[one.recommended].heads) for one in found]
+    assert steps == [("heads", 2), ("heads", 1), ("bag", 0), ("heads", 3)]
+    assert "Barrow 55" in names(found[0])
+    assert "Barrow 55" in names(found[1])
+    assert explain.verdict(found[2]).startswith("Keep what you have")
+
+
+def test_no_step_wins_less_than_a_smaller_one_and_none_is_worse_than_the_bag(found):
+    for one in found:
+        gains = [step.gain for step in one.steps]
+        assert gains[0] == 0.0
+        assert min(gains) >= -1e-9
+        scores = [step.score for step in one.steps[1:]]
+        assert all(b <= a + one.tolerance for a, b in itertools.pairwise(scores))
+        assert [step.heads for step in one.steps] == sorted(step.heads for step in one.steps)
+
+
+def test_every_club_that_is_shown_is_reckoned_exactly(found):
+    for one in found:
+        for step in one.steps:
+            heads = [one.candidates[i].head for i in step.picks]
+            if step.kind == "bag":
+                continue
+            assert all(one.exact[i] for i in step.picks)
+            again = one.sheet.costs(heads).cost
+            assert one.costs.cost[list(step.picks)] == pytest.approx(again)
+
+
+def test_the_level_sets_are_counted_one_by_one(found):
+    one = found[1]
+    heads = one.steps[one.taken].heads
+    best = one.problem.best(heads)[0].score
+    count, listed = one.problem.within(heads, one.steps[one.taken].score + one.tolerance)
+    assert one.level == pytest.approx(count, abs=max(2, 0.2 * count))
+    assert len(listed) == count
+    assert min(s.score for s in listed) == pytest.approx(best)
+
+
+def test_leaving_clubs_out_one_by_one_adds_up(found):
+    """What a club brings is the set without it less the set; all of them together, the clubs above alone less the set."""
+    one = found[0]
+    total = sum(value for slot in range(len(one.clubs)) for _, value in explain.club_gains(one, slot))
+    assert total == pytest.approx(sum(club.brings for club in one.clubs))
+    alone = one.problem.columns(()).sum()
+    assert sum(club.brings for club in one.clubs) <= alone - one.steps[one.taken].strokes + 0.5
+
+
+def test_bends_between_the_reckoned_ones_are_nearly_right(found):
+    one = found[0]
+    some = [i for i in range(len(one.candidates)) if not one.exact[i]][::40]
+    exact = one.sheet.costs([one.candidates[i].head for i in some]).cost @ one.sheet.weights
+    between = one.costs.cost[some] @ one.sheet.weights
+    assert np.abs(between - exact).max() < 0.08
+    assert np.sqrt(np.mean((between - exact) ** 2)) < 0.04
+
+
+def test_a_wider_rack_never_costs_strokes(small, judge):
+    whole = recommend(small, judge)
     rng = np.random.default_rng(4)
-    ladder = recommend(whole).ladder.lofts_deg
-    best = recommend(replace(whole, ladder_deg=ladder)).sets[0].score
-    for _ in range(8):
-        some = tuple(item for item in whole.stock if rng.random() < 0.7)
-        found = recommend(replace(whole, stock=some, ladder_deg=ladder))
-        if not found.missing_lofts_deg:
-            assert found.sets[0].score <= best + 1e-12
+    for _ in range(4):
+        some = tuple(item for item in small.stock if rng.random() < 0.7)
+        one = recommend(replace(small, stock=some), judge)
+        assert min(s.score for s in one.steps[1:]) >= min(s.score for s in whole.steps[1:]) - 1e-9
 
 
-def test_a_favourite_club_serves_every_short_shot():
-    found = recommend(fitting(player(schools=Schools(clubs="favourite"))))
-    servers = {slot for slot, s in zip(found.served_by, found.scenarios, strict=True) if s.shot.kind != "full"}
-    assert len(servers) == 1
+def test_the_clubs_near_a_choice_give_the_same_choice(fittings, found, judge):
+    quick = recommend(fittings[1], judge, near(found[1], 3))
+    assert not quick.whole_rack
+    assert names(quick) == names(found[1])
+    assert quick.steps[quick.taken].strokes == pytest.approx(found[1].steps[found[1].taken].strokes)
+
+
+def test_a_favourite_club_serves_every_short_shot(small, judge):
+    one = recommend(replace(small, player=player(schools=Schools(clubs="favourite"))), judge)
+    short = [column.scenario is not None for column in one.columns]
+    assert len(set(one.served[short].tolist())) == 1
 
 
 def test_the_school_of_most_bounce_keeps_low_bounce_out_of_sand():
-    judge = BenchRules()
+    rules = BenchRules()
     low, high = Head(60, 4), Head(56, 12)
     sand = [s for s in build_scenarios(player(), [SOFT]) if s.shot.kind == "sand" and s.shot.key != "plugged"]
-    usual = judge.judge([low, high], sand, player())
-    strict = judge.judge([low, high], sand, player(schools=Schools(sand_club="most_bounce")))
+    usual = rules.judge([low, high], sand, player())
+    strict = rules.judge([low, high], sand, player(schools=Schools(sand_club="most_bounce")))
     assert (strict.parts["sand_floor"][0] < usual.parts["sand_floor"][0]).all()
     assert (strict.parts["sand_floor"][1] == 1.0).all()
 
 
-def test_values_are_the_product_of_their_parts_and_lie_in_unit_range():
-    found = recommend(fitting(grounds=[replace(SOFT, share=0.5), replace(FIRM, share=0.5)]))
-    product = np.prod(list(found.judgement.parts.values()), axis=0)
-    assert found.judgement.values == pytest.approx(product)
-    assert found.judgement.values.min() >= 0
-    assert found.judgement.values.max() <= 1
+def test_a_step_that_the_fitter_takes_is_shown_and_the_proposed_one_stays_named(fittings, found, judge):
+    one = recommend(replace(fittings[0], heads_bought=1), judge)
+    assert one.steps[one.taken].heads == 1
+    assert one.recommended == found[0].recommended != one.taken
+    kept = recommend(replace(fittings[0], heads_bought=KEEP_BAG), judge)
+    assert kept.steps[kept.taken].kind == "bag"
+    assert {verdict for _, verdict, _ in explain.bag_verdicts(kept)} == {"keep"}
 
 
-def test_a_pinned_head_stays_and_a_pin_that_cannot_be_built_is_said():
-    free = recommend(fitting())
-    loft = free.ladder.lofts_deg[1]
-    second = free.candidates[free.clubs[1].ranked[1][0]].stock.code
-    held = recommend(fitting(ladder_deg=free.ladder.lofts_deg, pinned={loft: second}))
-    assert held.candidates[held.clubs[1].pick].stock.code == second
-    assert held.pinned == (False, True, False)
-    lost = recommend(fitting(ladder_deg=free.ladder.lofts_deg, pinned={loft: "DN44"}))
+def test_what_a_head_must_win_moves_the_decision(fittings, judge):
+    def heads(worth):
+        one = recommend(replace(fittings[0], economy=Economy(worth_changing=worth)), judge)
+        return one.steps[one.recommended].heads
+
+    assert [heads(worth) for worth in (0.01, 0.10, 0.4, 2.0)] == sorted((3, 2, 1, 0), reverse=True)
+
+
+def test_more_wedge_shots_a_round_scale_what_is_won(fittings, found, judge):
+    one = recommend(replace(fittings[1], economy=Economy(shots=35.1)), judge)
+    base = found[1]
+    shots = Economy().shots_for(fittings[1].player.handicap)
+    assert one.strokes_bag / base.strokes_bag == pytest.approx(35.1 / shots)
+
+
+def test_a_pinned_head_stays_and_a_pin_that_cannot_be_built_is_said(small, judge):
+    free = recommend(small, judge)
+    slot = len(free.clubs) - 1
+    other = free.candidates[free.clubs[slot].ranked[1][0]]
+    held = recommend(replace(small, pinned={other.head.loft_deg: other.stock.code}), judge)
+    assert other.stock.code in {held.candidates[i].stock.code for i in held.picks}
+    assert any(held.pinned)
+    lost = recommend(replace(small, pinned={62.0: "DN44"}), judge)
     assert any("DN44" in words for kind, words in explain.notes(lost) if kind == "gap")
 
 
-def test_a_typed_ladder_is_taken_and_a_loft_nobody_reaches_is_said():
-    found = recommend(fitting(ladder_deg=(50.0, 56.0)))
-    assert found.ladder.lofts_deg == (50.0, 56.0)
-    few = fitting(ladder_deg=(50.0, 61.0))
+def test_a_typed_ladder_is_taken_and_a_loft_nobody_reaches_is_said(small, judge):
+    one = recommend(replace(small, ladder_deg=(50.0, 56.0)), judge)
+    assert one.ladder.lofts_deg == (50.0, 56.0)
+    few = replace(small, ladder_deg=(50.0, 61.0))
     few = replace(few, stock=tuple(item for item in few.stock if item.head.loft_deg < 55))
-    lost = recommend(few)
+    lost = recommend(few, judge)
     assert lost.missing_lofts_deg == (61.0,)
     assert len(lost.clubs) == 1
     assert any("61°" in words for _, words in explain.notes(lost))
 
 
-def test_every_club_has_a_reason_with_its_own_sum():
-    found = recommend(fitting())
-    for slot, club in enumerate(found.clubs):
-        words = explain.club_reason(found, slot)
-        assert explain.degrees(found.candidates[club.pick].head.bounce_deg) in words
-        assert "asked" in words
-        assert explain.duty_words(found, slot)
+def test_a_hole_elsewhere_is_another_situation(small, judge):
+    base = recommend(small, judge)
+    near_sand = {"sand_greenside": Layout(6.0, 3.0, 10.0, "sand", "sand")}
+    one = recommend(replace(small, layouts=near_sand), judge)
+    sand = [n for n, c in enumerate(base.columns) if c.scenario is not None and c.scenario.shot.key == "sand_greenside"]
+    assert [c.distance for c in one.columns][sand[1]] == pytest.approx(6.0)
+    assert not np.allclose(base.above.strokes[:, sand], one.above.strokes[:, sand])
 
 
-def test_over_leaning_is_called_digging():
+def test_every_club_has_a_reason_with_its_own_sum(found):
+    for one in found:
+        for slot, club in enumerate(one.clubs):
+            words = explain.club_reason(one, slot)
+            assert explain.degrees(one.candidates[club.pick].head.bounce_deg) in words
+            assert "usual" in words
+            assert explain.duty_words(one, slot)
+
+
+def test_over_leaning_is_called_digging(small, judge):
     flat = (StockHead("A", "flat", Head(54, 4)),)
-    found = recommend(replace(fitting(player(lean=14)), stock=flat, ladder_deg=(54.0,)))
-    assert "it digs" in explain.club_reason(found, 0)
+    one = recommend(replace(small, player=player(lean=14), stock=flat, ladder_deg=(54.0,)), judge)
+    assert "it digs" in explain.club_reason(one, 0)
+
+
+def test_every_other_school_is_asked_and_says_what_it_asks(fittings, found, judge):
+    told = []
+    outcomes = under_each_school(fittings[2], found[2], judge, lambda done, total: told.append((done, total)))
+    assert told[-1] == (len(outcomes), len(outcomes))
+    assert len({(o.question, o.choice) for o in outcomes}) == len(outcomes) >= 17
+    assert all(o.asks for o in outcomes)
+    assert all(getattr(fittings[2].player.schools, o.question) != o.choice for o in outcomes)
 
 
 @pytest.mark.parametrize(
@@ -154,9 +250,10 @@ def test_over_leaning_is_called_digging():
         ({"bag": Bag(Head(46, 6), other_clubs=14)}, "bag.other_clubs"),
         ({"bag": Bag(Head(46, 6), other_clubs=12)}, "player.wedge_count"),
         ({"grounds": (replace(SOFT, share=0.0),)}, "grounds"),
+        ({"stock": ()}, "bag"),
     ],
 )
-def test_what_cannot_be_served_names_its_field(change, field):
+def test_what_cannot_be_served_names_its_field(small, judge, change, field):
     with pytest.raises(InputError) as error:
-        recommend(replace(fitting(), **change))
+        recommend(replace(small, **change), judge)
     assert error.value.faults[0].field == field

@@ -10,9 +10,9 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from oblatus.core.fitting.strike_judge import quadrature
 
 from oblatus.core.clubs import Head
+from oblatus.core.fitting.costs import quadrature
 from oblatus.core.flight._tables import carry_of
 from oblatus.core.flight.tables import carry_table
 from oblatus.core.grounds import Sand, Turf

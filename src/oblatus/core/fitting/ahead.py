@@ -11,8 +11,8 @@ from oblatus.core.strike import FamilyJob
 
 
 def jobs_ahead(fitting: Fitting, judge: StrokesJudge) -> tuple[FamilyJob, ...]:
-    """Families of every head of the rack at the bends that a search reckons: an edit of habit or choice asks for no
-    others.
+    """Families of every head of the rack at the bends that a search reckons: an edit of the
+    habit asks for few others.
 
     Raises
     ------

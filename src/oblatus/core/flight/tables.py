@@ -12,25 +12,21 @@ from oblatus.core.flight import _tables
 from oblatus.core.flight.air import REFERENCE_AIR
 from oblatus.core.flight.trajectory import GREEN_FIRMNESS, MU_BOUNCE, MU_SLIDE, STEP
 from oblatus.core.grounds import GreenClass
-from oblatus.core.threads import share_out
 from oblatus.units import METRES_PER_FOOT
 
 Floats = NDArray[np.float64]
 
 SHAPE = (_tables.SPEEDS, _tables.LAUNCHES, _tables.RATIOS)
+ROWS = np.arange(_tables.SPEEDS)
 USUAL_STIMP = 10.0 * METRES_PER_FOOT
 HEIGHT_STEP = 0.02
 
 
 @lru_cache(maxsize=1)
 def _flights() -> tuple[Floats, Floats]:
+    # in one thread: whoever asks first may be one of the helpers already
     carries, landings = np.empty(SHAPE), np.empty((*SHAPE, 3))
-
-    def work(part: slice) -> None:
-        rows = np.arange(part.start, part.stop)
-        _tables.fill_carries(rows, REFERENCE_AIR.density, REFERENCE_AIR.viscosity, STEP, carries, landings)
-
-    share_out(work, _tables.SPEEDS)
+    _tables.fill_carries(ROWS, REFERENCE_AIR.density, REFERENCE_AIR.viscosity, STEP, carries, landings)
     return carries, landings
 
 
@@ -46,9 +42,7 @@ def carry_table() -> Floats:
 def run_table(green: GreenClass) -> Floats:
     """Run [m] after landing on a green of this class, by the same nodes."""
     out = np.empty(SHAPE)
-    _tables.fill_runs(
-        np.arange(_tables.SPEEDS), _flights()[1], GREEN_FIRMNESS[green], USUAL_STIMP, MU_BOUNCE, MU_SLIDE, out
-    )
+    _tables.fill_runs(ROWS, _flights()[1], GREEN_FIRMNESS[green], USUAL_STIMP, MU_BOUNCE, MU_SLIDE, out)
     return out
 
 
@@ -56,12 +50,7 @@ def run_table(green: GreenClass) -> Floats:
 def height_table(distance: float) -> Floats:
     """Height [m] of the ball above where it lay when it has gone `distance` [m], by the same nodes."""
     out = np.empty(SHAPE)
-
-    def work(part: slice) -> None:
-        rows = np.arange(part.start, part.stop)
-        _tables.fill_heights(rows, distance, REFERENCE_AIR.density, REFERENCE_AIR.viscosity, HEIGHT_STEP, out)
-
-    share_out(work, _tables.SPEEDS)
+    _tables.fill_heights(ROWS, distance, REFERENCE_AIR.density, REFERENCE_AIR.viscosity, HEIGHT_STEP, out)
     return out
 
 

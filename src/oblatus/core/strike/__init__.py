@@ -1,6 +1,6 @@
 """The sole through turf and sand: resistance laws, one pass, outcome, strike window, expected quality."""
 
-from oblatus.core.strike.families import Backing, FamilyJob, FamilyPool
+from oblatus.core.strike.families import Block, FamilyJob, FamilyPool
 from oblatus.core.strike.ground_rows import ground_row
 from oblatus.core.strike.single import (
     OUTCOMES,
@@ -18,7 +18,7 @@ __all__ = [
     "OUTCOMES",
     "PRODUCTION",
     "REFERENCE",
-    "Backing",
+    "Block",
     "FamilyJob",
     "FamilyPool",
     "Solid",

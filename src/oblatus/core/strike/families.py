@@ -29,23 +29,88 @@ SHAPE = (_lanes.ROWS, _lanes.COLUMNS, _lanes.LANES)
 ANSWER_PART = 640
 MAKING_PART = 128
 QUIET_PART = 32
-SHELF = 512
+CAPACITY = 24_000
+TRIES = 4
 MEET = 256
 JOBS_REMEMBERED = 100_000
 
 Progress = Callable[[int, int], None]
 
 
-class Backing(Protocol):
-    """A place beyond memory where families are kept, such as a folder."""
+class Block(Protocol):
+    """A block of slots for families: of one process, or mapped by several.
 
-    def find(self, keys: Sequence[str]) -> Mapping[str, Rows]:
-        """Those of the families that it has."""
+    `rows` (capacity, *SHAPE) is given to the kernels as it is. A slot that is taken is one's own until it is published;
+    in a block that several share, one that stands there may be taken over by another at any time.
+    """
+
+    capacity: int
+    rows: Rows
+
+    def find(self, keys: Sequence[str]) -> dict[str, int]:
+        """Slots of those of the families that stand in the block."""
         ...
 
-    def put(self, families: Mapping[str, Rows]) -> None:
-        """Keep families; a failure to keep them is its own matter."""
+    def take(self, keys: Sequence[str], beside: Sequence[str]) -> dict[str, int]:
+        """Slots for new families, none of them a slot of those `beside`, which are being used."""
         ...
+
+    def publish(self, keys: Sequence[str]) -> None:
+        """Let families be found that were written into the slots taken for them."""
+        ...
+
+    def drop(self, keys: Sequence[str]) -> None:
+        """Give slots back that were taken and not written."""
+        ...
+
+    def still(self, slots: Mapping[str, int]) -> bool:
+        """Whether every family stands where it stood."""
+        ...
+
+
+class OwnBlock:
+    """A block of this process alone, which grows; the least recently used make room."""
+
+    def __init__(self, capacity: int) -> None:
+        self.capacity = capacity
+        self.rows: Rows = np.empty((min(256, capacity), *SHAPE), dtype=np.float32)
+        self._slots: OrderedDict[str, int] = OrderedDict()
+        self._taken: dict[str, int] = {}
+        self._free: list[int] = []
+
+    def find(self, keys: Sequence[str]) -> dict[str, int]:
+        found = {key: self._slots[key] for key in keys if key in self._slots}
+        for key in found:
+            self._slots.move_to_end(key)
+        return found
+
+    def take(self, keys: Sequence[str], beside: Sequence[str]) -> dict[str, int]:
+        self.find(beside)  # those in use are the last to make room
+        for key in keys:
+            self._taken[key] = self._slot()
+        return {key: self._taken[key] for key in keys}
+
+    def publish(self, keys: Sequence[str]) -> None:
+        for key in keys:
+            self._slots[key] = self._taken.pop(key)
+
+    def drop(self, keys: Sequence[str]) -> None:
+        self._free += [self._taken.pop(key) for key in keys if key in self._taken]
+
+    def still(self, slots: Mapping[str, int]) -> bool:
+        return True
+
+    def _slot(self) -> int:
+        if self._free:
+            return self._free.pop()
+        used = len(self._slots) + len(self._taken)
+        if used >= self.capacity:
+            return self._slots.popitem(last=False)[1]
+        if used >= len(self.rows):
+            grown = np.empty((min(max(2 * len(self.rows), used + 1), self.capacity), *SHAPE), dtype=np.float32)
+            grown[: len(self.rows)] = self.rows
+            self.rows = grown
+        return used
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -97,17 +162,14 @@ class Turns:
 
 
 class FamilyPool:
-    """Families in memory, one block of slots; the least recently used make room. Safe for several threads.
+    """Families in a block of slots, its own or one that several processes map. Safe for several threads.
 
     A question is served in parts, and between two parts whoever else waits has their turn: a short question never
     waits for a long one.
     """
 
-    def __init__(self, capacity: int = 24_000, backing: Backing | None = None) -> None:
-        self.capacity = capacity
-        self.backing = backing
-        self._pool: Rows = np.empty((256, *SHAPE), dtype=np.float32)
-        self._slots: OrderedDict[str, int] = OrderedDict()
+    def __init__(self, capacity: int = CAPACITY, block: Block | None = None) -> None:
+        self.block: Block = block or OwnBlock(capacity)
         self._bank = Bank()
         self._known: dict[FamilyJob, tuple[str, int]] = {}
         self._turns = Turns()
@@ -131,11 +193,11 @@ class FamilyPool:
 
         def answer(start: int, batch: Batch) -> None:
             mine = np.sort(order[ends[start] : ends[start + len(batch.slots)]])
-            use(mine, batch.pick(family[mine] - start), self._bank, self._pool)
+            use(mine, batch.pick(family[mine] - start), self._bank, self.block.rows)
 
         distinct = list(unique)
         # what is missing is made in small parts first; then large ones, which are quick, give the answers
-        self._in_parts(self._missing(distinct)[: self.capacity], MAKING_PART, progress)
+        self._in_parts(self._missing(distinct)[: self.block.capacity], MAKING_PART, progress)
         self._in_parts(distinct, ANSWER_PART, None, answer)
 
     def expect(
@@ -177,7 +239,7 @@ class FamilyPool:
 
         Small parts, so that questions come between; `go_on` is asked before each. False if it said stop.
         """
-        missing = self._missing(list(dict.fromkeys(jobs))[: self.capacity])
+        missing = self._missing(list(dict.fromkeys(jobs))[: self.block.capacity])
         return self._in_parts(missing, QUIET_PART, progress, None, go_on, threads=1)
 
     def _in_parts(
@@ -190,26 +252,36 @@ class FamilyPool:
         threads: int = THREADS,
     ) -> bool:
         """Have the families of the jobs in memory, part by part, and let `answer` use each part while it is there."""
-        size = min(size, self.capacity)
-        made: dict[str, Rows] = {}
+        size = min(size, self.block.capacity)
         for start in range(0, len(jobs), size):
             if go_on is not None and not go_on():
-                break
+                return False
             part = jobs[start : start + size]
             with self._turns:
-                batch, new = self._batch(part, threads)
-                if answer is not None:
-                    answer(start, batch)
-                for key in new if self.backing is not None else ():
-                    made[key] = self._pool[self._slots[key]].copy()
+                if not any(self._one_part(start, part, threads, answer) for _ in range(TRIES)):
+                    self._apart(start, part, threads, answer)
             if progress is not None:
                 progress(start + len(part), len(jobs))
-            if len(made) >= SHELF:
-                self._keep(made)
-        else:
-            start = len(jobs)
-        self._keep(made)
-        return start == len(jobs)
+        return True
+
+    def _one_part(
+        self, start: int, part: Sequence[FamilyJob], threads: int, answer: Callable[[int, Batch], None] | None
+    ) -> bool:
+        """Make and use one part; False if another process needed the room meanwhile, so that it is not to be trusted."""
+        batch, slots = self._batch(part, threads)
+        if answer is not None:
+            answer(start, batch)
+        return self.block.still(slots)
+
+    def _apart(
+        self, start: int, part: Sequence[FamilyJob], threads: int, answer: Callable[[int, Batch], None] | None
+    ) -> None:
+        """Make and use one part in a block of its own: for a crowd that leaves no room."""
+        shared, self.block = self.block, OwnBlock(len(part))
+        try:
+            self._one_part(start, part, threads, answer)
+        finally:
+            self.block = shared
 
     def _missing(self, jobs: Sequence[FamilyJob]) -> list[FamilyJob]:
         """One job for every family that is not in memory."""
@@ -218,45 +290,37 @@ class FamilyPool:
             with self._turns:
                 part = jobs[start : start + MEET]
                 self._meet(part)
-                for job in part:
-                    key = self._known[job][0]
-                    if key not in self._slots:
+                keys = [self._known[job][0] for job in part]
+                there = self.block.find(keys)
+                for key, job in zip(keys, part, strict=True):
+                    if key not in there:
                         found.setdefault(key, job)
         return list(found.values())
 
-    def _keep(self, made: dict[str, Rows]) -> None:
-        """Give what was made to the backing, outside of anybody's turn: a disk is slow."""
-        if self.backing is not None and made:
-            self.backing.put(dict(made))
-        made.clear()
-
-    def _batch(self, jobs: Sequence[FamilyJob], threads: int) -> tuple[Batch, list[str]]:
-        """The jobs as arrays with their families in memory, and the keys of those that had to be made."""
+    def _batch(self, jobs: Sequence[FamilyJob], threads: int) -> tuple[Batch, dict[str, int]]:
+        """The jobs as arrays with their families in the block, and the slots where they stand."""
         self._meet(jobs)
         keys = [self._known[job][0] for job in jobs]
+        slots = self.block.find(keys)
+        absent = list({key: i for i, key in enumerate(keys) if key not in slots}.values())
+        new = [keys[i] for i in absent]
+        slots |= self.block.take(new, list(slots)) if new else {}
         batch = Batch(
             np.array([self._known[job][1] for job in jobs], dtype=np.int64),
             np.array([job.kind for job in jobs], dtype=np.int64),
             np.array([job.ground for job in jobs]),
             np.array([job.speed for job in jobs]),
             np.array([job.release for job in jobs]),
-            np.empty(len(jobs), dtype=np.int64),
+            np.array([slots[key] for key in keys], dtype=np.int64),
         )
-        absent = list({key: i for i, key in enumerate(keys) if key not in self._slots}.values())
-        for key in keys:
-            if key in self._slots:
-                self._slots.move_to_end(key)
-        missing = self._load(keys, absent)
-        for i in missing:
-            self._take_slot(keys[i])
-        batch.slots[:] = [self._slots[key] for key in keys]
         try:
-            self._compute(batch, missing, threads)
+            self._compute(batch, absent, threads)
         except BaseException:
-            for i in missing:  # a slot that was promised but not filled is not to be found again
-                self._free(keys[i])
+            self.block.drop(new)  # a slot that was taken but not filled is not to be found
             raise
-        return batch, [keys[i] for i in missing]
+        if new:
+            self.block.publish(new)
+        return batch, slots
 
     def _meet(self, jobs: Sequence[FamilyJob]) -> None:
         """Content key and mesh of jobs that were not seen before."""
@@ -269,41 +333,6 @@ class FamilyPool:
         for job, solid in zip(new, solids.tolist(), strict=True):
             self._known[job] = (job.key(self._bank.keys[solid]), solid)
 
-    def _load(self, keys: Sequence[str], missing: list[int]) -> list[int]:
-        if self.backing is None or not missing:
-            return missing
-        found = self.backing.find([keys[i] for i in missing])
-        for key, rows in found.items():
-            self._take_slot(key)
-            self._pool[self._slots[key]] = rows
-        return [i for i in missing if keys[i] not in found]
-
-    def _take_slot(self, key: str) -> None:
-        if key in self._slots:
-            return
-        used = len(self._slots)
-        if used >= self.capacity:
-            _, slot = self._slots.popitem(last=False)
-        else:
-            slot = used
-            if slot >= len(self._pool):
-                size = min(max(2 * len(self._pool), slot + 1), self.capacity)
-                grown = np.empty((size, *SHAPE), dtype=np.float32)
-                grown[: len(self._pool)] = self._pool
-                self._pool = grown
-        self._slots[key] = slot
-
-    def _free(self, key: str) -> None:
-        """Give a slot back: the last one moves into its place, so that slots stay without gaps."""
-        slot = self._slots.pop(key, None)
-        if slot is None:
-            return
-        last = len(self._slots)
-        mover = next((other for other, place in self._slots.items() if place == last), None)
-        if mover is not None and slot != last:
-            self._pool[slot] = self._pool[last]
-            self._slots[mover] = slot
-
     def _compute(self, batch: Batch, missing: Sequence[int], threads: int) -> None:
         if not missing:
             return
@@ -315,7 +344,7 @@ class FamilyPool:
             part = batch.pick(chunk)
             _quality.families(
                 part.solids, part.kinds, part.grounds, part.speeds, part.releases, part.slots,
-                bank.sole, bank.face, bank.edge, bank.heights, bank.scalars, self._pool,
+                bank.sole, bank.face, bank.edge, bank.heights, bank.scalars, self.block.rows,
             )  # fmt: skip
             return len(chunk)
 

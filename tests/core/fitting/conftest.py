@@ -1,0 +1,30 @@
+"""One judge for the tests of the verdict: families are made once."""
+
+from __future__ import annotations
+
+import pytest
+
+from oblatus.core.fitting import StrokesJudge
+from oblatus.core.strike import FamilyPool
+from oblatus.formats.convert import fitting_from
+from oblatus.formats.rack import demo_rack
+from oblatus.usecases.seed import demo_fittings
+
+
+@pytest.fixture(scope="session")
+def judge():
+    return StrokesJudge(FamilyPool(60_000))
+
+
+@pytest.fixture(scope="session")
+def fittings():
+    """The four demo players."""
+    return [fitting_from(document, demo_rack()) for document in demo_fittings()]
+
+
+@pytest.fixture(scope="session")
+def found(fittings, judge):
+    """Their proposals."""
+    from oblatus.core.fitting import recommend
+
+    return [recommend(fitting, judge) for fitting in fittings]
