@@ -5,7 +5,7 @@ import { api, type Club, type Fitting, type KeptLine, type Recommendation, type 
 import { useEvidence, useSteps } from "../evidence/useEvidence";
 import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
 import { strokes } from "../pictures/Verdict/Verdict";
-import { plain, showPercent, trimmed } from "../units/units";
+import { showPercent, trimmed } from "../units/units";
 import { useStore } from "./context";
 import frame from "./Frame.module.css";
 import classes from "./SetBench.module.css";
@@ -193,7 +193,7 @@ function ClubRow({ club }: { club: Club }) {
     undefined;
   const outline = club.candidates.find((c) => c.code === club.code)?.outline_mm ?? [];
   const bend =
-    club.bend_deg === 0 ? "" : `, bent ${plain(Math.abs(club.bend_deg), 1)}° ${club.bend_deg > 0 ? "weak" : "strong"}`;
+    club.bend_deg === 0 ? "" : `, bent ${trimmed(Math.abs(club.bend_deg))}° ${club.bend_deg > 0 ? "weak" : "strong"}`;
   return (
     <article className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
       <span className={classes.icon}>

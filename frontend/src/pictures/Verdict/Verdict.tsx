@@ -138,13 +138,14 @@ function Section({ outline, bought }: { outline: readonly Point[]; bought: boole
 
 function Ruler({ scale, at }: { scale: Scale; at: number }) {
   const ticks = scale.ticks(8);
+  const written = scale.tickFormat(8);
   return (
     <div className={classes.ruler}>
       <span className={classes.rulerName}>strokes a round</span>
       <span className={classes.rulerTrack}>
         {ticks.map((tick) => (
           <span key={tick} className={classes.tick} style={{ left: `${scale(tick)}%` }}>
-            {tick.toFixed(ticks.every((t) => Number.isInteger(t)) ? 0 : 1)}
+            {written(tick)}
           </span>
         ))}
         <span className={classes.pointer} style={{ left: `${scale(Math.max(at, 0))}%` }} />

@@ -114,6 +114,8 @@ def doubt_of(recommendation: Recommendation, judge: StrokesJudge, laws: LawGains
     along each axis; between them they are a parabola an axis. A common factor on all gains (log-normal, 0.5) widens what
     is stated and changes no ranking.
     """
+    if laws is not None and laws.strokes.shape[1] != len(recommendation.steps):
+        laws = None  # they were drawn for other steps
     field = _Field(recommendation, judge)
     axes = [axis for axis in axes_of(recommendation.fitting) if axis.key in ("attack", "lean", "entry")]
     surface = field.surface(axes)

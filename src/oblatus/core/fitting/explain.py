@@ -76,7 +76,7 @@ def verdict(recommendation: Recommendation) -> str:
         best = recommendation.steps[-1]
         return (
             f"Keep what you have. The most that a change could win is {strokes(best.gain)} strokes a round with "
-            f"{_heads(best)}: less than the {worth:g} a head that makes changing worth it."
+            f"{_heads(best)}: less than the {worth:.2f} a head that makes changing worth it."
         )
     lead = "Bend, buy nothing." if step.kind == "bends" else f"Buy {_heads(step)}."
     clubs = [_club_sentence(recommendation, slot) for slot in range(len(step.picks))]
@@ -282,6 +282,10 @@ def why_first(recommendation: Recommendation) -> str:
     if not recommendation.sets:
         return ""
     behind = step.score - recommendation.sets[0].score
+    if step.kind == "bag":
+        if behind < SHOWN:
+            return "No set that buys nothing does better."
+        return f"The best that bends alone could do is {strokes(behind)}, practice included: less than a change is worth."
     if recommendation.level <= 1:
         return "No other set is level with it."
     if behind < SHOWN:

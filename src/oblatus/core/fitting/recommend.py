@@ -165,12 +165,15 @@ def sheet_for(
     )  # fmt: skip
 
 
-def recommend(fitting: Fitting, judge: StrokesJudge, among: frozenset[Built] | None = None) -> Recommendation:
+def recommend(
+    fitting: Fitting, judge: StrokesJudge, among: frozenset[Built] | None = None, tolerance: float = LEVEL_STROKES
+) -> Recommendation:
     """The proposal for a fitting.
 
     Parameters
     ----------
     among : clubs to choose from, by code and loft; None for every head at every bend
+    tolerance : strokes a round within which sets are level
 
     Raises
     ------
@@ -188,7 +191,7 @@ def recommend(fitting: Fitting, judge: StrokesJudge, among: frozenset[Built] | N
         candidates = [c for c in candidates if built(c) in among or (c.stock.owned and c.bend_deg == 0.0)] or candidates
     if not candidates:
         raise fault("bag", "no head on the rack or in the bag reaches a loft below the pitching wedge")
-    book = _Book(fitting, sheet, candidates, lowest)
+    book = _Book(fitting, sheet, candidates, lowest, tolerance)
     book.settle()
     return _explained(fitting, book, scenarios, model, among is None)
 
@@ -196,7 +199,9 @@ def recommend(fitting: Fitting, judge: StrokesJudge, among: frozenset[Built] | N
 class _Book:
     """The matrix of a fitting and the steps of change found in it, exact for every club that is shown."""
 
-    def __init__(self, fitting: Fitting, sheet: Sheet, candidates: list[Candidate], lowest: float) -> None:
+    def __init__(
+        self, fitting: Fitting, sheet: Sheet, candidates: list[Candidate], lowest: float, tolerance: float
+    ) -> None:
         self.fitting, self.sheet, self.candidates, self.lowest = fitting, sheet, candidates, lowest
         self.above = sheet.costs([fitting.bag.pitching_wedge, fitting.bag.nine_iron])
         self.owned = [item for item in fitting.stock if item.owned]
@@ -210,7 +215,7 @@ class _Book:
         self.missing = tuple(x for x in fitting.ladder_deg or () if round(x, 2) not in reached)
         self.steps: list[Step] = []
         self.recommended = self.taken = self.level_count = 0
-        self.tolerance = LEVEL_STROKES
+        self.tolerance = tolerance
         self.sets: tuple[ClubSet, ...] = ()
         self._known: list[tuple[int, ...]] = []
         self._near: set[tuple[int, ...]] = set()
