@@ -8,12 +8,12 @@ import json
 import jsonschema
 import pytest
 
+from oblatus.core.fitting import StrokesJudge
+from oblatus.core.strike import FamilyPool
 from oblatus.errors import InputError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import dump_fitting, load_fitting, parse_fitting
 from oblatus.formats.rack import COLUMNS, demo_rack, read_rack
-from oblatus.core.fitting import StrokesJudge
-from oblatus.core.strike import FamilyPool
 from oblatus.formats.recommendation import recommend_document
 from oblatus.usecases.seed import demo_fittings
 
