@@ -77,6 +77,17 @@ python_packages() {
   printf '%s\n' "$want" >>.venv/.installed
 }
 
+# fresh_kernels: compiled kernels are kept by their own file's date; one that calls another file's kernel would go on
+# running that one's old code, so all are dropped when any kernel or constant has changed
+fresh_kernels() {
+  local want
+  want=$(find src/oblatus/core \( -name '_*.py' -o -name 'constants.py' \) -not -name '__init__.py' -type f -print0 |
+    sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  [ "$(cat var/.kernels 2>/dev/null)" = "$want" ] && return
+  find src/oblatus/core \( -name '*.nbi' -o -name '*.nbc' \) -delete
+  printf '%s' "$want" >var/.kernels
+}
+
 node_packages() {
   local want
   want=$(sha256sum frontend/package-lock.json | cut -d' ' -f1)
