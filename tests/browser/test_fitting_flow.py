@@ -244,13 +244,14 @@ def test_a_step_of_change_is_taken_by_a_press_and_let_go_by_another(orla: Page):
 
 def test_what_a_head_must_win_and_where_a_hole_is_can_be_said(orla: Page):
     orla.get_by_role("link", name="Lofts").click()
+    steps = orla.get_by_role("list", name="What a change wins")
+    expect(steps).to_be_visible()
     orla.locator("#work").focus()
     orla.keyboard.press("w")
-    orla.get_by_label("A head must win").fill("3")
+    orla.get_by_role("textbox", name="A head must win").fill("2")
     saved(orla)
-    steps = orla.get_by_role("list", name="What a change wins")
     expect(steps.get_by_role("button", name=re.compile("^today’s bag"))).to_contain_text("keep this")
-    orla.get_by_label("A head must win").fill("")
+    orla.get_by_role("textbox", name="A head must win").fill("")
     saved(orla)
     expect(steps.get_by_role("button", name=re.compile("^today’s bag"))).not_to_contain_text("keep this")
     orla.get_by_label("basic chip, to the hole").fill("30")
