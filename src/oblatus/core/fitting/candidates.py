@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -38,6 +39,13 @@ def candidates_of(
     Heads that are neither owned nor in stock, lofts under `lowest_deg` and over 64, and bends that would leave no bounce
     are left out.
     """
+    return list(_candidates(tuple(stock), lowest_deg, None if lofts_deg is None else tuple(lofts_deg)))
+
+
+@lru_cache(maxsize=32)
+def _candidates(
+    stock: tuple[StockHead, ...], lowest_deg: float, lofts_deg: tuple[float, ...] | None
+) -> tuple[Candidate, ...]:
     found: list[Candidate] = []
     for item in stock:
         if not (item.owned or item.stock > 0):
@@ -52,7 +60,7 @@ def candidates_of(
             except InputError:
                 continue  # the bend would leave no bounce: not a club that anyone would build
             found.append(Candidate(item, 0.0 if as_it_is else bend, head))
-    return sorted(found, key=lambda candidate: (candidate.head.loft_deg, candidate.bought))
+    return tuple(sorted(found, key=lambda candidate: (candidate.head.loft_deg, candidate.bought)))
 
 
 def _lofts(item: StockHead, wanted: Sequence[float] | None) -> list[float]:

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Estimate, Habit, Player
+from oblatus.core.fitting import _draws
 from oblatus.core.fitting.costs import Costs, Sheet
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
 from oblatus.core.fitting.judge import StrokesJudge
@@ -20,6 +21,7 @@ from oblatus.core.fitting.scenarios import build_scenarios
 from oblatus.core.fitting.steps import recommended_step
 from oblatus.core.grounds import Ground
 from oblatus.core.strike.families import Progress
+from oblatus.core.threads import share_out
 
 Floats = NDArray[np.float64]
 
@@ -292,6 +294,11 @@ class _Surface:
     slopes: tuple[Floats, Floats]
     bends: tuple[Floats, Floats]
 
+    def only(self, axis: int) -> _Surface:
+        """The same along one axis alone."""
+        slopes, bends = ((which[0][[axis]], which[1][[axis]]) for which in (self.slopes, self.bends))
+        return _Surface(self.base, slopes, bends)
+
 
 class _Field:
     """The sets of a proposal that are compared: its steps, then the contenders that a shortlist of heads makes up."""
@@ -394,21 +401,21 @@ class _Field:
         """What the search minimises and the model's strokes of every set (draws, sets), from (draws, heads, columns)."""
         favourite = self.recommendation.problem.rules.favourite
         score, model = np.empty((len(cost), len(self.sets))), np.empty((len(cost), len(self.sets)))
+        members = np.zeros((len(self.sets), max(len(some) for some in self.sets)), dtype=np.int64)
         for n, some in enumerate(self.sets):
-            rows = [*some, -2, -1]
-            mine, plain = cost[:, rows], strokes[:, rows]
-            who = mine.argmin(axis=1)
-            if favourite and some:
-                alone = mine[:, : len(some)][:, :, short].sum(axis=2).argmin(axis=1)
-                who = np.where(short[None, :], alone[:, None], who)
-            score[:, n] = np.take_along_axis(mine, who[:, None, :], axis=1)[:, 0].sum(axis=1) + self.places[n]
-            model[:, n] = np.take_along_axis(plain, who[:, None, :], axis=1)[:, 0].sum(axis=1)
+            members[n, : len(some)] = some
+        sizes = np.array([len(some) for some in self.sets])
+
+        def work(part: slice) -> None:
+            _draws.score_sets(cost[part], strokes[part], members, sizes, short, favourite, score[part], model[part])
+
+        share_out(work, len(cost))
+        score += np.array(self.places)
         return score, model
 
     def turned(self, surface: _Surface, draws: Floats, axis: int, shown: int) -> float:
         """Share of the draws in which this axis alone takes the shown set out of those that are level."""
-        only = np.where(np.arange(draws.shape[1]) == axis, draws, 0.0)
-        score, _ = self.drawn(surface, only)
+        score, _ = self.drawn(surface.only(axis), draws[:, [axis]])
         best = score[:, self.eligible].min(axis=1)
         return float(np.mean(score[:, shown] > best + self.slack))
 
