@@ -2,6 +2,9 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { useStore } from "../app/context";
 
+/** The laws are drawn with the whole machine: not between two edits, but once the fitter looks up. */
+const LAWS_AFTER_MS = 2_000;
+
 /** Whether the proposal on the screen is the whole rack's and belongs to what is saved. */
 function useSettled() {
   const { server, saveState } = useStore();
@@ -27,7 +30,7 @@ export function useEvidence() {
     enabled: useSettled(),
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {
-      await new Promise((done) => setTimeout(done, 600));
+      await new Promise((done) => setTimeout(done, LAWS_AFTER_MS));
       if (signal.aborted) throw new Error("superseded");
       return unwrap(
         api.GET("/api/fittings/{fitting_id}/evidence", { params: { path: { fitting_id: server.id } }, signal }),

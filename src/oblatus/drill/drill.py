@@ -51,8 +51,10 @@ class Editor:
     seen: dict[str, Any] = field(default_factory=dict)
 
     def look(self) -> None:
-        """See the fitting as it stands."""
-        self.seen = self.tablet.insist("GET", self.path).body
+        """See the fitting as it stands, without the verdict on it: every strike would ask for a new one."""
+        lines = self.tablet.insist("GET", "/api/fittings").body["fittings"]
+        revision = next(line["revision"] for line in lines if self.path.endswith(str(line["id"])))
+        self.seen = {"revision": revision, "document": self.tablet.insist("GET", f"{self.path}/export").body}
 
     def edit(self, name: str, value: str, log: list[tuple[str, str, str]], count: Count) -> None:
         """Change one field from what was seen; a conflict is settled with what is then seen."""

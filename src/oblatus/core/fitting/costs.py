@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from itertools import count as numbers_from
 
 import numpy as np
 from numpy.typing import NDArray
@@ -369,22 +370,27 @@ class Sheet:
 class JobBook:
     """The same job object for the same question, every time: the pool knows them by identity."""
 
-    KEPT = 150_000
+    KEPT = 60_000
 
     def __init__(self) -> None:
         self._numbers: dict[object, int] = {}
+        self._next = numbers_from(0)
         self._made: dict[tuple[int, int], FamilyJob] = {}
         self._same: dict[tuple[object, ...], FamilyJob] = {}
 
     def number(self, thing: object) -> int:
         """A number by which a head or a setup on a ground is known."""
-        return self._numbers.setdefault(thing, len(self._numbers))
+        found = self._numbers.get(thing)
+        if found is None:
+            # never a number again that stood for something else: questions outlive the book's memory
+            found = self._numbers[thing] = next(self._next)
+        return found
 
     def short(self, head: Head, questions: Sequence[Question]) -> list[FamilyJob]:
         """The families that a head needs for the questions, at speeds that do not depend on the player."""
         if len(self._made) > self.KEPT:
-            self._made.clear()
-            self._same.clear()
+            for known in (self._made, self._same, self._numbers):
+                known.clear()
         mine = self.number(head)
         missing = [q for q in questions if (mine, q.number) not in self._made]
         if missing:
