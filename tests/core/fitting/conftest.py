@@ -13,7 +13,7 @@ from oblatus.usecases.seed import demo_fittings
 
 @pytest.fixture(scope="session")
 def judge():
-    return StrokesJudge(FamilyPool(60_000))
+    return StrokesJudge(FamilyPool())
 
 
 @pytest.fixture(scope="session")

@@ -15,6 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
+from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import RELEASE_RATE, Habit, Player
 from oblatus.core.fitting import _speeds
 from oblatus.core.fitting.bench_rules import wanted_bounce
@@ -329,7 +330,7 @@ class Sheet:
         found = [row for head in heads for row in self._stock_jobs(head)]
         jobs = [job for job, _, _ in found]
         lean = [math.radians(model.lean_deg + swing.extra_lean_deg) for swing in self.swings]
-        attack, entry = math.radians(min(model.attack_deg, -0.5)), asked.player.habit.entry.mean
+        attack, entry = math.radians(min(model.attack_deg, FLATTEST_ATTACK.value)), asked.player.habit.entry.mean
         mean = np.array([(attack, angle, entry) for angle in lean] * (len(jobs) // len(lean)))
         scale, greens = np.array([s for _, s, _ in found]), np.array([g for _, _, g in found], dtype=np.int64)
         holes, _ = asked.distances
@@ -420,7 +421,9 @@ def _usual_speeds(head: Head, questions: Sequence[Question]) -> Floats:
     lean = np.array([USUAL_LEAN_DEG + q.scenario.shot.lean_offset_deg for q in questions])
     loft = np.radians(lofts_in_plane(head, opening)) - np.radians(lean)
     hole = np.array([q.scenario.layout.hole for q in questions])
-    attack = np.radians([min(USUAL_ATTACK_DEG + q.scenario.shot.attack_offset_deg, -0.5) for q in questions])
+    attack = np.radians(
+        [min(USUAL_ATTACK_DEG + q.scenario.shot.attack_offset_deg, FLATTEST_ATTACK.value) for q in questions]
+    )
     out = np.empty(len(questions))
     _speeds.clean_speeds(loft, attack, head.mass, hole, carry_table(), run_table("medium"), out)
     share = np.maximum(1.0 - SAND_LOFT_SHARE * (np.degrees(loft) - SAND_LOFT_DEG) / 2.0, 0.4)

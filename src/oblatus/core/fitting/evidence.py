@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
+from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import Estimate, Habit, Player
 from oblatus.core.fitting import _draws
 from oblatus.core.fitting.costs import Costs, Sheet
@@ -261,7 +262,7 @@ def axes_of(fitting: Fitting) -> list[Axis]:
     sand = sum(g.share * g.sand.penetrometer_kg_cm2 for g in grounds)
     return [
         _habit_axis("attack", "deg", habit.attack_deg, 4.0, with_habit(
-            lambda h, by: replace(h, attack_deg=_moved(h.attack_deg, by, -14.0, -0.5)))),
+            lambda h, by: replace(h, attack_deg=_moved(h.attack_deg, by, -14.0, FLATTEST_ATTACK.value)))),
         _habit_axis("lean", "deg", habit.lean_deg, 6.0, with_habit(
             lambda h, by: replace(h, lean_deg=_moved(h.lean_deg, by, -7.0, 15.0)))),
         _habit_axis("entry", "m", habit.entry, 0.030, with_habit(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import RELEASE_RATE, Habit, Player, Schools
 from oblatus.core.grounds import Ground, Sand, Turf
 from oblatus.core.shots import BY_KEY, CATALOGUE, Shot, default_shot_mix
@@ -125,7 +126,7 @@ def _setup(shot: Shot, habit: Habit, schools: Schools, opening: float) -> Setup:
     return Setup(
         opening,
         min(max(lean + lean_shift, -8.0), 18.0),
-        min(max(attack + attack_shift, -14.0), -0.5),
+        min(max(attack + attack_shift, -14.0), FLATTEST_ATTACK.value),
         _entry(shot, habit, schools, opening),
         _release(shot, habit, schools),
     )

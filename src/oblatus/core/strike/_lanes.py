@@ -10,6 +10,7 @@ import math
 import numba
 import numpy as np
 
+from oblatus.core import constants
 from oblatus.core.strike import _kernels as k
 
 SLOPES, PITCHES = 8, 8
@@ -19,6 +20,8 @@ PITCH_LOW, PITCH_HIGH = math.radians(-12.0), math.radians(20.0)
 ROWS = 38
 COLUMNS = 5
 PAD = 64  # lanes, a multiple of the vector width
+ATTACK_CLAMP = math.radians(constants.FLATTEST_ATTACK.value)
+CORNER = 0.05
 
 Z, VX, VZ, C, S, UX, UZ, V2, FX, FZ, Z1, VX1, VZ1, ME, MS, ALIVE = range(16)
 
@@ -299,3 +302,19 @@ def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact,
         before = gap
     last = end - 1
     return k.NONE, 0.0, _blend(rows, last, 0, lane, u, v), 0.0, 0.0, 0.0, 0.0, 0.0, loft_in - p0, True, x0, 0.0
+
+
+@_jit
+def habit_node(mean, root, nodes, entries, a):
+    """Attack, lean [rad] and middle entry [m] of a node of a habit; first entry, stride and whole weight of its entries."""
+    z1, z2 = nodes[a, 0], nodes[a, 1]
+    attack = min(mean[0] + root[0, 0] * z1, ATTACK_CLAMP)
+    lean = mean[1] + root[1, 0] * z1 + root[1, 1] * z2
+    middle = mean[2] + root[2, 0] * z1 + root[2, 1] * z2
+    # a corner of the product weighs a thirty-sixth: every second entry serves it, odd and even ones in turn
+    stride = 2 if nodes[a, 2] < CORNER else 1
+    first = (a // 2) % 2 if stride == 2 else 0
+    whole = 0.0
+    for b in range(first, len(entries), stride):
+        whole += entries[b, 1]
+    return attack, lean, middle, first, stride, whole

@@ -18,8 +18,6 @@ TURF_SCALE = 0.12
 SAND_SCALE = 0.22
 BINS = 40
 LOG_LOW, LOG_HIGH = 0.0, math.log(60.0)
-ATTACK_CLAMP = math.radians(-0.5)
-CORNER = 0.05
 
 # results of one expectation
 QUALITY, LEVEL, LAUNCH, SPIN_SPEED, FIRST_SHARE = range(5)
@@ -113,16 +111,7 @@ def expect(
     launch_sum = weight_sum = 0.0
     n = 0
     for a in range(len(nodes)):
-        z1, z2 = nodes[a, 0], nodes[a, 1]
-        attack = min(mean[0] + root[0, 0] * z1, ATTACK_CLAMP)
-        lean = mean[1] + root[1, 0] * z1 + root[1, 1] * z2
-        middle = mean[2] + root[2, 0] * z1 + root[2, 1] * z2
-        # a corner of the product weighs a thirty-sixth: every second entry serves it, odd and even ones in turn
-        stride = 2 if nodes[a, 2] < CORNER else 1
-        first = (a // 2) % 2 if stride == 2 else 0
-        whole = 0.0
-        for b in range(first, len(entries), stride):
-            whole += entries[b, 1]
+        attack, lean, middle, first, stride, whole = lanes.habit_node(mean, root, nodes, entries, a)
         for b in range(first, len(entries), stride):
             weight = nodes[a, 2] * entries[b, 1] / whole
             entry = middle + root[2, 2] * entries[b, 0]

@@ -19,7 +19,7 @@ PASCAL_PER_KG_CM2 = 98066.0
 SLANTED_LOAD = 0.80
 """Inclined load (Meyerhof) against faster loading than the hammer's."""
 NARROW_CONTACT = 0.50
-"""A sole's contact is three to five times narrower than the hammer: the ground gives over less depth (Terzaghi)."""
+"""Soles touch on a strip three to five times narrower than the hammer: the ground gives over less depth (Terzaghi)."""
 MOST_THATCH_MM = 9.0
 REBOUND_SLOPE = 0.28
 GRIP = (0.285, 0.20)

@@ -1,16 +1,11 @@
 """Compiled costs of many strikes at once: a family and a habit give balls, the balls give strokes at every pin."""
 
-import math
-
 import numba
 import numpy as np
 
 from oblatus.core.strike import _kernels as k
 from oblatus.core.strike import _lanes as lanes
 from oblatus.core.strokes import _kernels as strokes
-
-ATTACK_CLAMP = math.radians(-0.5)
-CORNER = 0.05
 
 # columns of a situation's numbers
 SHORT, LIP, LIP_TABLE, GREEN, NOISE = range(5)
@@ -45,16 +40,7 @@ def gather(
     """
     n = 0
     for a in range(len(nodes)):
-        z1, z2 = nodes[a, 0], nodes[a, 1]
-        attack = min(mean[0] + root[0, 0] * z1, ATTACK_CLAMP)
-        lean = mean[1] + root[1, 0] * z1 + root[1, 1] * z2
-        middle = mean[2] + root[2, 0] * z1 + root[2, 1] * z2
-        # a corner of the product weighs a thirty-sixth: every second entry serves it, odd and even ones in turn
-        stride = 2 if nodes[a, 2] < CORNER else 1
-        first = (a // 2) % 2 if stride == 2 else 0
-        whole = 0.0
-        for b in range(first, len(entries), stride):
-            whole += entries[b, 1]
+        attack, lean, middle, first, stride, whole = lanes.habit_node(mean, root, nodes, entries, a)
         for b in range(first, len(entries), stride):
             contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
                 kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact_law,
