@@ -235,7 +235,9 @@ def test_a_step_of_change_is_taken_by_a_press_and_let_go_by_another(orla: Page):
     before = saved_now.inner_text()
     steps.get_by_role("button", name=re.compile("^today’s bag")).click()
     expect(steps.get_by_role("button", pressed=True)).to_contain_text("taken by hand")
-    expect(bench(orla).get_by_text("Today’s bag: no change wins enough to matter.")).to_be_visible()
+    expect(
+        bench(orla).get_by_text(f"Today's bag, taken by hand: two heads would win {before.split()[0]}")
+    ).to_be_visible()
     steps.get_by_role("button", name=re.compile(f"^{name}")).click()
     saved(orla)
     expect(saved_now).to_have_text(before)

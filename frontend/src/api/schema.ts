@@ -1773,9 +1773,12 @@ export interface components {
         };
         /**
          * DoubtOut
-         * @description How the intervals were made: draws, how many draws of the laws are among them, doubt between level sets.
+         * @description How the intervals were made: draws, how many draws of the laws are among them, doubt between level sets, and
+         *     whether the number of strikes behind a spread is assumed.
          */
         DoubtOut: {
+            /** Assumed Count */
+            assumed_count: boolean;
             /** Draws */
             draws: number;
             /** Law Draws */
@@ -4305,7 +4308,7 @@ export interface components {
          *
          *     `gain_strokes_round` is the model's gain over today's bag; `low`, `high` hold it in 8 of 10 draws, `better_share` is
          *     the share of draws in which it beats the bag (null until they are drawn). `price` is the rack's, null where it states
-         *     none. `more_strokes_round` is what it wins over the shown step.
+         *     none. `more_strokes_round` is what it wins over the proposed step, `turned_down` why a further one is not proposed.
          */
         StepOut: {
             /** Better Share */
@@ -4331,6 +4334,8 @@ export interface components {
             price: number | null;
             /** Strokes Round */
             strokes_round: number;
+            /** Turned Down */
+            turned_down: string | null;
             /** Words */
             words: string;
         };

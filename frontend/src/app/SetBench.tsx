@@ -119,7 +119,7 @@ function Clubs({ result }: { result: Recommendation }) {
     <>
       <Won result={result} />
       {result.clubs.map((club) => (
-        <ClubRow key={club.slot} club={club} />
+        <ClubRow key={club.slot} club={club} doubt={result.doubt} />
       ))}
       {result.clubs.length === 0 && <Bag result={result} />}
       {result.notes.map((note) => (
@@ -151,7 +151,7 @@ function Won({ result }: { result: Recommendation }) {
 
 function rangeOf(step: Schemas["StepOut"], result: Recommendation, laws: number): string {
   if (!result.whole_rack) return "Among the clubs near the last choice; the whole rack follows.";
-  if (step.kind === "bag") return "Today’s bag: no change wins enough to matter.";
+  if (step.kind === "bag") return result.verdict;
   if (step.low === null || step.high === null || step.better_share === null) return "";
   const where = step.better_share > 0.995 ? "more than 99" : (100 * step.better_share).toFixed(0);
   return `8 of 10 between ${strokes(step.low)} and ${strokes(step.high)}; better than today’s bag in ${where} of 100 draws${
@@ -183,14 +183,12 @@ function Bag({ result }: { result: Recommendation }) {
 export const labelOf = (club: { name: string; loft_deg: number; bounce_deg: number }) =>
   `${club.name}: ${trimmed(club.loft_deg)}°, ${trimmed(club.bounce_deg)}° bounce`;
 
-function ClubRow({ club }: { club: Club }) {
+function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }) {
   const { server } = useStore();
   const kept = server.kept?.clubs[club.slot];
   const evidence = useEvidence();
-  const share =
-    evidence.data?.shares.find((s) => s.slot === club.slot && s.code === club.code)?.share ??
-    club.survives ??
-    undefined;
+  const drawn = evidence.isPlaceholderData ? undefined : evidence.data;
+  const share = drawn?.shares.find((s) => s.slot === club.slot && s.code === club.code)?.share ?? club.survives;
   const outline = club.candidates.find((c) => c.code === club.code)?.outline_mm ?? [];
   const bend =
     club.bend_deg === 0 ? "" : `, bent ${trimmed(Math.abs(club.bend_deg))}° ${club.bend_deg > 0 ? "weak" : "strong"}`;
@@ -218,10 +216,10 @@ function ClubRow({ club }: { club: Club }) {
         )}
       </p>
       <p className={classes.why}>{club.reason}</p>
-      {share !== undefined && (
-        <p className={classes.why} data-old={evidence.isPlaceholderData}>
-          In a level set in {showPercent(share)} of {evidence.data?.draws ?? 500} draws
-          {evidence.data?.assumed_count && ", spreads assumed"}
+      {share !== null && doubt && (
+        <p className={classes.why}>
+          In a level set in {showPercent(share)} of {doubt.draws} draws
+          {doubt.assumed_count && ", spreads assumed"}
         </p>
       )}
       <p className={classes.brings}>

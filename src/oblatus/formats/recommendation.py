@@ -111,7 +111,7 @@ class StepOut(Strict):
 
     `gain_strokes_round` is the model's gain over today's bag; `low`, `high` hold it in 8 of 10 draws, `better_share` is
     the share of draws in which it beats the bag (null until they are drawn). `price` is the rack's, null where it states
-    none. `more_strokes_round` is what it wins over the shown step.
+    none. `more_strokes_round` is what it wins over the proposed step, `turned_down` why a further one is not proposed.
     """
 
     kind: Literal["bag", "bends", "heads"]
@@ -121,6 +121,7 @@ class StepOut(Strict):
     strokes_round: float
     gain_strokes_round: float
     more_strokes_round: float
+    turned_down: str | None
     low: float | None
     high: float | None
     better_share: float | None
@@ -128,11 +129,14 @@ class StepOut(Strict):
 
 
 class DoubtOut(Strict):
-    """How the intervals were made: draws, how many draws of the laws are among them, doubt between level sets."""
+    """How the intervals were made: draws, how many draws of the laws are among them, doubt between level sets, and
+    whether the number of strikes behind a spread is assumed.
+    """
 
     draws: int
     law_draws: int
     paired: float
+    assumed_count: bool
 
 
 class LeakOut(Strict):
@@ -365,7 +369,8 @@ def recommendation_out(
         recommended_step=recommendation.recommended,
         taken_step=recommendation.taken,
         doubt=None if doubt is None else DoubtOut(
-            draws=doubt.count, law_draws=doubt.law_draws, paired=_round(doubt.paired, 4)
+            draws=doubt.count, law_draws=doubt.law_draws, paired=_round(doubt.paired, 4),
+            assumed_count=doubt.assumed_count,
         ),
         verdict=explain.verdict(recommendation),
         practice=explain.practice_words(recommendation),
@@ -449,7 +454,7 @@ def _clubs_of(recommendation: Recommendation, step: Step) -> list[BuiltClubOut]:
 
 
 def _step(recommendation: Recommendation, n: int, doubt: Doubt | None) -> StepOut:
-    step, shown = recommendation.steps[n], recommendation.steps[recommendation.taken]
+    step, proposed = recommendation.steps[n], recommendation.steps[recommendation.recommended]
     prices = [recommendation.candidates[i].stock.price for i in step.picks if recommendation.candidates[i].bought]
     drawn = None if doubt is None else doubt.steps[n]
     return StepOut(
@@ -459,7 +464,8 @@ def _step(recommendation: Recommendation, n: int, doubt: Doubt | None) -> StepOu
         clubs=_clubs_of(recommendation, step),
         strokes_round=_round(step.strokes, 4),
         gain_strokes_round=_round(step.gain, 4),
-        more_strokes_round=_round(step.gain - shown.gain, 4),
+        more_strokes_round=_round(step.gain - proposed.gain, 4),
+        turned_down=explain.turned_down(recommendation, n),
         low=None if drawn is None else _round(drawn.low, 4),
         high=None if drawn is None else _round(drawn.high, 4),
         better_share=None if drawn is None else _round(drawn.better_share, 4),
@@ -572,11 +578,12 @@ def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
 
 
 def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
-    places = {id(s): n for n, s in enumerate(recommendation.sheet.short)}
+    # by key: a sheet that was known already has scenarios of its own, equal to these
+    places = {s.key: n for n, s in enumerate(recommendation.sheet.short)}
     mine = recommendation.problem.columns(recommendation.picks) if recommendation.picks else None
     found = []
     for s in recommendation.scenarios:
-        n = places.get(id(s))
+        n = places.get(s.key)
         strokes: float | None = None
         served: dict[str, int] = {}
         if n is not None:

@@ -172,6 +172,25 @@ def test_a_step_that_the_fitter_takes_is_shown_and_the_proposed_one_stays_named(
     kept = recommend(replace(fittings[0], heads_bought=KEEP_BAG), judge)
     assert kept.steps[kept.taken].kind == "bag"
     assert {verdict for _, verdict, _ in explain.bag_verdicts(kept)} == {"keep"}
+    # it is not said that nothing matters where the fitter keeps the bag all the same
+    gain = kept.steps[kept.recommended].gain
+    assert explain.verdict(kept) == f"Today's bag, taken by hand: two heads would win {gain:.2f} strokes a round."
+    assert {why for *_, why in explain.bag_verdicts(kept)} == {"Kept by hand."}
+
+
+def test_why_the_bag_is_kept_is_said_as_it_is(fittings, found, judge):
+    small = found[2]
+    assert small.steps[small.recommended].kind == "bag"
+    dear = recommend(replace(fittings[0], economy=Economy(worth_changing=2.0)), judge)
+    for one in (small, dear):
+        best = one.steps[-1]
+        assert explain.verdict(one).startswith(f"Keep what you have. The most that a change could win is {best.gain:.2f}")
+        assert explain.verdict(one).endswith("a head that makes changing worth it.")
+    # one head wins what it must over the bag, but little more than bends do
+    head = next(n for n, step in enumerate(small.steps) if step.heads == 1)
+    alone = replace(small, steps=small.steps[: head + 1])
+    assert alone.steps[head].gain >= 0.10
+    assert "more than bends alone: not worth a head." in explain.verdict(alone)
 
 
 def test_what_a_head_must_win_moves_the_decision(fittings, judge):

@@ -120,9 +120,7 @@ function Gain({ step, scale }: { step: Step; scale: Scale }) {
 function sayOf(step: Step, i: number, result: Recommendation): string {
   const said: string[] = [];
   if (i === result.recommended_step) said.push(step.kind === "bag" ? "keep this" : "take this");
-  else if (i > result.taken_step && i > result.recommended_step) {
-    said.push(`${strokes(step.more_strokes_round)} more: not worth ${step.kind === "heads" ? "a head" : "it"}`);
-  }
+  else if (step.turned_down) said.push(`${strokes(step.more_strokes_round)} more: ${step.turned_down}`);
   if (i === result.taken_step && i !== result.recommended_step) said.push("taken by hand");
   if (step.price) said.push(`price ${step.price.toFixed(0)}`);
   return said.join(" · ");
@@ -183,7 +181,7 @@ function LeakRow({ leak, scale, grounds }: { leak: Leak; scale: Scale; grounds: 
           />
         ))}
         <span className={classes.leakSum} style={{ left: `${Math.min(scale(end), 88)}%` }}>
-          <strong>{strokes(leak.strokes_round)}</strong> {leak.drill ?? ""}
+          <strong>{strokes(leak.strokes_round)}</strong> left{leak.drill && `: ${leak.drill}`}
         </span>
       </span>
     </li>

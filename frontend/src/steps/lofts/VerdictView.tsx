@@ -88,12 +88,12 @@ function Tables({ result }: { result: Recommendation }) {
           ))}
         </tbody>
       </CopyTable>
-      <CopyTable caption="Where the strokes go, strokes a round over a scratch player with the best tool">
+      <CopyTable caption="Where the strokes go, strokes a round left over a scratch player with the best tool">
         <thead>
           <tr>
             <th>Situation</th>
             <th className={parts.num}>Share</th>
-            <th className={parts.num}>All</th>
+            <th className={parts.num}>Left</th>
             <th className={parts.num}>Won</th>
             <th className={parts.num}>A club</th>
             <th className={parts.num}>The player</th>

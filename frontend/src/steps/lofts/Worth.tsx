@@ -20,28 +20,28 @@ const FIELDS: {
     label: "Wedge shots a round",
     unit: "shots",
     shown: "shots_a_round",
-    note: "usual: 9 + 0.45 × handicap",
+    note: "empty: the usual for this handicap",
   },
   {
     key: "worth_changing",
     label: "A head must win",
     unit: "a round",
     shown: "worth_changing",
-    note: "usual: 0.10 strokes",
+    note: "empty: the usual",
   },
   {
     key: "slot",
     label: "A place in the bag is worth",
     unit: "a round",
     shown: "slot",
-    note: "usual: 0.10 strokes; counts beyond today’s wedges",
+    note: "empty: the usual; counts beyond today’s wedges",
   },
   {
     key: "practice",
     label: "Practice, for 4° off the band",
     unit: "a shot",
     shown: "practice",
-    note: "usual: 0.02 strokes, 0.10 at most",
+    note: "empty: the usual",
   },
 ];
 

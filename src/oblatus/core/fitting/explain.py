@@ -13,7 +13,7 @@ from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG, BenchRules, wanted_
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.recommend import Recommendation
-from oblatus.core.fitting.steps import Step
+from oblatus.core.fitting.steps import Step, asked_of, wins
 from oblatus.core.gapping import Ladder
 from oblatus.core.gapping.ladder import STEP_RULE_DEG, Change
 from oblatus.core.geometry import bounces_of
@@ -73,20 +73,47 @@ def verdict(recommendation: Recommendation) -> str:
     if step.kind == "bag":
         if not further and len(recommendation.steps) == 1:
             return "Keep what you have: no set that can be built from this rack saves strokes."
+        if not recommendation.as_proposed:
+            better = recommendation.steps[recommendation.recommended]
+            return f"Today's bag, taken by hand: {_heads(better)} would win {strokes(better.gain)} strokes a round."
         best = recommendation.steps[-1]
-        return (
-            f"Keep what you have. The most that a change could win is {strokes(best.gain)} strokes a round with "
-            f"{_heads(best)}: less than the {worth:.2f} a head that makes changing worth it."
-        )
+        most = f"The most that a change could win is {strokes(best.gain)} strokes a round with {_heads(best)}"
+        if _matters(recommendation, step, best):
+            bends = next((other for other in recommendation.steps if other.kind == "bends"), None)
+            if bends is not None and not _matters(recommendation, bends, best):
+                return (
+                    f"Keep what you have. {most}, {strokes(wins(bends, best))} more than bends alone: not worth a head."
+                )
+            return f"Keep what you have. {most}, but not in 8 of 10 draws."
+        return f"Keep what you have. {most}: less than the {worth:.2f} a head that makes changing worth it."
     lead = "Bend, buy nothing." if step.kind == "bends" else f"Buy {_heads(step)}."
     clubs = [_club_sentence(recommendation, slot) for slot in range(len(step.picks))]
     text = " ".join([lead, *[words for words in clubs if words]])
-    if further and recommendation.taken == recommendation.recommended:
+    if further and recommendation.as_proposed:
         more = further[0]
         place = more.place - step.place
         text += f" {_heads(more).capitalize()} would win {strokes(max(more.gain - step.gain, 0.0))} more"
-        text += f", and a place in the bag is worth {place:.2f}: not worth a head." if place else ": not worth a head."
+        text += f", and a place in the bag is worth {place:.2f}" if place else ""
+        text += f": {_why_not(recommendation, step, more)}."
     return text
+
+
+def turned_down(recommendation: Recommendation, n: int) -> str | None:
+    """Why a step that changes more than the proposed one is not proposed; None for the others."""
+    if n <= recommendation.recommended:
+        return None
+    return _why_not(recommendation, recommendation.steps[recommendation.recommended], recommendation.steps[n])
+
+
+def _why_not(recommendation: Recommendation, step: Step, further: Step) -> str:
+    if _matters(recommendation, step, further):
+        return "not in 8 of 10 draws"
+    return "not worth a head" if further.heads else "not worth it"
+
+
+def _matters(recommendation: Recommendation, step: Step, further: Step) -> bool:
+    """Whether a further step wins what its heads are worth, by the model and before its doubt."""
+    return wins(step, further) >= asked_of(step, further, recommendation.fitting.economy)
 
 
 def _heads(step: Step) -> str:
@@ -235,7 +262,8 @@ def bag_verdicts(recommendation: Recommendation) -> list[tuple[str, str, str]]:
             continue
         mine = next((n for n, candidate in enumerate(chosen) if candidate.stock.code == item.code), None)
         if step.kind == "bag":
-            found.append((item.code, "keep", "No change to the bag wins enough to matter."))
+            why = "No change to the bag wins enough to matter." if recommendation.as_proposed else "Kept by hand."
+            found.append((item.code, "keep", why))
         elif mine is not None:
             club = recommendation.clubs[mine]
             bend = chosen[mine].bend_deg
@@ -285,7 +313,9 @@ def why_first(recommendation: Recommendation) -> str:
     if step.kind == "bag":
         if behind < SHOWN:
             return "No set that buys nothing does better."
-        return f"The best that bends alone could do is {strokes(behind)}, practice included: less than a change is worth."
+        best = f"The best that bends alone could do is {strokes(behind)}, practice included"
+        small = behind < recommendation.fitting.economy.worth_changing
+        return f"{best}: less than a change is worth." if small else f"{best}."
     if recommendation.level <= 1:
         return "No other set is level with it."
     if behind < SHOWN:

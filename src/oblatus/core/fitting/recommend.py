@@ -43,6 +43,7 @@ CONTENDERS = 32
 SWAPS = 2
 NEAR, NEAR_STROKES = 4, 1e-6
 WORSE = 1e-9
+FEW = 40
 ABOVE = ("pitching wedge", "nine-iron")
 
 
@@ -121,6 +122,11 @@ class Recommendation:
     pinned: tuple[bool, ...]
     lost_pins: tuple[tuple[float, str], ...]
     whole_rack: bool = True
+
+    @property
+    def as_proposed(self) -> bool:
+        """Whether the set that is shown is the proposed one, not another step taken by hand."""
+        return self.taken == self.recommended
 
     @property
     def picks(self) -> tuple[int, ...]:
@@ -203,8 +209,11 @@ class _Book:
         self, fitting: Fitting, sheet: Sheet, candidates: list[Candidate], lowest: float, tolerance: float
     ) -> None:
         self.fitting, self.sheet, self.candidates, self.lowest = fitting, sheet, candidates, lowest
-        self.above = sheet.costs([fitting.bag.pitching_wedge, fitting.bag.nine_iron])
+        above = [fitting.bag.pitching_wedge, fitting.bag.nine_iron]
         self.owned = [item for item in fitting.stock if item.owned]
+        # all that is reckoned from the start at once: it goes quicker
+        sheet.raw([*above, *(item.head for item in self.owned), *(candidates[i].head for i in exact_of(candidates))])
+        self.above = sheet.costs(above)
         self.bag_costs = sheet.costs([item.head for item in self.owned])
         raw, self.exact = _between_bends(sheet, candidates)
         self.costs = sheet.costs([candidate.head for candidate in candidates], raw)
@@ -351,22 +360,30 @@ class _Book:
         )
 
     def _level(self) -> None:
-        """Count the sets that are level with the best of the step that is shown, and show the one that changes least."""
-        step = self.steps[self.taken]
-        self.level_count, listed = self.problem.within(step.heads, step.score + self.tolerance)
-        self.sets = tuple(sorted(listed, key=lambda one: one.score)[:BEST_SETS])
-        if step.kind == "bag":
-            return
-        exactly = [one for one in listed if self._bought(one.picks) == step.heads]
+        """Count the sets that are level with the best of every step, and have each step show the one that changes least.
+
+        Every step, not the one that is taken alone: what a step wins is then one figure, whichever is taken.
+        """
+        for n, step in enumerate(self.steps):
+            count, listed = self.problem.within(step.heads, step.score + self.tolerance)
+            if n == self.taken:
+                self.level_count = count
+                self.sets = tuple(sorted(listed, key=lambda one: one.score)[:BEST_SETS])
+            if step.kind != "bag":
+                self.steps[n] = self._least_change(step, listed)
+
+    def _least_change(self, step: Step, level: Sequence[ClubSet]) -> Step:
+        exactly = [one for one in level if self._bought(one.picks) == step.heads]
         order = rank_level(
             exactly, self.candidates, self.fitting.bag.pitching_wedge.loft_deg, self._bench_values(exactly),
             0 if self.rules.slot > 0.0 else max(self.rules.counts),
         )  # fmt: skip
         found = next((exactly[n] for n in order if self._no_worse(exactly[n])), None)
-        if found is not None:
-            self._reckon([found.picks])
-            self._problem()
-            self.steps[self.taken] = self._step(ClubSet(found.picks, self.problem.score(found.picks)))
+        if found is None:
+            return step
+        self._reckon([found.picks])
+        self._problem()
+        return self._step(ClubSet(found.picks, self.problem.score(found.picks)))
 
     def _no_worse(self, one: ClubSet) -> bool:
         """Not worse than today's bag by the model; a set that the fitter has asked for may be."""
@@ -414,7 +431,12 @@ def strokes_of(sheet: Sheet, mine: Costs, above: Costs, favourite: bool = False)
 
 
 def _between_bends(sheet: Sheet, candidates: Sequence[Candidate]) -> tuple[Floats, NDArray[np.bool_]]:
-    """Raw strokes of every candidate: exact for a head's strongest, weakest and least bend, between them a parabola."""
+    """Raw strokes of every candidate: exact for a head's strongest, weakest and least bend, between them a parabola.
+
+    Of few candidates all are exact.
+    """
+    if len(candidates) <= FEW:
+        return sheet.raw([candidate.head for candidate in candidates]), np.ones(len(candidates), dtype=bool)
     by_code = _by_code(candidates)
     nodes = {code: _nodes([candidates[i].bend_deg for i in some], some) for code, some in by_code.items()}
     wanted = [i for some in nodes.values() for i in some]
@@ -438,7 +460,11 @@ def _by_code(candidates: Sequence[Candidate]) -> dict[str, list[int]]:
 
 
 def exact_of(candidates: Sequence[Candidate]) -> list[int]:
-    """The candidates whose strokes a search reckons from the start: of every head the bends that carry the others."""
+    """The candidates whose strokes a search reckons from the start: few are all, else of every head the bends that carry
+    the others.
+    """
+    if len(candidates) <= FEW:
+        return list(range(len(candidates)))
     return [i for some in _by_code(candidates).values() for i in _nodes([candidates[n].bend_deg for n in some], some)]
 
 

@@ -35,6 +35,16 @@ class Step:
     place: float = 0.0
 
 
+def wins(step: Step, further: Step) -> float:
+    """Strokes a round that a further step wins by the model, places in the bag counted."""
+    return step.strokes + step.place - further.strokes - further.place
+
+
+def asked_of(step: Step, further: Step, economy: Economy) -> float:
+    """Strokes a round that a further step has to win: what a head is worth for each that it buys, one at least."""
+    return economy.worth_changing * max(further.heads - step.heads, 1)
+
+
 def recommended_step(
     steps: Sequence[Step], economy: Economy, rules: Rules, there: Callable[[int, int], float] | None = None
 ) -> int:
@@ -46,18 +56,17 @@ def recommended_step(
     """
     no_bag = bool(rules.held) or rules.lofts_deg is not None or not steps[0].picks
 
-    def wins(a: int, b: int) -> bool:
-        worth = economy.worth_changing * max(steps[b].heads - steps[a].heads, 1)
-        gain = steps[a].strokes + steps[a].place - steps[b].strokes - steps[b].place
-        return gain >= worth and (there is None or there(a, b) >= THERE)
+    def matters(a: int, b: int) -> bool:
+        enough = wins(steps[a], steps[b]) >= asked_of(steps[a], steps[b], economy)
+        return enough and (there is None or there(a, b) >= THERE)
 
     bends = next((n for n, step in enumerate(steps) if step.kind == "bends"), None)
     start = 0 if bends is None else bends
     if start == 0 and no_bag and len(steps) > 1:
         start = 1
     for a in range(start, len(steps)):
-        if not any(wins(a, b) for b in range(a + 1, len(steps))):
-            return 0 if steps[a].kind == "bends" and not no_bag and not wins(0, a) else a
+        if not any(matters(a, b) for b in range(a + 1, len(steps))):
+            return 0 if steps[a].kind == "bends" and not no_bag and not matters(0, a) else a
     return len(steps) - 1
 
 
