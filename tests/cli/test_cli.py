@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import io
 import json
+import subprocess
+import sys
 
 import pytest
 
-from oblatus.cli.main import main
+from oblatus.cli.main import VERBS, main
 from oblatus.formats.fitting import dump_fitting
 from oblatus.usecases.seed import demo_fittings
 
@@ -215,3 +217,21 @@ def test_a_file_of_strikes_is_read_at_the_shell_and_its_wrong_rows_are_said(caps
     assert code == 2
     assert "columns" in err
     assert run(capsys, "import", str(tmp_path / "none.csv"))[0] == 2
+
+
+def test_every_verb_is_registered_where_the_table_says(capsys):
+    for verb in (verb for verbs in VERBS for verb in verbs):
+        with pytest.raises(SystemExit) as stop:
+            main([verb, "--help"])
+        assert stop.value.code == 0, verb
+        assert capsys.readouterr().out.startswith(f"usage: oblatus {verb}")
+
+
+def test_a_quick_verb_does_not_wait_for_the_imports_of_others():
+    told = (
+        "import sys; from oblatus.cli.main import main\n"
+        "main(['flight', '--ball-speed', '25', '--launch', '35', '--spin', '8000', '--json'])\n"
+        "print([name for name in ('flask', 'sqlmodel', 'pydantic') if name in sys.modules], file=sys.stderr)"
+    )
+    ran = subprocess.run([sys.executable, "-c", told], capture_output=True, text=True, check=True)
+    assert ran.stderr.strip() == "[]"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import sys
 import tempfile
 import threading
 import time
@@ -16,13 +17,15 @@ from numpy.typing import NDArray
 from sqlmodel import select
 from threadpoolctl import threadpool_limits
 
-from oblatus.cli.arguments import show
+from oblatus.cli.arguments import number, show
 from oblatus.cli.bench_carries import measure_carries, measure_flight, times
 from oblatus.cli.bench_front import measure_front
 from oblatus.cli.bench_imports import measure_import
 from oblatus.cli.bench_live import measure_live
+from oblatus.cli.bench_memory import measure_memory
 from oblatus.cli.bench_reference import strike_with_solve_ivp
 from oblatus.cli.bench_verdict import measure_verdict
+from oblatus.core.bounds import Bound
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import recommend
 from oblatus.core.fitting.costs import quadrature
@@ -52,16 +55,28 @@ def add_bench(commands: Any) -> None:
     """Register `bench`."""
     parser = commands.add_parser("bench", help="measure the engine and the round trip of an edit")
     parser.add_argument("--json", action="store_true")
+    parser.add_argument("--part", choices=[*_parts(), "memory"], help="one part; memory, which takes long, only so")
+    parser.add_argument("--edits", type=number("edits", Bound(1, 100_000, "")), default=1000.0, help="of the memory part")
     parser.set_defaults(run=run_bench)
 
 
 def run_bench(args: Namespace) -> int:
-    """Run every measurement and print it; nothing is left behind."""
+    """Run every measurement, or one, and print it; nothing is left behind."""
     figures: dict[str, Any] = {}
-    for measure in (measure_verdict, measure_flight, measure_carries, _strike, _growth, _ceiling, _round_trip):
-        figures |= measure()
+    if args.part == "memory":
+        figures = measure_memory(int(args.edits), lambda words: print(words, file=sys.stderr, flush=True))
+    for name, measure in _parts().items():
+        if args.part in (None, name):
+            figures |= measure()
     show({key: round(value, 4) for key, value in figures.items()}, args.json)
     return 0
+
+
+def _parts() -> dict[str, Callable[[], dict[str, Any]]]:
+    return {
+        "verdict": measure_verdict, "flight": measure_flight, "carries": measure_carries, "strike": _strike,
+        "growth": _growth, "ceiling": _ceiling, "round_trip": _round_trip,
+    }  # fmt: skip
 
 
 def _strike() -> dict[str, float]:

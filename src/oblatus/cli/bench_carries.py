@@ -95,9 +95,10 @@ def measure_flight() -> dict[str, float]:
     rng = np.random.default_rng(3)
     speeds, lofts = rng.uniform(18, 38, count), np.radians(rng.uniform(32, 52, count))
     attacks, out = np.full(count, math.radians(-5.0)), np.empty((count, 6))
+    friction, restitution = np.full(count, 0.285), np.full(count, 0.875)
 
     def batch(_: int) -> None:
-        flight_kernels.carries(speeds, lofts, attacks, 0.285, 0.3, 0.027, 0.875, *AIR, 0.25, out)
+        flight_kernels.carries(speeds, lofts, attacks, friction, 0.3, 0.027, restitution, *AIR, 0.25, out)
 
     called(0)
     batch(0)

@@ -154,7 +154,7 @@ def strike_with_solve_ivp(
 
     def contact(s: float, state: np.ndarray[tuple[int], np.dtype[np.float64]]) -> float:
         loft = solid.loft_in_plane - p0 + turn * s
-        return float(strike_kernels._gap(x0 + s, state[0], loft, row[strike_kernels.BALL_Z]))
+        return float(strike_kernels.gap_to_ball(x0 + s, state[0], loft, row[strike_kernels.BALL_Z]))
 
     contact.terminal = True  # type: ignore[attr-defined]
     contact.direction = -1  # type: ignore[attr-defined]

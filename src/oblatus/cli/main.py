@@ -5,49 +5,43 @@ from __future__ import annotations
 import os
 import sys
 from collections.abc import Sequence
+from importlib import import_module
 
 from oblatus import __version__
 from oblatus.cli.arguments import Parser
-from oblatus.cli.bench import add_bench
-from oblatus.cli.carries import add_carries, add_ladder
-from oblatus.cli.copies import add_copies
-from oblatus.cli.devices import add_bridge, add_simulate
-from oblatus.cli.drill import add_drill
-from oblatus.cli.engine import add_deliver, add_flight
-from oblatus.cli.export import add_export
-from oblatus.cli.imports import add_import
-from oblatus.cli.recommend import add_recommend
-from oblatus.cli.serve import add_serve
-from oblatus.cli.strike import add_strike
-from oblatus.cli.strokes import add_strokes
-from oblatus.cli.users import add_user_command
 from oblatus.errors import InputError, OblatusError
+
+VERBS = {
+    ("recommend",): "recommend:add_recommend",
+    ("carries",): "carries:add_carries",
+    ("ladder",): "carries:add_ladder",
+    ("deliver",): "engine:add_deliver",
+    ("flight",): "engine:add_flight",
+    ("strike", "window"): "strike:add_strike",
+    ("strokes",): "strokes:add_strokes",
+    ("bench",): "bench:add_bench",
+    ("serve",): "serve:add_serve",
+    ("import",): "imports:add_import",
+    ("simulate",): "devices:add_simulate",
+    ("bridge",): "devices:add_bridge",
+    ("user",): "users:add_user_command",
+    ("backup", "restore", "nightly"): "copies:add_copies",
+    ("drill",): "drill:add_drill",
+    ("export",): "export:add_export",
+}
+"""Every verb and who registers it: only what is asked for is imported, because most of it takes longer than the work."""
 
 
 def main(argv: Sequence[str] | None = None) -> int:
     """Run a command; bad input is one line and exit code 2, a failed set-up one line and 1."""
+    asked = sys.argv[1:] if argv is None else argv
     parser = Parser(prog="oblatus", description="Select, prove and build a player's set of wedges.")
     parser.add_argument("--version", action="version", version=f"oblatus {__version__}")
     commands = parser.add_subparsers(dest="command", required=True, parser_class=Parser)
-    for add in (
-        add_recommend,
-        add_carries,
-        add_ladder,
-        add_deliver,
-        add_flight,
-        add_strike,
-        add_strokes,
-        add_bench,
-        add_serve,
-        add_import,
-        add_simulate,
-        add_bridge,
-        add_user_command,
-        add_copies,
-        add_drill,
-        add_export,
-    ):
-        add(commands)
+    mine = [where for verbs, where in VERBS.items() if asked and asked[0] in verbs]
+    for where in mine or VERBS.values():
+        module, register = where.split(":")
+        getattr(import_module(f"oblatus.cli.{module}"), register)(commands)
     try:
         args = parser.parse_args(argv)
         code: int = args.run(args)
