@@ -118,6 +118,14 @@ class Served:
         except (OSError, ValueError):
             return {}
 
+    def memory_mb(self) -> float:
+        """Memory of all its processes together [MB]; what several share counts once."""
+        pids = {self._supervisor(), *_below(self._supervisor())}
+        database = self._find("database")
+        if database is not None:
+            pids |= {database, *_below(database)}
+        return sum(_share_kb(pid) for pid in pids) / 1024.0
+
     def stop(self) -> None:
         """End everything and remove the folder."""
         if self.process.poll() is None:
@@ -176,6 +184,21 @@ def _children(pid: int) -> list[int]:
         return [int(child) for child in Path(f"/proc/{pid}/task/{pid}/children").read_text().split()]
     except OSError:
         return []
+
+
+def _below(pid: int) -> list[int]:
+    """All processes that a process started, and those that they started."""
+    mine = _children(pid)
+    return [*mine, *(other for child in mine for other in _below(child))]
+
+
+def _share_kb(pid: int) -> int:
+    """A process's proportional share of memory [kB]; 0 for one that has ended."""
+    try:
+        lines = Path(f"/proc/{pid}/smaps_rollup").read_text().splitlines()
+    except OSError:
+        return 0
+    return next((int(line.split()[1]) for line in lines if line.startswith("Pss:")), 0)
 
 
 def _same_room(pid: int) -> list[int]:

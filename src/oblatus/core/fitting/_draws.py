@@ -7,6 +7,26 @@ _jit = numba.njit(cache=True, nogil=True, fastmath={"contract", "nsz", "reassoc"
 
 
 @_jit
+def score_drawn(draws, base, slopes, bends, sets, sizes, short, favourite, score, model):
+    """`score_sets` of costs that are a parabola along every axis: draws (n, axes); score, model (n, sets).
+
+    base (2, heads, columns) costs and strokes; slopes, bends (2, axes, heads, columns).
+    """
+    now = np.empty((2, 1, base.shape[1], base.shape[2]))
+    flat = now.reshape(2, -1)
+    axes, size = draws.shape[1], base.shape[1] * base.shape[2]
+    at, first, second = base.reshape(2, -1), slopes.reshape(2, axes, -1), bends.reshape(2, axes, -1)
+    for d in range(draws.shape[0]):
+        for w in range(2):
+            flat[w, :] = at[w]
+            for a in range(axes):
+                x = draws[d, a]
+                for i in range(size):
+                    flat[w, i] += x * (first[w, a, i] + x * second[w, a, i])
+        score_sets(now[0], now[1], sets, sizes, short, favourite, score[d : d + 1], model[d : d + 1])
+
+
+@_jit
 def score_sets(cost, strokes, sets, sizes, short, favourite, score, model):
     """score, model (draws, sets): sums over the columns of the least cost and of the strokes that come with it.
 

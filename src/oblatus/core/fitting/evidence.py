@@ -13,7 +13,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import Estimate, Habit, Player
 from oblatus.core.fitting import _draws
-from oblatus.core.fitting.costs import Costs, Sheet
+from oblatus.core.fitting.costs import NEVER, Costs, Sheet, Wanted
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.laws import draw_laws
@@ -30,6 +30,8 @@ DRAWS = 500
 ASSUMED_COUNT = 10
 SHORTLIST = 6
 ROUGH_ENTRIES = 7
+OWN_MARGIN, BEST_MARGIN = 0.15, 0.5
+"""How far [strokes] a setup may lie behind the head's best, and behind the best of the heads, to be followed at all."""
 STEPS = 4
 TABLE_DOUBT = 0.25
 COMMON_DOUBT = 0.5
@@ -289,16 +291,17 @@ def _moved(estimate: Estimate, by: float, low: float, high: float) -> Estimate:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Surface:
-    """Costs of the shortlist: as it is, and slope and bend along each axis (axes, heads, columns), weights included."""
+    """Costs and strokes of the shortlist, weights included: as they are (2, heads, columns), and slope and bend along
+    each axis (2, axes, heads, columns).
+    """
 
-    base: tuple[Floats, Floats]
-    slopes: tuple[Floats, Floats]
-    bends: tuple[Floats, Floats]
+    base: Floats
+    slopes: Floats
+    bends: Floats
 
     def only(self, axis: int) -> _Surface:
         """The same along one axis alone."""
-        slopes, bends = ((which[0][[axis]], which[1][[axis]]) for which in (self.slopes, self.bends))
-        return _Surface(self.base, slopes, bends)
+        return _Surface(self.base, *(np.ascontiguousarray(part[:, [axis]]) for part in (self.slopes, self.bends)))
 
 
 class _Field:
@@ -334,10 +337,10 @@ class _Field:
                 self.picks.append(some)
         self.shown = recommendation.taken
         self.places = [recommendation.problem.rules.place(len(some)) for some in self.sets]
+        self.favourite = recommendation.problem.rules.favourite
+        self.members = _members(self.sets)
         self.exact = self._weighted(recommendation.sheet)
-        self.now: list[float] = self.score(self.exact[0][None], self.exact[1][None], recommendation.sheet.is_short)[0][
-            0
-        ].tolist()
+        self.now: list[float] = self.score(self.exact, recommendation.sheet.is_short).tolist()
 
     def names(self, n: int) -> tuple[str, ...]:
         """The clubs of a set, with the loft to which each is built."""
@@ -355,30 +358,33 @@ class _Field:
     def better(self, axis: Axis, by: float) -> int | None:
         """The set that wins more than the slack over the shown one when an axis is moved, None if none does."""
         sheet = self._moved(axis, by)
-        cost, strokes = self._weighted(sheet)
-        score, _ = self.score(cost[None], strokes[None], sheet.is_short)
-        best = min(self.eligible, key=lambda n: score[0, n])
-        return best if score[0, self.shown] - score[0, best] > self.slack else None
+        score = self.score(self._weighted(sheet), sheet.is_short)
+        best = min(self.eligible, key=lambda n: score[n])
+        return best if score[self.shown] - score[best] > self.slack else None
 
     def surface(self, axes: Sequence[Axis]) -> _Surface:
         """Costs at the habit and along each axis, the handicap of the strokes table last."""
-        rough = self._weighted(self._sheet())
-        slopes: tuple[list[Floats], list[Floats]] = ([], [])
-        bends: tuple[list[Floats], list[Floats]] = ([], [])
+        sheet = self._sheet()
+        rough, wanted = self._weighted(sheet), sheet.close(self.heads, OWN_MARGIN, BEST_MARGIN)
+        slopes, bends = [], []
         pairs = [
             (2.0 * axis.error, self._moved(axis, 2.0 * axis.error), self._moved(axis, -2.0 * axis.error)) for axis in axes
         ]
         pairs.append((TABLE_DOUBT, self._sheet(1.0 + TABLE_DOUBT), self._sheet(1.0 - TABLE_DOUBT)))
         for step, above, below in pairs:
-            up, down = self._weighted(above), self._weighted(below)
-            for which in (0, 1):
-                slopes[which].append((up[which] - down[which]) / (2.0 * step))
-                bends[which].append((up[which] + down[which] - 2.0 * rough[which]) / (2.0 * step * step))
-        return _Surface(self.exact, (np.array(slopes[0]), np.array(slopes[1])), (np.array(bends[0]), np.array(bends[1])))
+            up, down = (self._followed(other, wanted, rough) for other in (above, below))
+            slopes.append((up - down) / (2.0 * step))
+            bends.append((up + down - 2.0 * rough) / (2.0 * step * step))
+        return _Surface(self.exact, np.stack(slopes, axis=1), np.stack(bends, axis=1))
 
-    def _weighted(self, sheet: Sheet) -> tuple[Floats, Floats]:
+    def _followed(self, sheet: Sheet, wanted: Wanted, rough: Floats) -> Floats:
+        """Costs and strokes on another sheet; a head that is nowhere near stays as it is."""
+        costs = sheet.partly(self.heads, wanted)
+        return np.where(costs.cost < NEVER, np.stack([costs.cost, costs.strokes]) * sheet.weights, rough)
+
+    def _weighted(self, sheet: Sheet) -> Floats:
         costs: Costs = sheet.costs(self.heads)
-        return costs.cost * sheet.weights, costs.strokes * sheet.weights
+        return np.stack([costs.cost, costs.strokes]) * sheet.weights
 
     def _sheet(self, handicap_scale: float = 1.0) -> Sheet:
         r = self.recommendation
@@ -391,34 +397,38 @@ class _Field:
         return sheet_for(fitting, self.judge, scenarios, carry_model_of(fitting), None, 1.0, ROUGH_ENTRIES)
 
     def drawn(self, surface: _Surface, draws: Floats) -> tuple[Floats, Floats]:
-        """`score` in every draw (draws, axes)."""
-        cost, strokes = (
-            surface.base[w] + np.tensordot(draws, surface.slopes[w], 1) + np.tensordot(draws**2, surface.bends[w], 1)
-            for w in (0, 1)
-        )
-        return self.score(cost, strokes, self.recommendation.sheet.is_short)
-
-    def score(self, cost: Floats, strokes: Floats, short: NDArray[np.bool_]) -> tuple[Floats, Floats]:
-        """What the search minimises and the model's strokes of every set (draws, sets), from (draws, heads, columns)."""
-        favourite = self.recommendation.problem.rules.favourite
-        score, model = np.empty((len(cost), len(self.sets))), np.empty((len(cost), len(self.sets)))
-        members = np.zeros((len(self.sets), max(len(some) for some in self.sets)), dtype=np.int64)
-        for n, some in enumerate(self.sets):
-            members[n, : len(some)] = some
-        sizes = np.array([len(some) for some in self.sets])
+        """What the search minimises and the model's strokes of every set in every draw (draws, sets)."""
+        score, model = np.empty((len(draws), len(self.sets))), np.empty((len(draws), len(self.sets)))
+        short = self.recommendation.sheet.is_short
 
         def work(part: slice) -> None:
-            _draws.score_sets(cost[part], strokes[part], members, sizes, short, favourite, score[part], model[part])
+            _draws.score_drawn(
+                draws[part], surface.base, surface.slopes, surface.bends, *self.members, short, self.favourite,
+                score[part], model[part],
+            )  # fmt: skip
 
-        share_out(work, len(cost))
-        score += np.array(self.places)
-        return score, model
+        share_out(work, len(draws))
+        return score + np.array(self.places), model
+
+    def score(self, weighted: Floats, short: NDArray[np.bool_]) -> Floats:
+        """What the search minimises of every set (sets,), from costs and strokes (2, heads, columns)."""
+        score, model = np.empty((1, len(self.sets))), np.empty((1, len(self.sets)))
+        _draws.score_sets(weighted[:1], weighted[1:], *self.members, short, self.favourite, score, model)
+        return np.asarray(score[0] + np.array(self.places))
 
     def turned(self, surface: _Surface, draws: Floats, axis: int, shown: int) -> float:
         """Share of the draws in which this axis alone takes the shown set out of those that are level."""
         score, _ = self.drawn(surface.only(axis), draws[:, [axis]])
         best = score[:, self.eligible].min(axis=1)
         return float(np.mean(score[:, shown] > best + self.slack))
+
+
+def _members(sets: Sequence[Sequence[int]]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """The sets as rows (n, most), and how many of each row count."""
+    members = np.zeros((len(sets), max(len(some) for some in sets)), dtype=np.int64)
+    for n, some in enumerate(sets):
+        members[n, : len(some)] = some
+    return members, np.array([len(some) for some in sets])
 
 
 def _shares(recommendation: Recommendation, field: _Field, level: NDArray[np.bool_]) -> tuple[ClubShare, ...]:

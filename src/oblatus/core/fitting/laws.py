@@ -26,7 +26,7 @@ class Law:
 
     def row(self, kind: int, row: tuple[float, ...]) -> tuple[float, ...]:
         """A ground row under this law."""
-        return tuple(float(value) for value in np.array(row) * self.ground[kind])
+        return tuple(value * factor for value, factor in zip(row, self.ground[kind].tolist(), strict=True))
 
 
 def as_taken() -> Law:

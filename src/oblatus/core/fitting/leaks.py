@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Estimate, Habit, Player
 from oblatus.core.fitting.costs import Costs, Sheet
-from oblatus.core.fitting.fitting import Fitting, carry_model_of
+from oblatus.core.fitting.fitting import Fitting, carry_model_of, faced_of
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.recommend import ABOVE, Recommendation
 from oblatus.core.fitting.scenarios import Scenario, build_scenarios
@@ -120,26 +120,21 @@ def _scratch(recommendation: Recommendation, judge: StrokesJudge) -> Floats:
         shot_mix=fitting.player.shot_mix,
     )  # fmt: skip
     other = replace(fitting, player=player, strikes=())
-    sheet = judge.sheet(
-        replace(
-            recommendation.sheet.asked,
-            player=player,
-            model=carry_model_of(other),
-            short=tuple(
-                replace(scenario, share=mine.share)
-                for scenario, mine in zip(_same_short(recommendation, other), recommendation.sheet.short, strict=True)
-            ),
-            scatter=Scatter.usual(SCRATCH),
-        )
+    model = carry_model_of(other)
+    asked = replace(recommendation.sheet.asked, player=player, model=model, scatter=Scatter.usual(SCRATCH))
+    # apart, so that the short shots' sheet is the same whatever changes in the player
+    short = judge.sheet(
+        replace(asked, short=_same_short(recommendation, other), approaches=(), faced=faced_of(other, model))
     )
+    approaches = judge.sheet(replace(asked, short=()))
     heads = [fitting.bag.pitching_wedge, fitting.bag.nine_iron, *(item.head for item in fitting.stock if item.stock > 0)]
-    return np.asarray(sheet.costs(heads).strokes.min(axis=0))
+    return np.concatenate([sheet.costs(heads).strokes.min(axis=0) for sheet in (short, approaches)])
 
 
-def _same_short(recommendation: Recommendation, other: Fitting) -> list[Scenario]:
+def _same_short(recommendation: Recommendation, other: Fitting) -> tuple[Scenario, ...]:
     """The short scenarios of the fitting, set up as another player would."""
     scenarios = {s.key: s for s in build_scenarios(other.player, other.grounds, other.layouts)}
-    return [scenarios.get(mine.key, mine) for mine in recommendation.sheet.short]
+    return tuple(scenarios.get(mine.key, mine) for mine in recommendation.sheet.short)
 
 
 def _halved(recommendation: Recommendation, judge: StrokesJudge, lever: str, who: NDArray[np.int64]) -> Floats:
@@ -154,8 +149,7 @@ def _halved(recommendation: Recommendation, judge: StrokesJudge, lever: str, who
         scatter = replace(scatter, speed=HALF * scatter.speed, stock_speed=HALF * scatter.stock_speed)
     player = replace(fitting.player, habit=habit)
     sheet = judge.sheet(replace(recommendation.sheet.asked, player=player, scatter=scatter))
-    strokes = sheet.costs(_heads(recommendation)).strokes
-    return np.asarray(strokes[who, np.arange(len(who))])
+    return sheet.served(_heads(recommendation), who)
 
 
 def _heads(recommendation: Recommendation) -> list[Head]:

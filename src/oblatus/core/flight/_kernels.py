@@ -259,12 +259,12 @@ def run_out(vx, vy, vz, wx, wy, wz, firmness, stimp, mu_bounce, mu_slide):
 
 @_jit
 def carries(speeds, lofts, attacks, friction, head_mass, gyration, restitution, rho, viscosity, h, out):
-    """Square shots in still air, one a row: out (n, 6) = carry, apex, landing angle [rad], spin [rad/s], v, launch."""
+    """Square shots in still air, one a row, with its own friction and restitution: out (n, 6) = carry, apex, landing angle [rad], spin [rad/s], v, launch."""
     nothing = np.empty((0, 3))
     status = LANDED
     for i in range(speeds.shape[0]):
         vx, vy, vz, wx, wy, wz = impact(
-            speeds[i], lofts[i], attacks[i], 0.0, 0.0, friction, head_mass, 0.0, gyration, restitution
+            speeds[i], lofts[i], attacks[i], 0.0, 0.0, friction[i], head_mass, 0.0, gyration, restitution[i]
         )
         x, _, apex, _, lx, ly, _, _, code, _ = fly(vx, vy, vz, wx, wy, wz, 0.0, 0.0, rho, viscosity, h, 0.0, nothing)
         status = max(status, code)

@@ -10,6 +10,7 @@ import math
 import numba
 import numpy as np
 
+from oblatus.core._compiled import leaf
 from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, MAX_STEPS, _hermite, _step, fly, run_out
 
 SPEED_STEP, SPEEDS = 1.0, 65
@@ -19,7 +20,6 @@ LEAST_SPEED, LEAST_LAUNCH = 0.5, math.radians(0.5)
 SPIN_RADIUS = INERTIA_FACTOR * BALL_RADIUS
 
 _jit = numba.njit(cache=True, nogil=True, error_model="numpy")
-_fast = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
 
 
 @_jit
@@ -83,7 +83,7 @@ def fill_heights(rows, distance, rho, viscosity, h, out):
                 out[i, j, m] = height_at(vx, vy, w, distance, rho, viscosity, h)
 
 
-@_fast
+@leaf
 def place(bx, bz, vt):
     """Cells and fractions of a ball in the tables, and its speed: (i, j, m, u, v, w, speed)."""
     speed = math.sqrt(bx * bx + bz * bz)
@@ -95,7 +95,7 @@ def place(bx, bz, vt):
     return i, j, m, a - i, b - j, c - m, speed
 
 
-@_fast
+@leaf
 def look(table, i, j, m, u, v, w):
     """Trilinear value of a table."""
     low = table[i, j, m] + w * (table[i, j, m + 1] - table[i, j, m])
@@ -107,7 +107,7 @@ def look(table, i, j, m, u, v, w):
     return a + u * (b - a)
 
 
-@_fast
+@leaf
 def carry_of(table, bx, bz, vt):
     """Carry [m] of a ball; one that is driven down carries nothing."""
     if bz <= 0.0 or bx <= 0.0:

@@ -99,36 +99,31 @@ class Problem:
         )  # fmt: skip
 
     def predict(self, x: Floats, lofts: Floats, swing_of: Ints) -> Floats:
-        """Channels (n, 5) of lofts with swings; shares as logarithms."""
+        """Channels (..., n, 5) of n lofts with swings for unknowns (..., p); shares as logarithms."""
         n = len(self.swings)
-        shares = np.concatenate([[0.0], x[5 + n : 4 + 2 * n]])
+        full = np.zeros((*x.shape[:-1], 1))
+        shares = np.concatenate([full, x[..., 5 + n : 4 + 2 * n]], axis=-1)
         degrees = lofts - self.start.pitching_wedge_loft_deg
-        speed = (
-            math.exp(x[0])
-            * np.exp(shares[swing_of])
-            * (1.0 - np.where(degrees > 0.0, x[4], SPEED_PER_DEGREE_ABOVE) * degrees)
+        per_degree = np.where(degrees > 0.0, x[..., 4:5], SPEED_PER_DEGREE_ABOVE)
+        speed = np.exp(x[..., :1] + shares[..., swing_of]) * (1.0 - per_degree * degrees)
+        dynamic = np.radians(lofts - x[..., 1:2] - x[..., 5 : 5 + n][..., swing_of])
+        friction, restitution = (
+            np.broadcast_to(part, speed.shape).ravel() for part in (np.exp(x[..., 2:3]), x[..., 3:4])
         )
-        dynamic = np.radians(lofts - x[1] - x[5 : 5 + n][swing_of])
-        out = square_flights(speed, dynamic, self.start.attack_deg, math.exp(x[2]), x[3], self.air)
-        return np.column_stack(
-            [
-                np.log(out[:, 0]),
-                np.log(out[:, 4]),
-                np.degrees(out[:, 5]),
-                np.log(out[:, 3] * 30.0 / math.pi),
-                np.log(speed),
-            ]
-        )
+        out = square_flights(speed.ravel(), dynamic.ravel(), self.start.attack_deg, friction, restitution, self.air)
+        channels = [
+            np.log(out[:, 0]), np.log(out[:, 4]), np.degrees(out[:, 5]), np.log(out[:, 3] * 30.0 / math.pi),
+            np.log(speed.ravel()),
+        ]  # fmt: skip
+        return np.stack(channels, axis=-1).reshape(*speed.shape, len(CHANNELS))
 
-    def slopes(self, x: Floats, at: Floats, lofts: Floats, swing_of: Ints) -> Floats:
-        """Derivatives (n, 5, parameters) of `predict`."""
-        out = np.empty((*at.shape, self.size))
-        for j in range(self.size):
-            step = 0.1 * self.doubt[j]
-            moved = x.copy()
-            moved[j] += step
-            out[:, :, j] = (self.predict(moved, lofts, swing_of) - at) / step
-        return out
+    def slopes(self, x: Floats, lofts: Floats, swing_of: Ints) -> tuple[Floats, Floats]:
+        """`predict` (n, 5) and its derivatives (n, 5, parameters)."""
+        steps = 0.1 * self.doubt
+        moved = np.tile(x, (self.size + 1, 1))
+        moved[1:, : self.size] += np.diag(steps)
+        found = self.predict(moved, lofts, swing_of)
+        return found[0], np.moveaxis((found[1:] - found[0]) / steps[:, None, None], 0, -1)
 
     def solve(self) -> None:
         """The most probable unknowns; `covariance` is the inverse of the curvature there."""
@@ -156,8 +151,7 @@ class Problem:
         self.at, self.slopes_at, self.residual = at, slopes, residual
 
     def _linearise(self) -> tuple[Floats, Floats]:
-        at = self.predict(self.x, self.lofts, self.swing_of)
-        return at, self.slopes(self.x, at, self.lofts, self.swing_of)
+        return self.slopes(self.x, self.lofts, self.swing_of)
 
     def _residual(self, at: Floats) -> Floats:
         """What is measured less what is told, strike by strike (n, 5); 0 where nothing was measured."""
@@ -194,8 +188,8 @@ class Problem:
                 pull[p:] += off
         if self.typed is not None:
             loft, full = np.array([self.start.pitching_wedge_loft_deg]), np.zeros(1, dtype=np.int64)
-            at = self.predict(self.x, loft, full)
-            j = self.slopes(self.x, at, loft, full)[0, CARRY]
+            at, slopes_at = self.slopes(self.x, loft, full)
+            j = slopes_at[0, CARRY]
             curvature[:p, :p] += np.outer(j, j) / TYPED_CARRY_DOUBT**2
             pull[:p] += j * (self.typed - at[0, CARRY]) / TYPED_CARRY_DOUBT**2
         return curvature, pull

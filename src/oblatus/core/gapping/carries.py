@@ -171,14 +171,18 @@ def square_flights(
     speeds: Floats,
     dynamic_lofts: Floats,
     attack_deg: float,
-    friction: float = LIE_FRICTION["dry"],
-    restitution: float = RESTITUTION,
+    friction: float | Floats = LIE_FRICTION["dry"],
+    restitution: float | Floats = RESTITUTION,
     air: Air = REFERENCE_AIR,
 ) -> Floats:
-    """Square strikes (n,), speed [m/s] and dynamic loft [rad], in still air: (n, 6), see `flight._kernels.carries`."""
-    out = np.empty((len(speeds), 6))
+    """Square strikes (n,), speed [m/s] and dynamic loft [rad], in still air: (n, 6), see `flight._kernels.carries`.
+
+    `friction` and `restitution` are the same for all, or one each (n,).
+    """
+    n = len(speeds)
+    out = np.empty((n, 6))
     flight_kernels.carries(
-        speeds, dynamic_lofts, np.full(len(speeds), math.radians(attack_deg)), friction, HEAD_MASS, GYRATION_RADIUS,
-        restitution, air.density, air.viscosity, STEP, out,
+        speeds, dynamic_lofts, np.full(n, math.radians(attack_deg)), np.full(n, friction), HEAD_MASS, GYRATION_RADIUS,
+        np.full(n, restitution), air.density, air.viscosity, STEP, out,
     )  # fmt: skip
     return out

@@ -6,9 +6,9 @@ Nothing is checked here; the wrappers in the package check first.
 
 import math
 
-import numba
 import numpy as np
 
+from oblatus.core._compiled import leaf, quick
 from oblatus.core.flight._kernels import RESTITUTION_SLOPE, clean_contact
 from oblatus.core.geometry._kernels import PITCH_LOW, PITCHES
 
@@ -60,10 +60,8 @@ N_CV = np.array([1.26, 1.17, 1.10, 1.05, 1.00, 0.95, 0.88, 0.80, 0.70, 0.56])
 N_AH = np.array([0.158, 0.222, 0.297, 0.384, 0.481, 0.589, 0.707, 0.834, 0.974, 1.12])
 N_AV = np.array([0.243, 0.284, 0.319, 0.345, 0.362, 0.368, 0.360, 0.337, 0.298, 0.239])
 
-_jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
 
-
-@_jit
+@leaf
 def at_pitch(table, pitch):
     """Linear interpolation in a table of every degree, ends held."""
     u = min(max(math.degrees(pitch) - PITCH_LOW, 0.0), PITCHES - 1.000001)
@@ -71,7 +69,7 @@ def at_pitch(table, pitch):
     return table[i] + (u - i) * (table[i + 1] - table[i])
 
 
-@_jit
+@leaf
 def at_rake(table, rake):
     """Linear interpolation in a table of rakes [degrees], ends held."""
     u = min(max((rake - 15.0) / 5.0, 0.0), 8.999999)
@@ -79,7 +77,7 @@ def at_rake(table, rake):
     return table[i] + (u - i) * (table[i + 1] - table[i])
 
 
-@_jit
+@leaf
 def touch(heights, leads, entry, lean, attack, release):
     """Edge position, pitch and path slope when the sole first touches: x_0, p_0, sigma (positive is down), low point."""
     kappa = (0.75 + 0.25 * release) / ARC_RADIUS
@@ -93,7 +91,7 @@ def touch(heights, leads, entry, lean, attack, release):
     return x, pitch, sigma, x_low
 
 
-@_jit
+@quick
 def _turf_force(sole, edge, ground, cut, x_c, x_s, z, ux, uz, v):
     """Force on the sole and cutting edge; x_c, x_s cosine and sine of the pitch, cut the four cutting factors."""
     fx = fz = 0.0
@@ -123,7 +121,7 @@ def _turf_force(sole, edge, ground, cut, x_c, x_s, z, ux, uz, v):
     return fx, fz
 
 
-@_jit
+@quick
 def _sand_plates(plates, sign, ground, x_c, x_s, z, ux, uz, v2):
     """Resistive force theory with the inertial term, for the sole (sign 1) or the face (sign -1)."""
     fx = fz = 0.0
@@ -154,7 +152,7 @@ def _sand_plates(plates, sign, ground, x_c, x_s, z, ux, uz, v2):
     return fx, fz
 
 
-@_jit
+@quick
 def _force(kind, sole, face, edge, ground, cut, x_c, x_s, z, vx, vz):
     v = math.sqrt(vx * vx + vz * vz)
     ux, uz = vx / v, vz / v
@@ -165,7 +163,7 @@ def _force(kind, sole, face, edge, ground, cut, x_c, x_s, z, vx, vz):
     return fx + gx, fz + gz
 
 
-@_jit
+@quick
 def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows):
     """One pass through the ground: rows (n, 7) = x, z, v_x, v_z, m_edge, m_sole [kg/m], pitch; returns (rows, stopped)."""
     m_x, m_z = mass + SHAFT_MASS_X, mass + SHAFT_MASS_Z[kind]
@@ -207,83 +205,85 @@ def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, s
     return n, False
 
 
-@_jit
-def meet(x, z, loft, z_ball):
-    """Height up the face, gap to the face, and gap of the edge to the ball, for an edge at (x, z)."""
+@leaf
+def meet(x, z, s, c, z_ball):
+    """Height up the face, gap to the face, and gap of the edge to the ball, for an edge at (x, z); s, c of the loft."""
     zc = z_ball + BALL_RADIUS
-    s, c = math.sin(loft), math.cos(loft)
     t = x * s + (zc - z) * c
     f = -x * c + (zc - z) * s - BALL_RADIUS
     gap = math.sqrt(x * x + (zc - z) * (zc - z)) - BALL_RADIUS
     return t, f, gap
 
 
-@_jit
-def _gap(x, z, loft, z_ball):
+@leaf
+def gap_to_ball(x, z, loft, z_ball):
     """The gap that closes first: of the face above the edge, of the edge below it."""
-    t, f, gap = meet(x, z, loft, z_ball)
+    t, f, gap = meet(x, z, math.sin(loft), math.cos(loft), z_ball)
     if t >= 0.0:
         return f
     return min(gap, -x) if x > -BALL_RADIUS else gap
 
 
-@_jit
+@leaf
 def free_contact(heights, loft_in, p_touch, x_touch, sigma, x_low, release, z_ball):
-    """Contact on the free arc, before any ground is touched: (x, z, pitch, path angle down)."""
+    """Contact on the free arc, before any ground is touched: (x, z, pitch, sine of the path angle down)."""
     kappa = (0.75 + 0.25 * release) / ARC_RADIUS
     turn = release / ARC_RADIUS
     zc = z_ball + BALL_RADIUS
     sagitta = (1.0 - math.cos(sigma)) / kappa
     if sigma < 0.0:
         sagitta = -sagitta
-    x, z, pitch, theta = x_touch, 0.0, p_touch, sigma
-    edge = False
+    x, z, pitch, down = x_touch, 0.0, p_touch, 0.0
     for attempt in range(2):
         edge = attempt == 1
+        s = c = 1.0
         x = min(x_touch, 0.0)
         for _ in range(6):
             pitch = p_touch - turn * (x - x_touch)
-            theta = math.asin(min(max((x_low - x) * kappa, -1.0), 1.0))
-            z = at_pitch(heights, pitch) + (1.0 - math.cos(theta)) / kappa - sagitta
-            loft = loft_in - pitch
+            down = min(max((x_low - x) * kappa, -1.0), 1.0)
+            z = at_pitch(heights, pitch) + (1.0 - math.sqrt(1.0 - down * down)) / kappa - sagitta
             was = x
             if edge:
                 drop = min(max((zc - z) / BALL_RADIUS, -1.0), 1.0)
                 x = -BALL_RADIUS * math.sqrt(1.0 - drop * drop)
             else:
-                x = ((zc - z) * math.sin(loft) - BALL_RADIUS) / math.cos(loft)
+                s, c = math.sin(loft_in - pitch), math.cos(loft_in - pitch)
+                x = ((zc - z) * s - BALL_RADIUS) / c
             if abs(x - was) < 1e-7:
                 break
-        if not edge and meet(x, z, loft_in - pitch, z_ball)[0] >= 0.0:
+        if not edge and meet(x, z, s, c, z_ball)[0] >= 0.0:
             break
-    return x, z, pitch, theta
+    return x, z, pitch, down
 
 
-@_jit
-def face_contact(v, in_plane, elevation, psi, contact_t, mass, material, cushion, stripe, restitution, grip):
+@leaf
+def face_contact(v, in_plane, se, ce, sp, cp, contact_t, mass, material, cushion, stripe, restitution, grip):
     """Ball velocity (x, z) and tangential speed of a contact of face or edge; `cushion` [kg] lies between.
 
-    The law is that of the flight's impact: what lies between lowers restitution and friction.
+    se, ce are sine and cosine of the direction to the ball's centre, sp, cp of the path. The law is that of the flight's
+    impact: what lies between lowers restitution and friction.
     """
-    un = v * in_plane * math.cos(elevation - psi)
+    un = v * in_plane * (ce * cp + se * sp)
     ut = math.sqrt(max(v * v - un * un, 1e-12))
     off = (max(contact_t, 0.0) - STRIPE_T) / stripe
-    e = (restitution - RESTITUTION_SLOPE * un) * math.exp(-((material / cushion) ** CUSHION_POWER))
-    friction = LEAST_GRIP + (grip - LEAST_GRIP) * math.exp(-material / GRIP_SCALE)
+    e, friction = restitution - RESTITUTION_SLOPE * un, grip
+    if material > 0.0:
+        e *= math.exp(-((material / cushion) ** CUSHION_POWER))
+        friction = LEAST_GRIP + (grip - LEAST_GRIP) * math.exp(-material / GRIP_SCALE)
     vn, vt = clean_contact(un, ut, mass / (1.0 + off * off), friction, e)
     if contact_t > FADE_FROM:
         fade = min(max(1.0 - (contact_t - FADE_FROM) / FADE_OVER, FADE_LEAST), 1.0)
         vn, vt = vn * fade, vt * fade
     side = math.sqrt(max(1.0 - in_plane * in_plane, 0.0))
-    nx, nz = in_plane * math.cos(elevation), in_plane * math.sin(elevation)
-    tx = (v * math.cos(psi) - un * nx) / ut
+    nx, nz = in_plane * ce, in_plane * se
+    tx = (v * cp - un * nx) / ut
     ty = -un * side / ut
-    tz = (v * math.sin(psi) - un * nz) / ut
+    tz = (v * sp - un * nz) / ut
     forward, across = vn * nx + vt * tx, vn * side + vt * ty
     return math.sqrt(forward * forward + across * across), vn * nz + vt * tz, vt
 
 
-@_jit
+@leaf
 def ball(
     kind,
     ground,
@@ -291,9 +291,12 @@ def ball(
     mass,
     in_plane,
     contact_t,
-    elevation,
-    loft,
-    psi,
+    se,
+    ce,
+    sl,
+    cl,
+    sp,
+    cp,
     v,
     z,
     m_edge,
@@ -305,17 +308,22 @@ def ball(
 ):
     """Ball velocity (x, z), material between face and ball [kg], tangential speed.
 
-    `contact` holds the constants of the contact; z_s, v_s, m_edge_s, m_sole_s are the state 30 mm later (sand).
+    se, ce, sl, cl, sp, cp are sine and cosine of the direction to the ball's centre, the loft and the path. `contact`
+    holds the constants of the contact; z_s, v_s, m_edge_s, m_sole_s are the state 30 mm later (sand).
     """
     z_ball = ground[BALL_Z]
     width = WIDTHS[kind]
-    under = z_ball + BALL_RADIUS * (1.0 - math.sin(loft)) - z
-    material = width * (m_edge + contact[PILE_SHARE] * m_sole / (1.0 + math.exp(-under / PILE_HEIGHT)))
+    under = z_ball + BALL_RADIUS * (1.0 - sl) - z
+    material = width * m_edge
+    if m_sole > 0.0:
+        material += width * contact[PILE_SHARE] * m_sole / (1.0 + math.exp(-under / PILE_HEIGHT))
     bx, bz, vt = face_contact(
         v,
         in_plane,
-        elevation,
-        psi,
+        se,
+        ce,
+        sp,
+        cp,
         contact_t,
         mass,
         material,
@@ -332,10 +340,10 @@ def ball(
     slug = width * (m_edge_s + contact[PILE_SHARE] * m_sole_s)
     chi = contact[COUPLING] * slug / (slug + BALL_MASS) * math.exp(-max(z_ball - z_s, 0.0) / contact[SHEAR_DEPTH])
     # sand leaves the face at the wall friction angle: momentum along the face's normal, and friction against its slip
-    c = in_plane * math.cos(loft)
+    c = in_plane * cl
     s = math.sqrt(max(1.0 - c * c, 1e-12))
     q = min(ground[TAN_DELTA], s / max(c, 1e-9)) / s
-    ny, nz = math.sqrt(max(1.0 - in_plane * in_plane, 0.0)), in_plane * math.sin(loft)
+    ny, nz = math.sqrt(max(1.0 - in_plane * in_plane, 0.0)), in_plane * sl
     drive = v_s * chi * c
     forward, across = drive * (c + q * (1.0 - c * c)), drive * ny * (1.0 - q * c)
     bx = direct * bx + (1.0 - direct) * math.sqrt(forward * forward + across * across)
@@ -348,7 +356,7 @@ def ball(
     return bx, bz, material, vt
 
 
-@_jit
+@quick
 def strike(
     kind,
     sole,
@@ -372,28 +380,30 @@ def strike(
     """One strike. Returns (contact, t, z, v/v0, material, ball v_x, ball v_z, elevation, loft, stopped, x, rows used, v_t)."""
     z_ball = ground[BALL_Z]
     x0, p0, sigma, x_low = touch(heights, leads, entry, lean, attack, release)
-    first = _gap(x0, at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0 and x0 > FIRST_ROW_X
+    first = gap_to_ball(x0, at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0 and x0 > FIRST_ROW_X
     if sigma < 0.0 or first:
-        x, z, pitch, theta = free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
+        x, z, pitch, down = free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
         loft = loft_in - pitch
-        t = meet(x, z, loft, z_ball)[0]
+        s, c = math.sin(loft), math.cos(loft)
+        t = meet(x, z, s, c, z_ball)[0]
         if z - z_ball > 2.0 * BALL_RADIUS:
             return NONE, t, z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0, 0.0
-        hit, elevation = _elevation(t, z, loft, z_ball)
+        hit, se, ce = elevation_of(t, z, s, c, z_ball)
         bx, bz, material, vt = ball(
-            kind, ground, contact_law, mass, in_plane, t, elevation, loft, -theta, speed, z, 0.0, 0.0, z, speed, 0.0, 0.0
-        )
-        return hit, t, z, 1.0, material, bx, bz, elevation, loft, False, x, 0, vt
+            kind, ground, contact_law, mass, in_plane, t, se, ce, s, c, -down, math.sqrt(1.0 - down * down), speed, z,
+            0.0, 0.0, z, speed, 0.0, 0.0,
+        )  # fmt: skip
+        return hit, t, z, 1.0, material, bx, bz, math.asin(se), loft, False, x, 0, vt
     n, stopped = run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows)
     before = 1.0
     for i in range(n):
         if rows[i, 0] < FIRST_ROW_X and i + 1 < n:
             continue
-        gap = _gap(rows[i, 0], rows[i, 1], loft_in - rows[i, 6], z_ball)
+        gap = gap_to_ball(rows[i, 0], rows[i, 1], loft_in - rows[i, 6], z_ball)
         if gap <= 0.0:
             u = 1.0
             if i > 0:
-                before = _gap(rows[i - 1, 0], rows[i - 1, 1], loft_in - rows[i - 1, 6], z_ball)
+                before = gap_to_ball(rows[i - 1, 0], rows[i - 1, 1], loft_in - rows[i - 1, 6], z_ball)
                 u = before / (before - gap) if before > gap else 1.0
             a = max(i - 1, 0)
             x = rows[a, 0] + u * (rows[i, 0] - rows[a, 0])
@@ -404,14 +414,15 @@ def strike(
             ms = rows[a, 5] + u * (rows[i, 5] - rows[a, 5])
             loft = loft_in - (rows[a, 6] + u * (rows[i, 6] - rows[a, 6]))
             v = math.sqrt(vx * vx + vz * vz)
-            t = meet(x, z, loft, z_ball)[0]
-            hit, elevation = _elevation(t, z, loft, z_ball)
+            s, c = math.sin(loft), math.cos(loft)
+            t = meet(x, z, s, c, z_ball)[0]
+            hit, se, ce = elevation_of(t, z, s, c, z_ball)
             z_s, v_s, me_s, ms_s = _later(rows, n, x + SLUG_RIDE, ds)
             bx, bz, material, vt = ball(
-                kind, ground, contact_law, mass, in_plane, t, elevation, loft, math.asin(vz / v), v, z, me, ms,
+                kind, ground, contact_law, mass, in_plane, t, se, ce, s, c, vz / v, vx / v, v, z, me, ms,
                 z_s, v_s, me_s, ms_s,
             )  # fmt: skip
-            return hit, t, z, v / speed, material, bx, bz, elevation, loft, stopped, x, n, vt
+            return hit, t, z, v / speed, material, bx, bz, math.asin(se), loft, stopped, x, n, vt
     last = max(n - 1, 0)
     v = math.sqrt(rows[last, 2] ** 2 + rows[last, 3] ** 2)
     return (
@@ -431,15 +442,16 @@ def strike(
     )
 
 
-@_jit
-def _elevation(t, z, loft, z_ball):
-    """Face or edge, and the direction from the contact to the ball's centre."""
+@leaf
+def elevation_of(t, z, s, c, z_ball):
+    """Face or edge, and sine and cosine of the direction from the contact to the ball's centre; s, c of the loft."""
     if t >= 0.0:
-        return FACE, loft
-    return EDGE, math.asin(min(max((z_ball + BALL_RADIUS - z) / BALL_RADIUS, -1.0), 1.0))
+        return FACE, s, c
+    up = min(max((z_ball + BALL_RADIUS - z) / BALL_RADIUS, -1.0), 1.0)
+    return EDGE, up, math.sqrt(1.0 - up * up)
 
 
-@_jit
+@quick
 def _later(rows, n, x, ds):
     """Edge height, speed and masses at x; beyond the end of a stopped run the speed decays and the masses stay."""
     u = (x - rows[0, 0]) / ds

@@ -11,6 +11,7 @@ import numba
 import numpy as np
 
 from oblatus.core import constants
+from oblatus.core._compiled import inline, leaf, quick
 from oblatus.core.strike import _kernels as k
 
 SLOPES, PITCHES = 8, 8
@@ -21,11 +22,10 @@ ROWS = 38
 COLUMNS = 5
 PAD = 64  # lanes, a multiple of the vector width
 ATTACK_CLAMP = math.radians(constants.FLATTEST_ATTACK.value)
-CORNER = 0.05
+CORNER = 0.1
 
 Z, VX, VZ, C, S, UX, UZ, V2, FX, FZ, Z1, VX1, VZ1, ME, MS, ALIVE = range(16)
 
-_jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
 _fast = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz"})
 f4 = np.float32
 
@@ -99,7 +99,7 @@ def _directions(w):
         w[FX * PAD + j], w[FZ * PAD + j] = f4(0.0), f4(0.0)
 
 
-@_jit
+@quick
 def _forces(w, kind, sole, face, edge, ground, cut):
     _directions(w)
     if kind == k.TURF:
@@ -124,7 +124,7 @@ def _forces(w, kind, sole, face, edge, ground, cut):
         )
 
 
-@_jit
+@quick
 def _pitch_lanes(w, angle):
     """Cosine and sine of every lane's pitch; only PITCHES of them differ."""
     step = (PITCH_HIGH - PITCH_LOW) / (PITCHES - 1)
@@ -167,7 +167,7 @@ def _full_step(w, ds, kappa, m_x, m_z, density, slowest, rest_heights):
         w[VZ * PAD + j] = going * nz + stopped * f4(0.7) * vz
 
 
-@_jit
+@quick
 def family(kind, sole, face, edge, heights, loft_in, mass, ground, speed, release, out):
     """Integrate the whole grid: out (ROWS, COLUMNS, LANES) = z, v_x, v_z, m_edge, m_sole every 5 mm from touch."""
     w = np.empty(16 * PAD, dtype=np.float32)
@@ -210,7 +210,7 @@ def family(kind, sole, face, edge, heights, loft_in, mass, ground, speed, releas
         _full_step(w, ds, f4(kappa), m_x, m_z, f4(ground[k.DENSITY]), slowest, rest_heights)
 
 
-@_jit
+@leaf
 def _weights(sigma, pitch):
     """First lane and the two fractions of a point of the grid; beyond it the edge is held."""
     u = (min(max(sigma, SLOPE_LOW), SLOPE_HIGH) - SLOPE_LOW) * ((SLOPES - 1) / (SLOPE_HIGH - SLOPE_LOW))
@@ -219,7 +219,7 @@ def _weights(sigma, pitch):
     return j * SLOPES + i, u - i, v - j
 
 
-@_jit
+@leaf
 def _blend(rows, r, c, lane, u, v):
     """One column of one row at a point of the grid."""
     a, b = rows[r, c, lane], rows[r, c, lane + 1]
@@ -228,31 +228,49 @@ def _blend(rows, r, c, lane, u, v):
     return low + v * (d + u * (e - d) - low)
 
 
-@_jit
-def _between(rows, c, lane, u, v, x_row):
-    """One column at a fractional row."""
+@leaf
+def _column(rows, r, c, lane, wide, part):
+    """One column at a row and a fraction of the next; `wide` are the weights of the four lanes around the point."""
+    below = lane + SLOPES
+    a, b, d, e = wide
+    here = a * rows[r, c, lane] + b * rows[r, c, lane + 1] + d * rows[r, c, below] + e * rows[r, c, below + 1]
+    r += 1
+    after = a * rows[r, c, lane] + b * rows[r, c, lane + 1] + d * rows[r, c, below] + e * rows[r, c, below + 1]
+    return here + part * (after - here)
+
+
+@leaf
+def _state(rows, lane, u, v, x_row):
+    """z, v_x, v_z, m_edge and m_sole at a fractional row."""
     r = min(int(x_row), ROWS - 2)
-    a = _blend(rows, r, c, lane, u, v)
-    return a + (x_row - r) * (_blend(rows, r + 1, c, lane, u, v) - a)
+    wide = ((1.0 - u) * (1.0 - v), u * (1.0 - v), (1.0 - u) * v, u * v)
+    part = x_row - r
+    return (
+        _column(rows, r, 0, lane, wide, part), _column(rows, r, 1, lane, wide, part),
+        _column(rows, r, 2, lane, wide, part), _column(rows, r, 3, lane, wide, part),
+        _column(rows, r, 4, lane, wide, part),
+    )  # fmt: skip
 
 
-@_jit
+@inline
 def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact, entry, lean, attack, speed, release):
     """One strike from a family. Returns (contact, t, z, v/v0, material, ball v_x, v_z, elevation, loft, stopped, x, v_t)."""
     z_ball = ground[k.BALL_Z]
     x0, p0, sigma, x_low = k.touch(heights, leads, entry, lean, attack, release)
-    first = x0 > k.FIRST_ROW_X and k._gap(x0, k.at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0
+    first = x0 > k.FIRST_ROW_X and k.gap_to_ball(x0, k.at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0
     if sigma < 0.0 or first:
-        x, z, pitch, theta = k.free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
+        x, z, pitch, down = k.free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
         loft = loft_in - pitch
-        t = k.meet(x, z, loft, z_ball)[0]
+        s, c = math.sin(loft), math.cos(loft)
+        t = k.meet(x, z, s, c, z_ball)[0]
         if z - z_ball > 2.0 * k.BALL_RADIUS:
             return k.NONE, t, z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0.0
-        hit, elevation = k._elevation(t, z, loft, z_ball)
+        hit, se, ce = k.elevation_of(t, z, s, c, z_ball)
         bx, bz, material, vt = k.ball(
-            kind, ground, contact, mass, in_plane, t, elevation, loft, -theta, speed, z, 0.0, 0.0, z, speed, 0.0, 0.0
-        )
-        return hit, t, z, 1.0, material, bx, bz, elevation, loft, False, x, vt
+            kind, ground, contact, mass, in_plane, t, se, ce, s, c, -down, math.sqrt(1.0 - down * down), speed, z, 0.0,
+            0.0, z, speed, 0.0, 0.0,
+        )  # fmt: skip
+        return hit, t, z, 1.0, material, bx, bz, loft if hit == k.FACE else math.asin(se), loft, False, x, vt
     lane, u, v = _weights(sigma, p0)
     turn = release / k.ARC_RADIUS
     start = max(int(math.ceil((k.FIRST_ROW_X - x0) / k.ROW)), 0)
@@ -260,60 +278,63 @@ def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact,
     before = 1.0
     zc = z_ball + k.BALL_RADIUS
     angle = loft_in - p0 + turn * start * k.ROW
-    sl, cl = math.sin(angle), math.cos(angle)
-    sd, cd = math.sin(turn * k.ROW), math.cos(turn * k.ROW)
+    s, c = math.sin(angle), math.cos(angle)
     for r in range(start, end):
         x = x0 + r * k.ROW
         h = zc - _blend(rows, r, 0, lane, u, v)
-        # k._gap with the sine and cosine of the loft turned on from row to row
-        if x * sl + h * cl >= 0.0:
-            gap = h * sl - x * cl - k.BALL_RADIUS
+        # k.gap_to_ball with the sine and cosine of the loft turned on from row to row
+        if x * s + h * c >= 0.0:
+            gap = h * s - x * c - k.BALL_RADIUS
         else:
             gap = math.sqrt(x * x + h * h) - k.BALL_RADIUS
             gap = min(gap, -x) if x > -k.BALL_RADIUS else gap
-        sl, cl = sl * cd + cl * sd, cl * cd - sl * sd
         if gap <= 0.0:
             at = float(r)
             if r > start and before > gap:
                 at = r - 1 + before / (before - gap)
+            s, c = _turned(s, c, turn * (at - r) * k.ROW)
             x = x0 + at * k.ROW
-            z = _between(rows, 0, lane, u, v, at)
-            vx, vz = _between(rows, 1, lane, u, v, at), _between(rows, 2, lane, u, v, at)
-            me, ms = _between(rows, 3, lane, u, v, at), _between(rows, 4, lane, u, v, at)
+            z, vx, vz, me, ms = _state(rows, lane, u, v, at)
             loft = loft_in - p0 + turn * at * k.ROW
             vv = math.sqrt(vx * vx + vz * vz)
-            stopped = vx < k.STOP_SHARE * speed
-            t = k.meet(x, z, loft, z_ball)[0]
-            if stopped:
+            t = k.meet(x, z, s, c, z_ball)[0]
+            if vx < k.STOP_SHARE * speed:
                 return k.NONE, t, z, vv / speed, 0.0, 0.0, 0.0, 0.0, loft, True, x, 0.0
-            hit, elevation = k._elevation(t, z, loft, z_ball)
+            hit, se, ce = k.elevation_of(t, z, s, c, z_ball)
             z_s, v_s, me_s, ms_s = z, vv, me, ms
             if kind == k.SAND:
                 later = min(at + k.SLUG_RIDE / k.ROW, ROWS - 1.0)
-                z_s = _between(rows, 0, lane, u, v, later)
-                sx, sz = _between(rows, 1, lane, u, v, later), _between(rows, 2, lane, u, v, later)
+                z_s, sx, sz, me_s, ms_s = _state(rows, lane, u, v, later)
                 v_s = math.sqrt(sx * sx + sz * sz)
-                me_s, ms_s = _between(rows, 3, lane, u, v, later), _between(rows, 4, lane, u, v, later)
             bx, bz, material, vt = k.ball(
-                kind, ground, contact, mass, in_plane, t, elevation, loft, math.asin(vz / vv), vv, z, me, ms,
+                kind, ground, contact, mass, in_plane, t, se, ce, s, c, vz / vv, vx / vv, vv, z, me, ms,
                 z_s, v_s, me_s, ms_s,
             )  # fmt: skip
+            elevation = loft if hit == k.FACE else math.asin(se)
             return hit, t, z, vv / speed, material, bx, bz, elevation, loft, False, x, vt
         before = gap
+        s, c = _turned(s, c, turn * k.ROW)
     last = end - 1
     return k.NONE, 0.0, _blend(rows, last, 0, lane, u, v), 0.0, 0.0, 0.0, 0.0, 0.0, loft_in - p0, True, x0, 0.0
 
 
-@_jit
+@leaf
+def _turned(s, c, by):
+    """Sine and cosine of an angle turned on by less than a row's 0.005 rad: the next terms are below 1e-13."""
+    ds, dc = by * (1.0 - by * by / 6.0), 1.0 - 0.5 * by * by * (1.0 - by * by / 12.0)
+    return s * dc + c * ds, c * dc - s * ds
+
+
+@leaf
 def habit_node(mean, root, nodes, entries, a):
     """Attack, lean [rad] and middle entry [m] of a node of a habit; first entry, stride and whole weight of its entries."""
     z1, z2 = nodes[a, 0], nodes[a, 1]
     attack = min(mean[0] + root[0, 0] * z1, ATTACK_CLAMP)
     lean = mean[1] + root[1, 0] * z1 + root[1, 1] * z2
     middle = mean[2] + root[2, 0] * z1 + root[2, 1] * z2
-    # a corner of the product weighs a thirty-sixth: every second entry serves it, odd and even ones in turn
+    # a corner of the hexagon weighs a twelfth: every second entry serves it, odd and even ones in turn
     stride = 2 if nodes[a, 2] < CORNER else 1
-    first = (a // 2) % 2 if stride == 2 else 0
+    first = a % 2 if stride == 2 else 0
     whole = 0.0
     for b in range(first, len(entries), stride):
         whole += entries[b, 1]

@@ -2,9 +2,9 @@
 
 import math
 
-import numba
 import numpy as np
 
+from oblatus.core._compiled import quick
 from oblatus.core.flight._tables import carry_of
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.strike import _kernels as k
@@ -23,18 +23,17 @@ LOG_LOW, LOG_HIGH = 0.0, math.log(60.0)
 QUALITY, LEVEL, LAUNCH, SPIN_SPEED, FIRST_SHARE = range(5)
 RESULTS = FIRST_SHARE + CLASSES
 
-_jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
 
-
-@_jit
+@quick
 def clean_strike(loft, attack, in_plane, mass, grip, speed):
     """Ball velocity of a centre-face strike without material between: (v_x, v_z, tangential speed)."""
     return k.face_contact(
-        speed, in_plane, loft, attack, k.CLEAN_T, mass, 0.0, 1.0, 1.0, k.CONTACT_TURF[k.RESTITUTION], grip
-    )
+        speed, in_plane, math.sin(loft), math.cos(loft), math.sin(attack), math.cos(attack), k.CLEAN_T, mass, 0.0, 1.0,
+        1.0, k.CONTACT_TURF[k.RESTITUTION], grip,
+    )  # fmt: skip
 
 
-@_jit
+@quick
 def turf_class(contact, t, elevation, loft, ratio):
     """Outcome class on turf of a strike whose carry is `ratio` of the clean one."""
     if contact == k.NONE or ratio < 0.5:
@@ -48,7 +47,7 @@ def turf_class(contact, t, elevation, loft, ratio):
     return HEAVY if ratio < 0.88 else CLEAN
 
 
-@_jit
+@quick
 def sand_class(contact, elevation, material, ratio):
     """Outcome class in sand of a strike whose carry is `ratio` of the intended one."""
     if contact == k.NONE:
@@ -62,7 +61,7 @@ def sand_class(contact, elevation, material, ratio):
     return SHORT if ratio < 0.75 else OUT
 
 
-@_jit
+@quick
 def _edge_factor(contact, elevation, clean_share):
     """What an edge strike in sand is worth: nothing below 28 degrees of elevation or as long as a clean strike."""
     if contact != k.EDGE:
@@ -71,7 +70,7 @@ def _edge_factor(contact, elevation, clean_share):
     return high * min(max((1.0 - clean_share) / 0.3, 0.0), 1.0)
 
 
-@_jit
+@quick
 def expect(
     kind,
     rows,
@@ -155,7 +154,7 @@ def expect(
         out[FIRST_SHARE + sand_class(kinds[i], elevations[i], materials[i], carries[i] / out[LEVEL])] += weights[i]
 
 
-@_jit
+@quick
 def build_solids(heads, openings, hands_drop, sole, face, edge, heights, leads, scalars):
     """Production meshes of n (head, opening) pairs; scalars (n, 3) = in-plane loft, in-plane share of the normal, mass."""
     for i in range(heads.shape[0]):
@@ -168,7 +167,7 @@ def build_solids(heads, openings, hands_drop, sole, face, edge, heights, leads, 
         scalars[i, 2] = heads[i, geometry.MASS]
 
 
-@_jit
+@quick
 def families(solid, kinds, grounds, speeds, releases, slots, sole, face, edge, heights, scalars, pool):
     """Integrate families into their slots of the pool."""
     for i in range(len(solid)):
@@ -179,7 +178,7 @@ def families(solid, kinds, grounds, speeds, releases, slots, sole, face, edge, h
         )  # fmt: skip
 
 
-@_jit
+@quick
 def expect_many(
     solid,
     kinds,
@@ -208,7 +207,7 @@ def expect_many(
         )  # fmt: skip
 
 
-@_jit
+@quick
 def scan(
     kind,
     rows,
@@ -237,7 +236,7 @@ def scan(
         out[i, 3], out[i, 4], out[i, 5], out[i, 6] = elevation, material, loft, z
 
 
-@_jit
+@quick
 def turf_window(entries, strikes, clean):
     """First and last entry of the longest run that still plays (indices), or (-1, -1)."""
     best_a, best_b, start = -1, -2, -1
@@ -255,7 +254,7 @@ def turf_window(entries, strikes, clean):
     return best_a, best_b
 
 
-@_jit
+@quick
 def sand_window(entries, strikes):
     """Longest run of entries whose carries fit in one level +-25 % (indices and the level), or (-1, -1, 0)."""
     best_a, best_b, level = -1, -2, 0.0

@@ -1,8 +1,8 @@
 """Compiled costs of many strikes at once: a family and a habit give balls, the balls give strokes at every pin."""
 
-import numba
 import numpy as np
 
+from oblatus.core._compiled import leaf, quick
 from oblatus.core.strike import _kernels as k
 from oblatus.core.strike import _lanes as lanes
 from oblatus.core.strokes import _kernels as strokes
@@ -11,10 +11,8 @@ from oblatus.core.strokes import _kernels as strokes
 SHORT, LIP, LIP_TABLE, GREEN, NOISE = range(5)
 SITUATION_COLUMNS = 5
 
-_jit = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz", "reassoc", "afn"})
 
-
-@_jit
+@leaf
 def gather(
     kind,
     rows,
@@ -52,7 +50,7 @@ def gather(
     return n
 
 
-@_jit
+@quick
 def short_shots(
     solid,
     kinds,
@@ -85,10 +83,12 @@ def short_shots(
 ):
     """Strokes of every row at its situation's pins: out, aims (n, pins).
 
-    numbers (situations, SITUATION_COLUMNS), holes, edges, fail (situations, pins), rows (situations, pins, cells);
+    numbers (situations, SITUATION_COLUMNS), holes, edges, fail (situations, pins), rows (situations, cells, pins);
     runs (greens, ...), lips (tables, ...) are the flight's tables.
     """
     balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
+    room = np.empty((strokes.ROOMS, strokes.MOST_AIMS))
+    face, every = np.empty((strokes.MOST_AIMS, strokes.SHORT_PINS)), np.empty((strokes.MOST_AIMS, strokes.SHORT_PINS))
     for i in range(len(solid)):
         s, q, kind = solid[i], situation[i], kinds[i]
         n = gather(
@@ -98,11 +98,11 @@ def short_shots(
         strokes.aimed(
             balls[:n], numbers[q, NOISE], most[i], holes[q], edges[q], int(numbers[q, SHORT]), numbers[q, LIP],
             lips[int(numbers[q, LIP_TABLE])], carries, runs[int(numbers[q, GREEN])], rows_short[q], rows_green[q],
-            fail[q], out[i], aims[i],
+            fail[q], room, face, every, out[i], aims[i],
         )  # fmt: skip
 
 
-@_jit
+@quick
 def stock_swings(
     solid,
     kinds,
@@ -139,6 +139,8 @@ def stock_swings(
     `share` is the true speed over the family's, which stands on a grid.
     """
     balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
+    room, nothing = np.empty((strokes.ROOMS, strokes.MOST_AIMS)), np.empty((1, 1, 1))
+    face, every = np.empty((strokes.MOST_AIMS, strokes.DISTANCES)), np.empty((strokes.MOST_AIMS, strokes.DISTANCES))
     for i in range(len(solid)):
         s, kind = solid[i], kinds[i]
         n = gather(
@@ -148,6 +150,6 @@ def stock_swings(
         for b in range(n):
             balls[b, strokes.SPEED] *= share[i]
         strokes.stock(
-            balls[:n], noise, low, high, edges, short, carries, runs[green[i]], rows_short, rows_green, fail, out[i],
-            feel[i],
+            balls[:n], noise, low, high, edges, short, carries, runs[green[i]], rows_short, rows_green, fail, nothing,
+            room, face, every, out[i], feel[i],
         )  # fmt: skip

@@ -126,6 +126,20 @@ def rows_of(
     return 1.0 + short, 1.0 + far, fail
 
 
+def rows_of_all(
+    layouts: Sequence[Layout], sideways: float, handicap: float | None, table: StrokesTable = TOUR_TABLE
+) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+    """Of p layouts the distance of hole and edge [m] (p,), strokes short of the green and from its edge on (cells, p),
+    and those of a miss (p,): see `rows_of`.
+    """
+    rows = [rows_of(layout, sideways, handicap, table) for layout in layouts]
+    return (
+        np.array([layout.hole for layout in layouts]), np.array([layout.edge for layout in layouts]),
+        np.column_stack([short for short, _, _ in rows]), np.column_stack([far for _, far, _ in rows]),
+        np.array([fail for _, _, fail in rows]),
+    )  # fmt: skip
+
+
 def expected_strokes(
     balls: Balls,
     layout: Layout,
@@ -152,12 +166,12 @@ def expected_strokes(
     clear = 0.0 if lip is None else lip[0] + LIP_CLEARANCE
     total = 0.0
     nodes = ((0.0, 1.0),) if noise == 0.0 else ((0.0, 4 / 6), (-math.sqrt(3.0), 1 / 6), (math.sqrt(3.0), 1 / 6))
+    room, face, every = np.empty((_kernels.ROOMS, _kernels.MOST_AIMS)), np.empty((1, 1)), np.empty((1, 1))
     for z, weight in nodes:
-        face, every = np.empty((1, 1)), np.empty((1, 1))
-        _kernels.costs_at(
-            rows, np.array([factor * (1.0 + noise * z)]), np.array([layout.edge]), SHORT_CODES[layout.short], clear,
-            heights,
-            carry_table(), run_table(green), short[None], far[None], np.array([fail]), face, every,
+        room[_kernels.FACTORS, 0] = factor * (1.0 + noise * z)
+        _kernels.one_cost(
+            rows, 1, np.array([layout.edge]), SHORT_CODES[layout.short], clear, heights, carry_table(), run_table(green),
+            short[:, None], far[:, None], np.array([fail]), room, face, every,
         )  # fmt: skip
         total += weight * float(every[0, 0])
     return total
