@@ -1,7 +1,7 @@
-"""Compiled tables of the flight: carry, run and height over a lip, by ball speed, launch and spin. docs/models/flight.md.
+"""Compiled tables of the flight: carry, run and height over a lip, by launch, spin and ball speed. docs/models/flight.md.
 
 Spin stands as tangential speed over ball speed, its nodes closer where there is little, because there lift grows fastest;
-carry stands over speed squared, which hardly bends along the axes.
+carry stands over speed squared, which hardly bends along the axes. Speed lies innermost: an aim asks for many of them.
 Nothing is checked here; the wrappers in the package check first.
 """
 
@@ -32,7 +32,7 @@ def _ball(i, j, m):
 
 @_jit
 def fill_carries(rows, rho, viscosity, h, out, landings):
-    """Carry over speed squared of the speeds `rows`, into out (speeds, launches, ratios); landings (..., 3) = v_x, v_y, w."""
+    """Carry over speed squared of the speeds `rows`, into out (launches, ratios, speeds); landings (..., 3) = v_x, v_y, w."""
     nothing = np.empty((0, 3))
     for i in rows:
         for j in range(LAUNCHES):
@@ -41,8 +41,8 @@ def fill_carries(rows, rho, viscosity, h, out, landings):
                 x, _, _, _, lx, ly, _, spin, _, _ = fly(
                     vx, vy, 0.0, 0.0, 0.0, w, 0.0, 0.0, rho, viscosity, h, 0.0, nothing
                 )
-                out[i, j, m] = x / (speed * speed)
-                landings[i, j, m, 0], landings[i, j, m, 1], landings[i, j, m, 2] = lx, ly, spin
+                out[j, m, i] = x / (speed * speed)
+                landings[j, m, i, 0], landings[j, m, i, 1], landings[j, m, i, 2] = lx, ly, spin
 
 
 @_jit
@@ -51,8 +51,8 @@ def fill_runs(rows, landings, firmness, stimp, mu_bounce, mu_slide, out):
     for i in rows:
         for j in range(LAUNCHES):
             for m in range(RATIOS):
-                lx, ly, w = landings[i, j, m]
-                out[i, j, m] = run_out(lx, ly, 0.0, 0.0, 0.0, w, firmness, stimp, mu_bounce, mu_slide)[0]
+                lx, ly, w = landings[j, m, i]
+                out[j, m, i] = run_out(lx, ly, 0.0, 0.0, 0.0, w, firmness, stimp, mu_bounce, mu_slide)[0]
 
 
 @_jit
@@ -75,12 +75,12 @@ def height_at(vx, vy, w, distance, rho, viscosity, h):
 
 @_jit
 def fill_heights(rows, distance, rho, viscosity, h, out):
-    """Height [m] at a distance, into out (speeds, launches, ratios)."""
+    """Height [m] at a distance, into out (launches, ratios, speeds)."""
     for i in rows:
         for j in range(LAUNCHES):
             for m in range(RATIOS):
                 _, vx, vy, w = _ball(i, j, m)
-                out[i, j, m] = height_at(vx, vy, w, distance, rho, viscosity, h)
+                out[j, m, i] = height_at(vx, vy, w, distance, rho, viscosity, h)
 
 
 @leaf
@@ -98,11 +98,12 @@ def place(bx, bz, vt):
 @leaf
 def look(table, i, j, m, u, v, w):
     """Trilinear value of a table."""
-    low = table[i, j, m] + w * (table[i, j, m + 1] - table[i, j, m])
-    next_ = table[i, j + 1, m] + w * (table[i, j + 1, m + 1] - table[i, j + 1, m])
+    low = table[j, m, i] + w * (table[j, m + 1, i] - table[j, m, i])
+    next_ = table[j + 1, m, i] + w * (table[j + 1, m + 1, i] - table[j + 1, m, i])
     a = low + v * (next_ - low)
-    low = table[i + 1, j, m] + w * (table[i + 1, j, m + 1] - table[i + 1, j, m])
-    next_ = table[i + 1, j + 1, m] + w * (table[i + 1, j + 1, m + 1] - table[i + 1, j + 1, m])
+    i += 1
+    low = table[j, m, i] + w * (table[j, m + 1, i] - table[j, m, i])
+    next_ = table[j + 1, m, i] + w * (table[j + 1, m + 1, i] - table[j + 1, m, i])
     b = low + v * (next_ - low)
     return a + u * (b - a)
 

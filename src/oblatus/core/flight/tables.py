@@ -16,7 +16,7 @@ from oblatus.units import METRES_PER_FOOT
 
 Floats = NDArray[np.float64]
 
-SHAPE = (_tables.SPEEDS, _tables.LAUNCHES, _tables.RATIOS)
+SHAPE = (_tables.LAUNCHES, _tables.RATIOS, _tables.SPEEDS)
 ROWS = np.arange(_tables.SPEEDS)
 USUAL_STIMP = 10.0 * METRES_PER_FOOT
 HEIGHT_STEP = 0.02
@@ -31,7 +31,7 @@ def _flights() -> tuple[Floats, Floats]:
 
 
 def carry_table() -> Floats:
-    """Carry over ball speed squared [s^2/m] by speed (1 m/s), launch (2 degrees) and spin (share of the ball's speed).
+    """Carry over ball speed squared [s^2/m] by launch (2 degrees), spin (share of the ball's speed) and speed (1 m/s).
 
     Trilinear values are within 0.3 % of the flight (tests/core/flight/test_tables.py).
     """

@@ -53,7 +53,7 @@ def _columns(balls, b, table, first, last, out):
     c00, c01, c10, c11 = (1.0 - v) * (1.0 - w), (1.0 - v) * w, v * (1.0 - w), v * w
     for i in range(first, last + 1):
         out[i - first] = (
-            c00 * table[i, j, m] + c01 * table[i, j, m + 1] + c10 * table[i, j + 1, m] + c11 * table[i, j + 1, m + 1]
+            c00 * table[j, m, i] + c01 * table[j, m + 1, i] + c10 * table[j + 1, m, i] + c11 * table[j + 1, m + 1, i]
         )
 
 
@@ -74,9 +74,8 @@ def costs_for(pins):
         top = cells - 1.000001
         for b in range(balls.shape[0]):
             weight = balls[b, WEIGHT]
-            into = (
-                face if balls[b, ON_FACE] > 0.0 else every
-            )  # the strikes on the face are added to the others at the end
+            # the strikes on the face are added to the others at the end
+            into = face if balls[b, ON_FACE] > 0.0 else every
             speed_here = balls[b, SPEED] / SPEED_STEP
             moved = balls[b, MOVED] > 0.0
             first = 0
