@@ -75,6 +75,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
   }, [client, now]);
   useWholeRack(store);
   const [benchOpen, setBenchOpen] = useState(false);
+  const [palette, setPalette] = useState(false);
   const found = STEPS.find((s) => s.key === step);
   const Page = PAGES[step];
   const name = OTHERS[step] ?? found?.name;
@@ -87,7 +88,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
       <StrikeQueueProvider>
         <LiveProvider>
           <div className={classes.frame}>
-            <Strip old={old} onBench={() => setBenchOpen((open) => !open)} />
+            <Strip old={old} onPalette={() => setPalette(true)} onBench={() => setBenchOpen((open) => !open)} />
             <Rail current={step} />
             <main className={classes.work} id="work" tabIndex={-1}>
               <Conflicts />
@@ -106,7 +107,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
               )}
             </main>
             <SetBench open={benchOpen} />
-            <Keys current={step} />
+            <Keys current={step} palette={palette} onPalette={setPalette} />
           </div>
         </LiveProvider>
       </StrikeQueueProvider>

@@ -13,12 +13,17 @@ interface Command {
   run: () => void;
 }
 
+interface Props {
+  current: string;
+  palette: boolean;
+  onPalette: (open: boolean) => void;
+}
+
 /** Keys of the whole frame, the palette on `/` and the list of keys on `?`. */
-export function Keys({ current }: { current: string }) {
+export function Keys({ current, palette, onPalette }: Props) {
   const navigate = useNavigate();
   const store = useStore();
   const keep = useKeep();
-  const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
   const go = (key: string) => navigate(`/fittings/${store.server.id}/${key}`);
   const turn = (by: number) => {
@@ -32,7 +37,7 @@ export function Keys({ current }: { current: string }) {
     // on Strikes the two buttons of a remote choose station and club
     ["PageDown", () => current !== "strikes" && turn(1)],
     ["PageUp", () => current !== "strikes" && turn(-1)],
-    ["/", () => setPalette(true)],
+    ["/", () => onPalette(true)],
     ["shift+?", () => setHelp(true)],
     ["?", () => setHelp(true)],
     ["K", () => keep.mutate()],
@@ -60,7 +65,7 @@ export function Keys({ current }: { current: string }) {
   ];
   return (
     <>
-      <Palette opened={palette} onClose={() => setPalette(false)} commands={commands} />
+      <Palette opened={palette} onClose={() => onPalette(false)} commands={commands} />
       <Modal opened={help} onClose={() => setHelp(false)} title="Keys">
         <dl className={classes.keys}>
           {STEPS.map((step) => (

@@ -54,7 +54,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
   return (
     <main className={classes.page}>
       <header className={classes.head}>
-        <span className={classes.mark}>Oblatus</span>
+        <h1 className={classes.mark}>Oblatus</h1>
         <span className={classes.quiet}>{session.studio}</span>
         <span className={classes.grow} />
         <Link to="/desk" className={classes.quiet}>
@@ -106,7 +106,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
                 {line.player_name}
               </Link>
               <span className={classes.quiet}>changed {when.format(new Date(line.updated_at))}</span>
-              <Button variant="subtle" size="xs" color="rust.6" onClick={() => setRemoving(line)}>
+              <Button variant="subtle" size="xs" color="rust" onClick={() => setRemoving(line)}>
                 Remove
               </Button>
             </li>
@@ -127,7 +127,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
           <Button variant="default" onClick={() => setRemoving(null)} data-autofocus>
             Keep
           </Button>
-          <Button color="rust.6" loading={remove.isPending} onClick={() => removing && remove.mutate(removing.id)}>
+          <Button color="rust" loading={remove.isPending} onClick={() => removing && remove.mutate(removing.id)}>
             Remove
           </Button>
         </div>
@@ -167,11 +167,11 @@ function Bin({ lines }: { lines: Schemas["BinLine"][] }) {
               Bring back
             </Button>
             {sure === line.id ? (
-              <Button size="xs" color="rust.6" onClick={() => gone.mutate(line.id)}>
+              <Button size="xs" color="rust" onClick={() => gone.mutate(line.id)}>
                 For good: nothing brings it back
               </Button>
             ) : (
-              <Button size="xs" variant="subtle" color="rust.6" onClick={() => setSure(line.id)}>
+              <Button size="xs" variant="subtle" color="rust" onClick={() => setSure(line.id)}>
                 Remove now
               </Button>
             )}

@@ -25,18 +25,15 @@ export function Rail({ current }: { current: string }) {
             to={`/fittings/${server.id}/${step.key}`}
             className={classes.step}
             aria-current={step.key === current ? "step" : undefined}
-            aria-label={`${step.name}, ${WORD[state]}`}
           >
             <span className={classes.key} aria-hidden>
               {step.hotkey}
             </span>
-            {step.name}
+            <span>{step.name}</span>{" "}
             <span className={classes.bar} data-state={state} aria-hidden>
               <i style={{ width: `${FILL[state]}%` }} />
             </span>
-            <span className={classes.state} aria-hidden>
-              {WORD[state]}
-            </span>
+            <span className={classes.state}>{WORD[state]}</span>
           </Link>
         );
       })}

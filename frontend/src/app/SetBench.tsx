@@ -35,9 +35,14 @@ export function SetBench({ open }: { open: boolean }) {
         </Link>
       </header>
       <Making />
-      <div className={classes.scroll} aria-busy={saveState === "saving"}>
+      <section
+        className={classes.scroll}
+        aria-busy={saveState === "saving"}
+        aria-label="The set, club by club"
+        tabIndex={0}
+      >
         {result ? <Clubs result={result} /> : <Problem />}
-      </div>
+      </section>
       <footer className={classes.foot}>
         {failure && <p role="alert">{failure.message}</p>}
         <Button

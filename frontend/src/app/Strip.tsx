@@ -27,8 +27,15 @@ const PAUSE_WORDS: Record<Pause, string> = {
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "short", timeStyle: "short" });
 
+interface Props {
+  /** When this was heard, if it is not fresh. */
+  old: number | null;
+  onBench: () => void;
+  onPalette: () => void;
+}
+
 /** One line, always true: who, hand, ground mix, school, units, devices, save state. */
-export function Strip({ old, onBench }: { old: number | null; onBench: () => void }) {
+export function Strip({ old, onBench, onPalette }: Props) {
   const store = useStore();
   const queue = useQueue();
   const units = useUnits();
@@ -114,7 +121,7 @@ export function Strip({ old, onBench }: { old: number | null; onBench: () => voi
         </a>
         <button
           type="button"
-          className={`${classes.tool} ${classes.wide}`}
+          className={classes.tool}
           title="Change the units"
           onClick={() => setUnits.mutate({ distance: other, speed: speedFor[other] })}
         >
@@ -122,11 +129,14 @@ export function Strip({ old, onBench }: { old: number | null; onBench: () => voi
         </button>
         <button
           type="button"
-          className={`${classes.tool} ${classes.wide}`}
+          className={classes.tool}
           title="Day or Bay light"
           onClick={() => setColorScheme(colorScheme === "dark" ? "light" : "dark")}
         >
           {colorScheme === "dark" ? "Bay" : "Day"}
+        </button>
+        <button type="button" className={`${classes.tool} ${classes.narrowOnly}`} onClick={onPalette}>
+          Find
         </button>
         <button type="button" className={`${classes.tool} ${classes.benchToggle}`} onClick={onBench}>
           The set

@@ -9,27 +9,22 @@ interface Props {
   children: ReactNode;
 }
 
-/** Text in the middle of its place, with the ground's colour around it, drawn under the whole text so that no letter cuts another. */
+/** Text in the middle of its place, with the ground's colour around it. */
 export function Label({ x, y, fontSize, fontWeight, style, children }: Props) {
   return (
-    <>
-      {/* biome-ignore lint/a11y/noAriaHiddenOnFocusable: a text of a drawing takes no focus, and is to be read out once */}
-      <text
-        aria-hidden="true"
-        x={x}
-        y={y}
-        fontSize={fontSize}
-        fontWeight={fontWeight}
-        textAnchor="middle"
-        stroke="var(--chalk)"
-        strokeWidth={4}
-        strokeLinejoin="round"
-      >
-        {children}
-      </text>
-      <text x={x} y={y} fontSize={fontSize} fontWeight={fontWeight} textAnchor="middle" style={style}>
-        {children}
-      </text>
-    </>
+    <text
+      x={x}
+      y={y}
+      fontSize={fontSize}
+      fontWeight={fontWeight}
+      textAnchor="middle"
+      stroke="var(--chalk)"
+      strokeWidth={4}
+      strokeLinejoin="round"
+      paintOrder="stroke"
+      style={style}
+    >
+      {children}
+    </text>
   );
 }

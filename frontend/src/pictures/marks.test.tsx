@@ -3,7 +3,10 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Strike } from "../api/client";
 import { newStrike } from "../strikes/newStrike";
 import { EntryMarks } from "./EntryMarks/EntryMarks";
-import { markScale, markTicks, RULER_WIDTH } from "./ruler";
+import { markScale, markTicks } from "./ruler";
+
+const WIDTH = 906;
+
 import { SoleMark } from "./SoleMark/SoleMark";
 
 afterEach(cleanup);
@@ -57,18 +60,18 @@ describe("EntryMarks", () => {
     const given = { outliers: [], mean: null, spread: null, low: null, high: null, sand: true, entered: null };
     const { container } = render(<EntryMarks strikes={strikes} {...given} onMark={onMark} {...change} />);
     const picture = screen.getByRole("group", { name: "Where the sole landed" });
-    laidOut(picture, RULER_WIDTH, 150);
+    laidOut(picture, WIDTH, 150);
     return { container, onMark, ground: container.querySelector("g[transform^='translate(0 ']") as Element };
   };
 
   it("gives the millimetres of the press, on a ruler that goes beyond the ball in sand", () => {
     const { onMark, ground } = marks([]);
-    fireEvent.click(ground, { clientX: markScale(true)(-60) });
-    fireEvent.click(ground, { clientX: markScale(true)(110) });
+    fireEvent.click(ground, { clientX: markScale(true, WIDTH)(-60) });
+    fireEvent.click(ground, { clientX: markScale(true, WIDTH)(110) });
     expect(onMark.mock.calls).toEqual([[-60], [110]]);
-    for (const tick of markTicks(true)) {
-      expect(markScale(true)(tick)).toBeGreaterThan(80);
-      expect(markScale(true)(tick)).toBeLessThan(RULER_WIDTH - 12);
+    for (const tick of markTicks(true, WIDTH)) {
+      expect(markScale(true, WIDTH)(tick)).toBeGreaterThan(80);
+      expect(markScale(true, WIDTH)(tick)).toBeLessThan(WIDTH - 12);
     }
   });
 
@@ -77,6 +80,6 @@ describe("EntryMarks", () => {
     const { container } = marks([strike], { entered: -40 });
     expect(screen.getByText("in at 40 mm behind: now press where it came out")).toBeTruthy();
     const ends = [...container.querySelectorAll("line")].map((line) => Number(line.getAttribute("x2")));
-    expect(ends.some((x) => Math.abs(x - markScale(true)(100)) < 0.01)).toBe(true);
+    expect(ends.some((x) => Math.abs(x - markScale(true, WIDTH)(100)) < 0.01)).toBe(true);
   });
 });

@@ -5,7 +5,7 @@ import { USUAL_SAND, USUAL_TURF } from "../desk/setup";
 import type { DeskHead } from "../desk/useDesk";
 import { CarryLadder } from "./CarryLadder/CarryLadder";
 import { CoreSample } from "./CoreSample/CoreSample";
-import { entryScale, entryTicks } from "./ruler";
+import { entryScale, markTicks, passScale } from "./ruler";
 import { SolePass } from "./SolePass/SolePass";
 import { StrikeWindows } from "./StrikeWindows/StrikeWindows";
 
@@ -97,12 +97,22 @@ describe("StrikeWindows", () => {
 });
 
 describe("one ruler", () => {
-  it("puts every tick inside and the ball at zero", () => {
-    for (const sand of [false, true]) {
-      const x = entryScale(sand);
-      expect(entryTicks(sand)).toContain(0);
-      for (const tick of entryTicks(sand)) expect(x(tick) > 12 && x(tick) < 894).toBe(true);
+  it("puts every tick inside, the ball at zero, and none under the words, whatever the width", () => {
+    for (const width of [906, 700, 340]) {
+      const ticks = markTicks(false, width);
+      const x = entryScale(false, width);
+      expect(ticks).toContain(0);
+      for (const tick of ticks) expect(x(tick) > 80 && x(tick) < width - 12).toBe(true);
+      for (const [i, tick] of ticks.slice(1).entries()) expect(x(tick) - x(ticks[i] ?? 0)).toBeGreaterThan(28);
     }
+  });
+
+  it("looks at the ball and the sole on a narrow screen, wherever the sole lands", () => {
+    for (const entry of [-100, -40, 10, 40]) {
+      const x = passScale(false, entry, 340, true);
+      expect(x(entry) > 0 && x(entry) < 340 && x(21) < 340).toBe(true);
+    }
+    expect(passScale(false, -40, 340, true)(1) - passScale(false, -40, 340, true)(0)).toBeGreaterThan(2.8);
   });
 });
 
@@ -139,7 +149,7 @@ describe("CarryLadder", () => {
 
   it("has a rung a club and swing, in the fitter's units, and marks holes", () => {
     render(<CarryLadder carries={carries} unit="yd" focus={null} pinned={null} onFocus={() => {}} />);
-    expect(screen.getByLabelText(/^gap, full: carries 80 yd, modelled/)).toBeTruthy();
+    expect(screen.getByText(/^gap, full: carries 80 yd, modelled/)).toBeTruthy();
     expect(screen.getAllByText("hole 20").length).toBeGreaterThan(0);
   });
 
@@ -150,7 +160,7 @@ describe("CarryLadder", () => {
       <CarryLadder carries={carries} unit="m" focus="gap|50|full" pinned={null} onFocus={onFocus} onPin={onPin} />,
     );
     expect(screen.getAllByText(/gap full, 20 m high, 45°/).length).toBeGreaterThan(0);
-    const rung = screen.getByLabelText(/^pw, full/);
+    const rung = screen.getByText(/^pw, full/).parentElement as Element;
     fireEvent.focus(rung);
     fireEvent.keyDown(rung, { key: "Enter" });
     expect(onFocus).toHaveBeenCalledWith("pw|50|full");

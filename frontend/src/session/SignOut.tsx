@@ -51,7 +51,7 @@ export function SignOut({ onLeave }: { onLeave: () => void }) {
           <Button variant="default" onClick={() => setLeft(null)}>
             Stay
           </Button>
-          <Button variant="subtle" color="rust.6" onClick={letGo}>
+          <Button variant="subtle" color="rust" onClick={letGo}>
             Let go and sign out
           </Button>
           <Button data-autofocus onClick={leave} loading={signOut.isPending}>

@@ -74,7 +74,7 @@ function Refused({ one }: { one: KeptAct }) {
       >
         Send again
       </Button>
-      <Button size="xs" variant="subtle" color="rust.6" onClick={() => queue.discard(one)}>
+      <Button size="xs" variant="subtle" color="rust" onClick={() => queue.discard(one)}>
         Let go
       </Button>
     </>

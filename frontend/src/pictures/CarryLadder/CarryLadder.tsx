@@ -2,6 +2,7 @@ import { scaleLinear } from "d3-scale";
 import type { Carries, Cell } from "../../api/client";
 import { type DistanceUnit, inDistance, metres, plain } from "../../units/units";
 import { Label } from "../Label";
+import { NARROW, Picture } from "../Picture";
 
 interface Props {
   carries: Carries;
@@ -16,13 +17,14 @@ interface Props {
   onDistance?: (metres: number) => void;
 }
 
-const WIDTH = 906;
 const LEFT = 124;
-const SKY = 176;
+const NARROW_LEFT = 92;
+const TICK_ROOM = 34;
+const PEAK_HALF = 118;
+const MOST_SKY = 176;
 const RULER = 26;
 const FACED = 30;
-const ROW = 42;
-const TOP = SKY + RULER + FACED;
+const ROW = 46;
 
 export const cellKey = (cell: { club: string; loft_deg: number; swing: string }) =>
   `${cell.club}|${cell.loft_deg}|${cell.swing}`;
@@ -31,139 +33,172 @@ export const cellKey = (cell: { club: string; loft_deg: number; swing: string })
 export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, distance, onDistance }: Props) {
   const { cells, rows } = carries;
   const far = Math.max(...cells.map((c) => c.carry_m + c.spread_m)) * 1.03;
-  const x = scaleLinear([0, far], [LEFT, WIDTH - 14]);
   const tall = Math.max(...cells.map((c) => c.apex_m));
+  const leftOf = (width: number) => (width < NARROW ? NARROW_LEFT : LEFT);
   // flights are drawn true to scale unless the sky would not hold them
-  const up = Math.min(x(1) - x(0), (SKY - 20) / tall);
-  const height = TOP + rows.length * ROW + 4;
-  const rowY = (cell: Cell) => TOP + rows.findIndex((r) => r.code === cell.club && r.loft_deg === cell.loft_deg) * ROW;
-  const shown = inDistance(metres(far), unit);
-  const ticks = Array.from({ length: Math.floor(shown / 10) + 1 }, (_, i) => i * 10);
-  const tickX = (value: number) => x((value * far) / shown);
-  const line = (cell: Cell) =>
-    cell.path_m.map(([d = 0, h = 0], i) => `${i ? "L" : "M"}${x(d).toFixed(1)} ${(SKY - h * up).toFixed(1)}`).join("");
-  const most = Math.max(...carries.faced.map(([, weight = 0]) => weight), 1);
-  const facedY = (weight: number) => TOP - 2 - (weight / most) * (FACED - 8);
-  const faced = carries.faced
-    .map(([at = 0, weight = 0]) => `L${x(at).toFixed(1)} ${facedY(weight).toFixed(1)}`)
-    .join("");
-  const first = carries.faced[0]?.[0] ?? 0;
-  const last = carries.faced.at(-1)?.[0] ?? 0;
-  const heights = [5, 10, 15, 20, 25, 30, 35].filter((h) => h * up < SKY - 10);
+  const upOf = (width: number) => Math.min((width - 14 - leftOf(width)) / far, (MOST_SKY - 20) / tall);
+  const skyOf = (width: number) => upOf(width) * tall + 20;
   const drawn = [...cells].sort((a, b) => rank(a) - rank(b));
   function rank(cell: Cell) {
     return cellKey(cell) === focus ? 2 : cellKey(cell) === pinned ? 1 : 0;
   }
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${height}`} width="100%" role="group" aria-label="Carry ladder">
-      <defs>
-        <pattern id="ladder-hole" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
-          <line x1={0} x2={0} y2={7} stroke="var(--rust)" strokeWidth={1} opacity={0.5} />
-        </pattern>
-      </defs>
-      {heights.map((h) => (
-        <g key={h}>
-          <line x1={LEFT} x2={WIDTH} y1={SKY - h * up} y2={SKY - h * up} stroke="var(--line)" />
-          <text x={LEFT - 8} y={SKY - h * up + 4} fontSize={12} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
-            {plain(inDistance(metres(h), unit))} {unit}
-          </text>
-        </g>
-      ))}
-      {drawn.map((cell) => {
-        const place = rank(cell);
+    <Picture
+      height={(width) => skyOf(width) + RULER + FACED + rows.length * ROW + 4}
+      role="group"
+      aria-label="Carry ladder"
+    >
+      {(width) => {
+        const left = leftOf(width);
+        const sky = skyOf(width);
+        const top = sky + RULER + FACED;
+        const x = scaleLinear([0, far], [left, width - 14]);
+        const up = upOf(width);
+        const rowY = (cell: Cell) =>
+          top + rows.findIndex((r) => r.code === cell.club && r.loft_deg === cell.loft_deg) * ROW;
+        const shown = inDistance(metres(far), unit);
+        const by = ((width - left) / shown) * 10 < TICK_ROOM ? 20 : 10;
+        const ticks = Array.from({ length: Math.floor(shown / by) + 1 }, (_, i) => i * by);
+        const tickX = (value: number) => x((value * far) / shown);
+        const line = (cell: Cell) =>
+          cell.path_m
+            .map(([d = 0, h = 0], i) => `${i ? "L" : "M"}${x(d).toFixed(1)} ${(sky - h * up).toFixed(1)}`)
+            .join("");
+        const most = Math.max(...carries.faced.map(([, weight = 0]) => weight), 1);
+        const facedY = (weight: number) => top - 2 - (weight / most) * (FACED - 8);
+        const faced = carries.faced
+          .map(([at = 0, weight = 0]) => `L${x(at).toFixed(1)} ${facedY(weight).toFixed(1)}`)
+          .join("");
+        const first = carries.faced[0]?.[0] ?? 0;
+        const last = carries.faced.at(-1)?.[0] ?? 0;
+        const heights = [5, 10, 15, 20, 25, 30, 35].filter((h) => h * up < sky - 10 && (5 * up > 15 || h % 10 === 0));
         return (
-          <path
-            key={cellKey(cell)}
-            d={line(cell)}
-            fill="none"
-            stroke={place ? "var(--ink)" : "var(--rung)"}
-            strokeWidth={place ? 2.6 : cell.swing === "full" ? 1.5 : 0.9}
-            strokeDasharray={place === 1 ? "7 4" : undefined}
-          />
-        );
-      })}
-      {drawn.filter(rank).map((cell) => (
-        <Peak key={cellKey(cell)} cell={cell} x={x} y={SKY - cell.apex_m * up} unit={unit} above={rank(cell) === 2} />
-      ))}
-      {carries.holes.map((hole) => (
-        <g key={hole.low_m}>
-          <rect
-            x={x(hole.low_m)}
-            width={x(hole.high_m) - x(hole.low_m)}
-            y={TOP}
-            height={rows.length * ROW}
-            fill="url(#ladder-hole)"
-          />
-          {x(hole.high_m) - x(hole.low_m) > 22 && (
-            <Label
-              x={(x(hole.low_m) + x(hole.high_m)) / 2}
-              y={TOP + 11}
-              fontSize={11}
-              fontWeight={650}
-              style={{ fill: "var(--rust)" }}
-            >
-              hole {plain(inDistance(metres(hole.high_m - hole.low_m), unit))}
-            </Label>
-          )}
-        </g>
-      ))}
-      <path d={`M${x(first)} ${TOP - 2}${faced}L${x(last)} ${TOP - 2}Z`} fill="var(--gorse-soft)" />
-      <text x={12} y={TOP - 10} fontSize={12} style={{ fill: "var(--ink-2)" }}>
-        how often faced
-      </text>
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: the field "How far is it" does the same from the keyboard */}
-      <g
-        transform={`translate(0 ${SKY})`}
-        style={{ cursor: onDistance ? "pointer" : undefined }}
-        onClick={(event) => {
-          const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-          if (!box || !onDistance) return;
-          const at = x.invert(((event.clientX - box.left) * WIDTH) / box.width);
-          if (at >= 5) onDistance(at);
-        }}
-      >
-        <rect width={WIDTH} height={RULER} fill="var(--ruler)" />
-        <text x={12} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
-          carry, {unit}
-        </text>
-        {ticks.map((tick) => (
-          <g key={tick} transform={`translate(${tickX(tick)} 0)`}>
-            <line y2={6} stroke="var(--on-ruler)" />
-            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-              {tick}
+          <>
+            <defs>
+              <pattern
+                id="ladder-hole"
+                width={7}
+                height={7}
+                patternUnits="userSpaceOnUse"
+                patternTransform="rotate(-45)"
+              >
+                <line x1={0} x2={0} y2={7} stroke="var(--rust)" strokeWidth={1} opacity={0.5} />
+              </pattern>
+            </defs>
+            {heights.map((h) => (
+              <g key={h}>
+                <line x1={left} x2={width} y1={sky - h * up} y2={sky - h * up} stroke="var(--line)" />
+                <text x={left - 8} y={sky - h * up + 4} fontSize={12} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
+                  {plain(inDistance(metres(h), unit))} {unit}
+                </text>
+              </g>
+            ))}
+            {drawn.map((cell) => {
+              const place = rank(cell);
+              return (
+                <path
+                  key={cellKey(cell)}
+                  d={line(cell)}
+                  fill="none"
+                  stroke={place ? "var(--ink)" : "var(--rung)"}
+                  strokeWidth={place ? 2.6 : cell.swing === "full" ? 1.5 : 0.9}
+                  strokeDasharray={place === 1 ? "7 4" : undefined}
+                />
+              );
+            })}
+            {drawn.filter(rank).map((cell) => (
+              <Peak
+                key={cellKey(cell)}
+                cell={cell}
+                x={x}
+                width={width}
+                y={sky - cell.apex_m * up}
+                unit={unit}
+                above={rank(cell) === 2}
+              />
+            ))}
+            {carries.holes.map((hole) => (
+              <g key={hole.low_m}>
+                <rect
+                  x={x(hole.low_m)}
+                  width={x(hole.high_m) - x(hole.low_m)}
+                  y={top}
+                  height={rows.length * ROW}
+                  fill="url(#ladder-hole)"
+                />
+                {x(hole.high_m) - x(hole.low_m) > 44 && (
+                  <Label
+                    x={(x(hole.low_m) + x(hole.high_m)) / 2}
+                    y={top + 11}
+                    fontSize={11}
+                    fontWeight={650}
+                    style={{ fill: "var(--rust)" }}
+                  >
+                    hole {plain(inDistance(metres(hole.high_m - hole.low_m), unit))}
+                  </Label>
+                )}
+              </g>
+            ))}
+            <path d={`M${x(first)} ${top - 2}${faced}L${x(last)} ${top - 2}Z`} fill="var(--gorse-soft)" />
+            <text x={12} y={top - 10} fontSize={12} style={{ fill: "var(--ink-2)" }}>
+              how often faced
             </text>
-          </g>
-        ))}
-        {distance != null && (
-          <path d={`M${x(distance) - 8} 0h16l-8 12Z`} fill="var(--gorse)" aria-label="the distance asked for" />
-        )}
-      </g>
-      {rows.map((row, i) => (
-        <g key={row.code + row.loft_deg} transform={`translate(0 ${TOP + i * ROW})`}>
-          <line x1={0} x2={WIDTH} y1={ROW} y2={ROW} stroke="var(--line)" />
-          <text x={12} y={ROW / 2 + 1} fontSize={13.5} fontWeight={600}>
-            {row.name}
-          </text>
-          <text x={12} y={ROW / 2 + 15} fontSize={11.5} style={{ fill: "var(--ink-2)" }}>
-            {plain(row.loft_deg, Number.isInteger(row.loft_deg) ? 0 : 1)}°
-          </text>
-        </g>
-      ))}
-      {carries.cells.map((cell) => (
-        <RungMark
-          key={cellKey(cell)}
-          cell={cell}
-          x={x(cell.carry_m)}
-          half={Math.max(x(cell.spread_m) - x(0), 4)}
-          y={rowY(cell)}
-          unit={unit}
-          place={rank(cell)}
-          isPinned={cellKey(cell) === pinned}
-          onFocus={onFocus}
-          onPin={onPin}
-        />
-      ))}
-    </svg>
+            {/* biome-ignore lint/a11y/noStaticElementInteractions: the field "How far is it" does the same from the keyboard */}
+            <g
+              transform={`translate(0 ${sky})`}
+              style={{ cursor: onDistance ? "pointer" : undefined }}
+              onClick={(event) => {
+                const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+                if (!box || !onDistance) return;
+                const at = x.invert(((event.clientX - box.left) * width) / box.width);
+                if (at >= 5) onDistance(at);
+              }}
+            >
+              <rect width={width} height={RULER} fill="var(--ruler)" />
+              <text x={12} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
+                carry, {unit}
+              </text>
+              {ticks.map((tick) => (
+                <g key={tick} transform={`translate(${tickX(tick)} 0)`}>
+                  <line y2={6} stroke="var(--on-ruler)" />
+                  <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
+                    {tick}
+                  </text>
+                </g>
+              ))}
+              {distance != null && (
+                <path d={`M${x(distance) - 8} 0h16l-8 12Z`} fill="var(--gorse)" aria-label="the distance asked for" />
+              )}
+            </g>
+            {rows.map((row, i) => (
+              <g key={row.code + row.loft_deg} transform={`translate(0 ${top + i * ROW})`}>
+                <line x1={0} x2={width} y1={ROW} y2={ROW} stroke="var(--line)" />
+                <text x={12} y={ROW / 2 + 1} fontSize={13.5} fontWeight={600}>
+                  {row.name}
+                </text>
+                <text x={12} y={ROW / 2 + 15} fontSize={11.5} style={{ fill: "var(--ink-2)" }}>
+                  {plain(row.loft_deg, Number.isInteger(row.loft_deg) ? 0 : 1)}°
+                </text>
+              </g>
+            ))}
+            {carries.cells.map((cell) => (
+              <RungMark
+                key={cellKey(cell)}
+                cell={cell}
+                x={x(cell.carry_m)}
+                half={Math.max(x(cell.spread_m) - x(0), 4)}
+                y={rowY(cell)}
+                unit={unit}
+                place={rank(cell)}
+                isPinned={cellKey(cell) === pinned}
+                onFocus={onFocus}
+                onPin={onPin}
+              />
+            ))}
+          </>
+        );
+      }}
+    </Picture>
   );
 }
 
@@ -171,19 +206,26 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
 function Peak({
   cell,
   x,
+  width,
   y,
   unit,
   above,
 }: {
   cell: Cell;
   x: (value: number) => number;
+  width: number;
   y: number;
   unit: DistanceUnit;
   above: boolean;
 }) {
   const top = cell.path_m.reduce((best, point) => ((point[1] ?? 0) > (best[1] ?? 0) ? point : best), [0, 0]);
   return (
-    <Label x={x(top[0] ?? 0)} y={above ? Math.max(y - 7, 12) : y + 18} fontSize={12} fontWeight={above ? 650 : 500}>
+    <Label
+      x={Math.min(Math.max(x(top[0] ?? 0), PEAK_HALF), width - PEAK_HALF)}
+      y={above ? Math.max(y - 7, 12) : y + 18}
+      fontSize={12}
+      fontWeight={above ? 650 : 500}
+    >
       {cell.name} {cell.swing_name}, {plain(inDistance(metres(cell.apex_m), unit))} {unit} high,{" "}
       {plain(cell.landing_deg)}°
     </Label>
@@ -212,7 +254,6 @@ function RungMark({ cell, x, half, y, unit, place, isPinned, onFocus, onPin }: M
       transform={`translate(${x} ${y})`}
       tabIndex={0}
       role="button"
-      aria-label={words}
       aria-pressed={isPinned}
       onMouseEnter={() => onFocus(cellKey(cell))}
       onFocus={() => onFocus(cellKey(cell))}
@@ -226,7 +267,8 @@ function RungMark({ cell, x, half, y, unit, place, isPinned, onFocus, onPin }: M
       }}
       style={{ outlineOffset: 1, cursor: onPin ? "pointer" : undefined }}
     >
-      <rect x={-Math.max(half, 20)} y={1} width={2 * Math.max(half, 20)} height={ROW - 2} fill="transparent" />
+      <title>{words}</title>
+      <rect x={-Math.max(half, 22)} y={1} width={2 * Math.max(half, 22)} height={ROW - 2} fill="transparent" />
       <rect
         x={-half}
         y={18}
@@ -240,7 +282,7 @@ function RungMark({ cell, x, half, y, unit, place, isPinned, onFocus, onPin }: M
       <Label y={13} fontSize={13} fontWeight={650}>
         {carry}
       </Label>
-      <Label y={39} fontSize={10.5} style={{ fill: "var(--ink-2)" }}>
+      <Label y={41} fontSize={11} style={{ fill: "var(--ink-2)" }}>
         {cell.swing_name}
       </Label>
     </g>

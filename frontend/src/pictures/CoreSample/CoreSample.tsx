@@ -56,7 +56,7 @@ export function CoreSample({ ground }: { ground: Ground }) {
         <rect y={SURFACE + loose} width={90} height={HEIGHT - 20 - SURFACE - loose} fill={`url(#base-${id})`} />
         <Water moisture={sand.moisture} />
         <rect y={SURFACE} width={90} height={HEIGHT - 20 - SURFACE} fill="none" stroke="var(--ink)" />
-        <text x={0} y={SURFACE - 7} fontSize={11} style={{ fill: "var(--ink-2)" }}>
+        <text x={0} y={SURFACE - 7} fontSize={12} style={{ fill: "var(--ink-2)" }}>
           {plain(sand.loose_depth_mm)} mm loose
         </text>
         <text x={0} y={HEIGHT - 4} fontSize={12}>

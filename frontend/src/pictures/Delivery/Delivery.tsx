@@ -2,6 +2,8 @@ import { scaleLinear } from "d3-scale";
 import { area, curveBasis } from "d3-shape";
 import { plain } from "../../units/units";
 import { lowest, outlinePath, type Point, pitched } from "../outline";
+import { NARROW, Picture } from "../Picture";
+import { ticksOf } from "../ruler";
 
 interface Props {
   outline: readonly Point[];
@@ -13,7 +15,8 @@ interface Props {
   entrySpreadMm: number;
 }
 
-const WIDTH = 906;
+const RANGE = [-150, 70] as const;
+const NARROW_RANGE = [-96, 40] as const;
 const HEIGHT = 318;
 const GROUND = 208;
 const RULER = 26;
@@ -21,110 +24,120 @@ const BALL_RADIUS_MM = 21.335;
 
 /** How the club comes to the ball, true to scale: sole, lean, attack, and where it lands, on one ruler in millimetres. */
 export function Delivery(p: Props) {
-  const x = scaleLinear([-150, 70], [20, WIDTH - 20]);
-  const mm = x(1) - x(0);
-  const down = (deg: number) => Math.tan((deg * Math.PI) / 180);
-  const head = (lean: number) => {
-    const turned = pitched(p.outline, lean);
-    return { d: outlinePath(turned), lift: lowest(turned) };
-  };
-  const main = head(p.leanDeg);
-  const at = x(p.entryMm);
-  const place = (lift: number) => `translate(${at} ${GROUND + lift * mm}) scale(${mm} ${-mm})`;
-  const far = x(-150);
-  const ray = (attack: number) => `M${at} ${GROUND}L${far} ${GROUND + down(attack) * (at - far)}`;
-  const bell = Array.from({ length: 81 }, (_, i) => p.entryMm + ((i - 40) / 40) * 3 * Math.max(p.entrySpreadMm, 1));
-  const height = (mmAt: number) => Math.exp(-0.5 * ((mmAt - p.entryMm) / Math.max(p.entrySpreadMm, 1)) ** 2);
-  const bellPath = area<number>()
-    .x((v) => x(v))
-    .y0(HEIGHT - 2)
-    .y1((v) => HEIGHT - 2 - 52 * height(v))
-    .curve(curveBasis);
   const words = `Lean ${plain(p.leanDeg, 1)} degrees, attack ${plain(p.attackDeg, 1)} degrees, sole lands ${where(p.entryMm)}.`;
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={words}>
-      <defs>
-        <clipPath id="delivery-air">
-          <rect x={0} y={0} width={WIDTH} height={GROUND} />
-        </clipPath>
-        <pattern id="delivery-soil" width={8} height={8} patternUnits="userSpaceOnUse">
-          <circle cx={2} cy={2} r={0.8} fill="var(--soil-dot)" />
-          <circle cx={6} cy={6} r={0.8} fill="var(--soil-dot)" />
-        </pattern>
-      </defs>
-      <rect x={0} y={GROUND} width={WIDTH} height={HEIGHT - GROUND - RULER - 56} fill="var(--soil)" />
-      <rect x={0} y={GROUND} width={WIDTH} height={HEIGHT - GROUND - RULER - 56} fill="url(#delivery-soil)" />
-      <g clipPath="url(#delivery-air)" fill="none" stroke="var(--line-2)">
-        <path d={ray(p.attackDeg - p.attackSpreadDeg)} strokeDasharray="2 4" />
-        <path d={ray(p.attackDeg + p.attackSpreadDeg)} strokeDasharray="2 4" />
-        <path d={ray(p.attackDeg)} stroke="var(--ink)" strokeDasharray="6 4" />
-      </g>
-      <line x1={x(0)} x2={x(0)} y1={8} y2={HEIGHT - RULER - 56} stroke="var(--line-2)" strokeDasharray="2 3" />
-      <circle
-        cx={x(0)}
-        cy={GROUND - (BALL_RADIUS_MM + 3.5) * mm}
-        r={BALL_RADIUS_MM * mm}
-        fill="var(--paper)"
-        stroke="var(--ink)"
-        strokeWidth={1.5}
-      />
-      {[p.leanDeg - p.leanSpreadDeg, p.leanDeg + p.leanSpreadDeg].map((lean) => {
-        const ghost = head(lean);
-        return (
-          <path
-            key={lean}
-            d={ghost.d}
-            transform={place(ghost.lift)}
-            fill="none"
-            stroke="var(--line-2)"
-            strokeWidth={1 / mm}
-          />
+    <Picture height={HEIGHT} role="img" aria-label={words}>
+      {(width) => {
+        const range = width < NARROW ? NARROW_RANGE : RANGE;
+        const x = scaleLinear([...range], [20, width - 20]);
+        const mm = x(1) - x(0);
+        const down = (deg: number) => Math.tan((deg * Math.PI) / 180);
+        const head = (lean: number) => {
+          const turned = pitched(p.outline, lean);
+          return { d: outlinePath(turned), lift: lowest(turned) };
+        };
+        const main = head(p.leanDeg);
+        const at = x(p.entryMm);
+        const place = (lift: number) => `translate(${at} ${GROUND + lift * mm}) scale(${mm} ${-mm})`;
+        const far = 0;
+        const ray = (attack: number) => `M${at} ${GROUND}L${far} ${GROUND + down(attack) * (at - far)}`;
+        const bell = Array.from(
+          { length: 81 },
+          (_, i) => p.entryMm + ((i - 40) / 40) * 3 * Math.max(p.entrySpreadMm, 1),
         );
-      })}
-      <path
-        d={main.d}
-        transform={place(main.lift)}
-        fill="var(--steel)"
-        stroke="var(--steel-line)"
-        strokeWidth={1.6 / mm}
-        strokeLinejoin="round"
-      />
-      <line x1={0} x2={WIDTH} y1={GROUND} y2={GROUND} stroke="var(--grass)" strokeWidth={2.5} />
-      <text x={20} y={30} fontSize={15}>
-        lean{" "}
-        <tspan fontWeight={650}>
-          {plain(p.leanDeg, 1)}° ± {plain(p.leanSpreadDeg, 1)}
-        </tspan>
-      </text>
-      <text x={20} y={53} fontSize={15}>
-        attack{" "}
-        <tspan fontWeight={650}>
-          {plain(p.attackDeg, 1)}° ± {plain(p.attackSpreadDeg, 1)}
-        </tspan>
-      </text>
-      <g transform={`translate(0 ${HEIGHT - RULER - 56})`}>
-        <rect width={WIDTH} height={RULER} fill="var(--ruler)" />
-        {[-140, -120, -100, -80, -60, -40, -20, 0, 20, 40, 60].map((tick) => (
-          <g key={tick} transform={`translate(${x(tick)} 0)`}>
-            <line y2={6} stroke="var(--on-ruler)" />
-            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-              {tick === 0 ? "ball" : Math.abs(tick)}
+        const height = (mmAt: number) => Math.exp(-0.5 * ((mmAt - p.entryMm) / Math.max(p.entrySpreadMm, 1)) ** 2);
+        const bellPath = area<number>()
+          .x((v) => x(v))
+          .y0(HEIGHT - 2)
+          .y1((v) => HEIGHT - 2 - 52 * height(v))
+          .curve(curveBasis);
+        return (
+          <>
+            <defs>
+              <clipPath id="delivery-air">
+                <rect x={0} y={0} width={width} height={GROUND} />
+              </clipPath>
+              <pattern id="delivery-soil" width={8} height={8} patternUnits="userSpaceOnUse">
+                <circle cx={2} cy={2} r={0.8} fill="var(--soil-dot)" />
+                <circle cx={6} cy={6} r={0.8} fill="var(--soil-dot)" />
+              </pattern>
+            </defs>
+            <rect x={0} y={GROUND} width={width} height={HEIGHT - GROUND - RULER - 56} fill="var(--soil)" />
+            <rect x={0} y={GROUND} width={width} height={HEIGHT - GROUND - RULER - 56} fill="url(#delivery-soil)" />
+            <g clipPath="url(#delivery-air)" fill="none" stroke="var(--line-2)">
+              <path d={ray(p.attackDeg - p.attackSpreadDeg)} strokeDasharray="2 4" />
+              <path d={ray(p.attackDeg + p.attackSpreadDeg)} strokeDasharray="2 4" />
+              <path d={ray(p.attackDeg)} stroke="var(--ink)" strokeDasharray="6 4" />
+            </g>
+            <line x1={x(0)} x2={x(0)} y1={8} y2={HEIGHT - RULER - 56} stroke="var(--line-2)" strokeDasharray="2 3" />
+            <circle
+              cx={x(0)}
+              cy={GROUND - (BALL_RADIUS_MM + 3.5) * mm}
+              r={BALL_RADIUS_MM * mm}
+              fill="var(--paper)"
+              stroke="var(--ink)"
+              strokeWidth={1.5}
+            />
+            {[p.leanDeg - p.leanSpreadDeg, p.leanDeg + p.leanSpreadDeg].map((lean) => {
+              const ghost = head(lean);
+              return (
+                <path
+                  key={lean}
+                  d={ghost.d}
+                  transform={place(ghost.lift)}
+                  fill="none"
+                  stroke="var(--line-2)"
+                  strokeWidth={1 / mm}
+                />
+              );
+            })}
+            <path
+              d={main.d}
+              transform={place(main.lift)}
+              fill="var(--steel)"
+              stroke="var(--steel-line)"
+              strokeWidth={1.6 / mm}
+              strokeLinejoin="round"
+            />
+            <line x1={0} x2={width} y1={GROUND} y2={GROUND} stroke="var(--grass)" strokeWidth={2.5} />
+            <text x={20} y={30} fontSize={15}>
+              lean{" "}
+              <tspan fontWeight={650}>
+                {plain(p.leanDeg, 1)}° ± {plain(p.leanSpreadDeg, 1)}
+              </tspan>
             </text>
-          </g>
-        ))}
-        <text x={10} y={18} fontSize={12} style={{ fill: "var(--gorse)" }}>
-          mm
-        </text>
-        <path d={`M${at - 6} 0h12l-6 10z`} fill="var(--gorse)" />
-      </g>
-      <path d={bellPath(bell) ?? ""} fill="var(--gorse-soft)" stroke="var(--gorse-ink)" />
-      <text x={20} y={HEIGHT - 40} fontSize={13}>
-        sole lands {where(p.entryMm)},
-      </text>
-      <text x={20} y={HEIGHT - 22} fontSize={13}>
-        spread {plain(p.entrySpreadMm)} mm
-      </text>
-    </svg>
+            <text x={20} y={53} fontSize={15}>
+              attack{" "}
+              <tspan fontWeight={650}>
+                {plain(p.attackDeg, 1)}° ± {plain(p.attackSpreadDeg, 1)}
+              </tspan>
+            </text>
+            <g transform={`translate(0 ${HEIGHT - RULER - 56})`}>
+              <rect width={width} height={RULER} fill="var(--ruler)" />
+              {ticksOf(range, width, 20).map((tick) => (
+                <g key={tick} transform={`translate(${x(tick)} 0)`}>
+                  <line y2={6} stroke="var(--on-ruler)" />
+                  <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
+                    {tick === 0 ? "ball" : Math.abs(tick)}
+                  </text>
+                </g>
+              ))}
+              <text x={10} y={18} fontSize={12} style={{ fill: "var(--gorse)" }}>
+                mm
+              </text>
+              <path d={`M${at - 6} 0h12l-6 10z`} fill="var(--gorse)" />
+            </g>
+            <path d={bellPath(bell) ?? ""} fill="var(--gorse-soft)" stroke="var(--gorse-ink)" />
+            <text x={20} y={HEIGHT - 40} fontSize={13}>
+              sole lands {where(p.entryMm)},
+            </text>
+            <text x={20} y={HEIGHT - 22} fontSize={13}>
+              spread {plain(p.entrySpreadMm)} mm
+            </text>
+          </>
+        );
+      }}
+    </Picture>
   );
 }
 

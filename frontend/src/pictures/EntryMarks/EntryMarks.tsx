@@ -1,7 +1,8 @@
 import type { Strike } from "../../api/client";
 import { plain } from "../../units/units";
 import { Label } from "../Label";
-import { markScale, markTicks, RULER_WIDTH } from "../ruler";
+import { NARROW, Picture } from "../Picture";
+import { markScale, markTicks } from "../ruler";
 
 interface Props {
   strikes: Strike[];
@@ -25,99 +26,105 @@ const MOST_ROWS = 7;
 
 /** Where the sole landed, strike by strike, on the ruler of the soles: the ball, the marks, their mean and spread. */
 export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, entered, onMark }: Props) {
-  const x = markScale(sand);
   const marked = strikes.filter((s) => s.entry_mm !== null);
   const rows = Math.min(MOST_ROWS, Math.max(marked.length, 1));
   return (
-    <svg viewBox={`0 0 ${RULER_WIDTH} ${HEIGHT}`} width="100%" role="group" aria-label="Where the sole landed">
-      <circle cx={x(0)} cy={SKY - 40} r={x(21.3) - x(0)} fill="var(--paper)" stroke="var(--line-2)" />
-      {mean !== null && spread !== null && (
-        <rect
-          x={x(mean - spread)}
-          width={x(mean + spread) - x(mean - spread)}
-          y={6}
-          height={SKY - 6}
-          fill="var(--gorse-soft)"
-          opacity={0.55}
-        />
-      )}
-      {marked.map((strike, i) => {
-        const at = x(strike.entry_mm ?? 0);
-        const y = SKY - 10 - (i % rows) * (72 / rows);
-        const out = strike.set_aside !== null || outliers.includes(strike.id);
-        const latest = i === marked.length - 1;
+    <Picture height={HEIGHT} role="group" aria-label="Where the sole landed">
+      {(width) => {
+        const x = markScale(sand, width);
         return (
-          <g key={strike.id}>
-            <title>{`${plain(strike.entry_mm ?? 0)} mm${strike.set_aside ? `, ${strike.set_aside}` : out ? ", kept out" : ""}`}</title>
-            {strike.exit_mm !== null && (
-              <line
-                x1={at}
-                x2={x(strike.exit_mm)}
-                y1={y}
-                y2={y}
-                stroke={out ? "var(--line-2)" : "var(--ink-2)"}
-                strokeWidth={latest ? 3 : 1.5}
-                strokeDasharray={out ? "2 2" : undefined}
+          <>
+            <circle cx={x(0)} cy={SKY - 40} r={x(21.3) - x(0)} fill="var(--paper)" stroke="var(--line-2)" />
+            {mean !== null && spread !== null && (
+              <rect
+                x={x(mean - spread)}
+                width={x(mean + spread) - x(mean - spread)}
+                y={6}
+                height={SKY - 6}
+                fill="var(--gorse-soft)"
+                opacity={0.55}
               />
             )}
-            <line
-              x1={at}
-              x2={at + 10}
-              y1={y}
-              y2={y + 5}
-              stroke={out ? "var(--line-2)" : "var(--ink)"}
-              strokeWidth={latest ? 4 : 2}
-              strokeDasharray={out ? "2 2" : undefined}
-            />
-          </g>
-        );
-      })}
-      {mean !== null && (
-        <>
-          <line x1={x(mean)} x2={x(mean)} y1={4} y2={SKY} stroke="var(--ink)" strokeWidth={2} />
-          {low !== null && high !== null && (
-            <line x1={x(low)} x2={x(high)} y1={8} y2={8} stroke="var(--ink)" strokeWidth={4} />
-          )}
-          <Label x={x(mean)} y={30} fontSize={13} fontWeight={650}>
-            {plain(Math.abs(mean))} mm {mean < 0 ? "behind" : "ahead"}
-          </Label>
-        </>
-      )}
-      {entered !== null && (
-        <g>
-          <line x1={x(entered)} x2={x(entered)} y1={SKY - 26} y2={SKY} stroke="var(--gorse)" strokeWidth={4} />
-        </g>
-      )}
-      {/* biome-ignore lint/a11y/noStaticElementInteractions: the field Entry does the same from the keyboard */}
-      <g
-        transform={`translate(0 ${SKY})`}
-        style={{ cursor: onMark ? "crosshair" : undefined }}
-        onClick={(event) => {
-          const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-          if (box && onMark) onMark(Math.round(x.invert(((event.clientX - box.left) * RULER_WIDTH) / box.width)));
-        }}
-      >
-        <rect width={RULER_WIDTH} height={HEIGHT - SKY - RULER} fill={sand ? "var(--sand)" : "var(--mat)"} />
-        {entered !== null && (
-          <text x={x(30)} y={21} fontSize={14} fontWeight={650}>
-            in at {plain(Math.abs(entered))} mm {entered < 0 ? "behind" : "ahead"}: now press where it came out
-          </text>
-        )}
-        <g transform={`translate(0 ${HEIGHT - SKY - RULER})`}>
-          <rect width={RULER_WIDTH} height={RULER} fill="var(--ruler)" />
-          <text x={8} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
-            mm behind
-          </text>
-          {markTicks(sand).map((tick) => (
-            <g key={tick} transform={`translate(${x(tick)} 0)`}>
-              <line y2={6} stroke="var(--on-ruler)" />
-              <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-                {tick === 0 ? "ball" : Math.abs(tick)}
-              </text>
+            {marked.map((strike, i) => {
+              const at = x(strike.entry_mm ?? 0);
+              const y = SKY - 10 - (i % rows) * (72 / rows);
+              const out = strike.set_aside !== null || outliers.includes(strike.id);
+              const latest = i === marked.length - 1;
+              return (
+                <g key={strike.id}>
+                  <title>{`${plain(strike.entry_mm ?? 0)} mm${strike.set_aside ? `, ${strike.set_aside}` : out ? ", kept out" : ""}`}</title>
+                  {strike.exit_mm !== null && (
+                    <line
+                      x1={at}
+                      x2={x(strike.exit_mm)}
+                      y1={y}
+                      y2={y}
+                      stroke={out ? "var(--line-2)" : "var(--ink-2)"}
+                      strokeWidth={latest ? 3 : 1.5}
+                      strokeDasharray={out ? "2 2" : undefined}
+                    />
+                  )}
+                  <line
+                    x1={at}
+                    x2={at + 10}
+                    y1={y}
+                    y2={y + 5}
+                    stroke={out ? "var(--line-2)" : "var(--ink)"}
+                    strokeWidth={latest ? 4 : 2}
+                    strokeDasharray={out ? "2 2" : undefined}
+                  />
+                </g>
+              );
+            })}
+            {mean !== null && (
+              <>
+                <line x1={x(mean)} x2={x(mean)} y1={4} y2={SKY} stroke="var(--ink)" strokeWidth={2} />
+                {low !== null && high !== null && (
+                  <line x1={x(low)} x2={x(high)} y1={8} y2={8} stroke="var(--ink)" strokeWidth={4} />
+                )}
+                <Label x={x(mean)} y={30} fontSize={13} fontWeight={650}>
+                  {plain(Math.abs(mean))} mm {mean < 0 ? "behind" : "ahead"}
+                </Label>
+              </>
+            )}
+            {entered !== null && (
+              <g>
+                <line x1={x(entered)} x2={x(entered)} y1={SKY - 26} y2={SKY} stroke="var(--gorse)" strokeWidth={4} />
+              </g>
+            )}
+            {/* biome-ignore lint/a11y/noStaticElementInteractions: the field Entry does the same from the keyboard */}
+            <g
+              transform={`translate(0 ${SKY})`}
+              style={{ cursor: onMark ? "crosshair" : undefined }}
+              onClick={(event) => {
+                const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+                if (box && onMark) onMark(Math.round(x.invert(((event.clientX - box.left) * width) / box.width)));
+              }}
+            >
+              <rect width={width} height={HEIGHT - SKY - RULER} fill={sand ? "var(--sand)" : "var(--mat)"} />
+              {entered !== null && (
+                <text x={width < NARROW ? 8 : x(30)} y={21} fontSize={width < NARROW ? 12 : 14} fontWeight={650}>
+                  in at {plain(Math.abs(entered))} mm {entered < 0 ? "behind" : "ahead"}: now press where it came out
+                </text>
+              )}
+              <g transform={`translate(0 ${HEIGHT - SKY - RULER})`}>
+                <rect width={width} height={RULER} fill="var(--ruler)" />
+                <text x={8} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
+                  mm behind
+                </text>
+                {markTicks(sand, width).map((tick) => (
+                  <g key={tick} transform={`translate(${x(tick)} 0)`}>
+                    <line y2={6} stroke="var(--on-ruler)" />
+                    <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
+                      {tick === 0 ? "ball" : Math.abs(tick)}
+                    </text>
+                  </g>
+                ))}
+              </g>
             </g>
-          ))}
-        </g>
-      </g>
-    </svg>
+          </>
+        );
+      }}
+    </Picture>
   );
 }

@@ -1,53 +1,62 @@
 import { type DistanceUnit, inDistance, metres, plain } from "../../units/units";
+import { Picture } from "../Picture";
 
 interface Props {
   flights: { name: string; points: number[][]; apex: number; landing: number }[];
   unit: DistanceUnit;
 }
 
-const WIDTH = 906;
 const HEIGHT = 150;
 
 /** Flights from the side, to scale, the first one in ink. */
 export function FlightSide({ flights, unit }: Props) {
   const far = Math.max(...flights.flatMap((f) => f.points.map((p) => p[0] ?? 0)), 5) * 1.1;
   const tall = Math.max(...flights.map((f) => f.apex), 1);
-  const scale = Math.min((WIDTH - 80) / far, (HEIGHT - 44) / tall);
-  const x = (m: number) => 40 + m * scale;
-  const y = (m: number) => HEIGHT - 24 - m * scale;
   const words = flights
-    .map((f) => `${f.name} apex ${plain(f.apex, 1)} metres, lands at ${plain(f.landing)} degrees`)
+    .map(
+      (f) =>
+        `${f.name} apex ${plain(inDistance(metres(f.apex), unit), 1)} ${unit}, lands at ${plain(f.landing)} degrees`,
+    )
     .join("; ");
   return (
-    <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={words} style={{ display: "block" }}>
-      <line x1={20} x2={WIDTH} y1={y(0)} y2={y(0)} stroke="var(--grass)" strokeWidth={2} />
-      {flights.map((f, i) => (
-        <g key={f.name + i}>
-          <polyline
-            points={f.points.map(([a = 0, b = 0]) => `${x(a)},${y(b)}`).join(" ")}
-            fill="none"
-            stroke={i === 0 ? "var(--ink)" : "var(--rust)"}
-            strokeWidth={i === 0 ? 2.5 : 1.5}
-            strokeDasharray={i === 0 ? undefined : "5 4"}
-          />
-          {f.points.length > 0 && (
-            <text
-              x={x(f.points.at(-1)?.[0] ?? 0)}
-              y={HEIGHT - 8}
-              fontSize={12}
-              textAnchor="middle"
-              style={{ fill: i === 0 ? "var(--ink)" : "var(--rust)" }}
-            >
-              {plain(inDistance(metres(f.points.at(-1)?.[0] ?? 0), unit), 1)} {unit}
-            </text>
-          )}
-        </g>
-      ))}
-      {flights[0] && flights[0].apex > 0 && (
-        <text x={WIDTH - 12} y={18} fontSize={12} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
-          {plain(inDistance(metres(flights[0].apex), unit), 1)} {unit} high, lands at {plain(flights[0].landing)}°
-        </text>
-      )}
-    </svg>
+    <Picture height={HEIGHT} role="img" aria-label={words}>
+      {(width) => {
+        const scale = Math.min((width - 80) / far, (HEIGHT - 44) / tall);
+        const x = (m: number) => 40 + m * scale;
+        const y = (m: number) => HEIGHT - 24 - m * scale;
+        return (
+          <>
+            <line x1={20} x2={width} y1={y(0)} y2={y(0)} stroke="var(--grass)" strokeWidth={2} />
+            {flights.map((f, i) => (
+              <g key={f.name + i}>
+                <polyline
+                  points={f.points.map(([a = 0, b = 0]) => `${x(a)},${y(b)}`).join(" ")}
+                  fill="none"
+                  stroke={i === 0 ? "var(--ink)" : "var(--rust)"}
+                  strokeWidth={i === 0 ? 2.5 : 1.5}
+                  strokeDasharray={i === 0 ? undefined : "5 4"}
+                />
+                {f.points.length > 0 && (
+                  <text
+                    x={x(f.points.at(-1)?.[0] ?? 0)}
+                    y={HEIGHT - 8}
+                    fontSize={12}
+                    textAnchor="middle"
+                    style={{ fill: i === 0 ? "var(--ink)" : "var(--rust)" }}
+                  >
+                    {plain(inDistance(metres(f.points.at(-1)?.[0] ?? 0), unit), 1)} {unit}
+                  </text>
+                )}
+              </g>
+            ))}
+            {flights[0] && flights[0].apex > 0 && (
+              <text x={width - 12} y={18} fontSize={12} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
+                {plain(inDistance(metres(flights[0].apex), unit), 1)} {unit} high, lands at {plain(flights[0].landing)}°
+              </text>
+            )}
+          </>
+        );
+      }}
+    </Picture>
   );
 }

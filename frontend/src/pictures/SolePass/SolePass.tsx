@@ -1,9 +1,10 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import type { KeyboardEvent, PointerEvent } from "react";
 import { OUTCOME_WORDS, type Setup } from "../../desk/setup";
 import type { DeskHead } from "../../desk/useDesk";
 import { type DistanceUnit, inDistance, metres, plain, trimmed } from "../../units/units";
 import { outlinePath, type Point, pitched } from "../outline";
-import { entryScale, entryTicks, RULER_WIDTH } from "../ruler";
+import { NARROW, Picture } from "../Picture";
+import { passScale, RULER_WORDS, ticksOf } from "../ruler";
 
 interface Props {
   head: DeskHead;
@@ -16,23 +17,24 @@ interface Props {
 
 const HEIGHT = 356;
 const GROUND = 262;
+/** On a narrow screen the words stand above the picture. */
+const WORDS_ABOVE = 132;
 const RULER = 26;
 const BALL = 21.35;
 const TRAIL_MM = [34, 68];
 
 /** The sole passing through this ground to the ball, at true scale; drag it, or press the arrows, to move the entry. */
 export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props) {
-  const svg = useRef<SVGSVGElement>(null);
   const sand = setup.ground.kind === "sand";
-  const x = entryScale(sand);
-  const mm = x(1) - x(0);
-  const y = (z: number) => GROUND - z * mm;
   const ballUp = setup.ground.kind === "turf" ? setup.ground.ball_height_mm : -setup.ground.plug_depth_mm;
   const { strike } = head;
-  const move = (event: PointerEvent) => {
-    if (event.buttons !== 1 || !svg.current) return;
-    const box = svg.current.getBoundingClientRect();
-    const at = x.invert(((event.clientX - box.left) / box.width) * RULER_WIDTH);
+  const scaleOf = (width: number) => passScale(sand, setup.entry_mm, width, width < NARROW);
+  const groundOf = (width: number) => (width < NARROW ? GROUND + WORDS_ABOVE - 40 : GROUND);
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.buttons !== 1) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    const width = event.currentTarget.viewBox.baseVal?.width || box.width;
+    const at = scaleOf(width).invert(((event.clientX - box.left) / box.width) * width);
     onEntry(Math.round(Math.min(Math.max(at, sand ? -145 : -115), sand ? 20 : 55)));
   };
   const key = (event: KeyboardEvent) => {
@@ -45,10 +47,8 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
   const carry = `${plain(inDistance(metres(strike.carry_m), unit), 1)} ${unit}`;
   const words = `${outcome}. Carries ${carry}. Entry ${plain(setup.entry_mm)} millimetres from the ball's centre.`;
   return (
-    <svg
-      ref={svg}
-      viewBox={`0 0 ${RULER_WIDTH} ${HEIGHT}`}
-      width="100%"
+    <Picture
+      height={(width) => HEIGHT - GROUND + groundOf(width)}
       role="slider"
       tabIndex={0}
       aria-label="Sole pass: entry"
@@ -59,142 +59,154 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
       onPointerDown={move}
       onPointerMove={move}
       onKeyDown={key}
-      style={{ touchAction: "none", cursor: "ew-resize", display: "block" }}
+      style={{ touchAction: "none", cursor: "ew-resize" }}
     >
-      <defs>
-        <pattern id="pass-soil" width={8} height={8} patternUnits="userSpaceOnUse">
-          <circle cx={2} cy={2} r={0.8} fill="var(--soil-dot)" />
-          <circle cx={6} cy={6} r={0.8} fill="var(--soil-dot)" />
-        </pattern>
-        <pattern id="pass-sand" width={5} height={5} patternUnits="userSpaceOnUse">
-          <circle cx={1.5} cy={1.5} r={0.7} fill="var(--sand-dot)" />
-          <circle cx={4} cy={4} r={0.7} fill="var(--sand-dot)" />
-        </pattern>
-        <pattern id="pass-base" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line y2={7} stroke="var(--ink-2)" strokeWidth={0.8} />
-        </pattern>
-        <clipPath id="pass-clip">
-          <rect width={RULER_WIDTH} height={HEIGHT - RULER} />
-        </clipPath>
-      </defs>
-      <g clipPath="url(#pass-clip)">
-        <GroundLayers setup={setup} mm={mm} />
-        <line x1={x(0)} x2={x(0)} y1={4} y2={HEIGHT} stroke="var(--line-2)" strokeDasharray="2 3" />
-        <circle
-          cx={x(0)}
-          cy={y(ballUp + BALL)}
-          r={BALL * mm}
-          fill="var(--paper)"
-          stroke="var(--ink)"
-          strokeWidth={1.5}
-        />
-        {ghost && <Club head={ghost} x={x} y={y} mm={mm} tone="ghost" />}
-        {TRAIL_MM.map((back) => (
-          <Club key={back} head={head} x={x} y={y} mm={mm} tone="trail" back={back} />
-        ))}
-        <polyline
-          points={head.path_mm.map(([px = 0, pz = 0]) => `${x(px)},${y(pz)}`).join(" ")}
-          fill="none"
-          stroke="var(--ink-2)"
-          strokeDasharray="2 4"
-        />
-        <Club head={head} x={x} y={y} mm={mm} tone="main" />
-        {head.contact_mm && <ContactMark head={head} x={x} y={y} ballZ={ballUp + BALL} />}
-        <line
-          x1={0}
-          x2={RULER_WIDTH}
-          y1={GROUND}
-          y2={GROUND}
-          stroke={sand ? "var(--sand-dot)" : "var(--grass)"}
-          strokeWidth={2}
-        />
-      </g>
-      <g fontSize={13}>
-        <text x={20} y={26}>
-          delivered loft{" "}
-          <tspan fontWeight={650} fontSize={17}>
-            {trimmed(strike.delivered_loft_deg)}°
-          </tspan>
-        </text>
-        <text x={20} y={50}>
-          delivered bounce{" "}
-          <tspan
-            fontWeight={650}
-            fontSize={17}
-            style={{ fill: strike.delivered_bounce_deg < 0 ? "var(--rust)" : undefined }}
-          >
-            {trimmed(strike.delivered_bounce_deg)}°
-          </tspan>
-        </text>
-        {strike.extrapolated.length > 0 && (
-          <text x={20} y={74} style={{ fill: "var(--rust)" }}>
-            extrapolated: {strike.extrapolated.join(", ")}
-          </text>
-        )}
-      </g>
-      <g transform={`translate(${x(0) + BALL * mm + 12} 34)`} fontSize={13}>
-        <text fontSize={23} fontWeight={650}>
-          {outcome}
-        </text>
-        <text y={24} style={{ fill: "var(--ink-2)" }}>
-          carries {carry}
-        </text>
-        <text y={42} style={{ fill: "var(--ink-2)" }}>
-          of {plain(inDistance(metres(strike.intended_carry_m), unit), 1)} {unit}
-        </text>
-        <text y={66}>
-          edge <tspan fontWeight={650}>{plain(Math.abs(strike.leading_edge_mm), 1)} mm</tspan>{" "}
-          {strike.leading_edge_mm >= 0 ? "over" : "under"}
-        </text>
-        {strike.contact === "face" && (
-          <text y={84}>
-            face <tspan fontWeight={650}>{plain(strike.impact_height_mm, 1)} mm</tspan> up
-          </text>
-        )}
-        {strike.contact === "edge" && <text y={84}>the edge meets the ball</text>}
-        <text y={102}>
-          keeps <tspan fontWeight={650}>{plain(100 * strike.speed_ratio)} %</tspan>
-        </text>
-        {ghost && (
-          <text y={128} style={{ fill: "var(--rust)" }}>
-            {ghostName}: {(OUTCOME_WORDS[ghost.strike.outcome] ?? "").toLowerCase()},
-          </text>
-        )}
-        {ghost && (
-          <text y={145} style={{ fill: "var(--rust)" }}>
-            {plain(inDistance(metres(ghost.strike.carry_m), unit), 1)} {unit}
-          </text>
-        )}
-      </g>
-      <g transform={`translate(0 ${HEIGHT - RULER})`}>
-        <rect width={RULER_WIDTH} height={RULER} fill="var(--ruler)" />
-        {entryTicks(sand).map((tick) => (
-          <g key={tick} transform={`translate(${x(tick)} 0)`}>
-            <line y2={6} stroke="var(--on-ruler)" />
-            <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-              {tick === 0 ? "ball" : Math.abs(tick)}
-            </text>
-          </g>
-        ))}
-        <text x={8} y={18} fontSize={12} style={{ fill: "var(--gorse)" }}>
-          mm behind
-        </text>
-        <path d={`M${x(setup.entry_mm) - 7} 0h14l-7 11z`} fill="var(--gorse)" />
-      </g>
-    </svg>
+      {(width) => {
+        const x = scaleOf(width);
+        const mm = x(1) - x(0);
+        const ground = groundOf(width);
+        const height = HEIGHT - GROUND + ground;
+        const y = (z: number) => ground - z * mm;
+        const narrow = width < NARROW;
+        return (
+          <>
+            <defs>
+              <pattern id="pass-soil" width={8} height={8} patternUnits="userSpaceOnUse">
+                <circle cx={2} cy={2} r={0.8} fill="var(--soil-dot)" />
+                <circle cx={6} cy={6} r={0.8} fill="var(--soil-dot)" />
+              </pattern>
+              <pattern id="pass-sand" width={5} height={5} patternUnits="userSpaceOnUse">
+                <circle cx={1.5} cy={1.5} r={0.7} fill="var(--sand-dot)" />
+                <circle cx={4} cy={4} r={0.7} fill="var(--sand-dot)" />
+              </pattern>
+              <pattern id="pass-base" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+                <line y2={7} stroke="var(--ink-2)" strokeWidth={0.8} />
+              </pattern>
+              <clipPath id="pass-clip">
+                <rect width={width} height={height - RULER} />
+              </clipPath>
+            </defs>
+            <g clipPath="url(#pass-clip)">
+              <GroundLayers setup={setup} mm={mm} width={width} ground={ground} />
+              <line x1={x(0)} x2={x(0)} y1={4} y2={height} stroke="var(--line-2)" strokeDasharray="2 3" />
+              <circle
+                cx={x(0)}
+                cy={y(ballUp + BALL)}
+                r={BALL * mm}
+                fill="var(--paper)"
+                stroke="var(--ink)"
+                strokeWidth={1.5}
+              />
+              {ghost && <Club head={ghost} x={x} y={y} mm={mm} tone="ghost" />}
+              {TRAIL_MM.map((back) => (
+                <Club key={back} head={head} x={x} y={y} mm={mm} tone="trail" back={back} />
+              ))}
+              <polyline
+                points={head.path_mm.map(([px = 0, pz = 0]) => `${x(px)},${y(pz)}`).join(" ")}
+                fill="none"
+                stroke="var(--ink-2)"
+                strokeDasharray="2 4"
+              />
+              <Club head={head} x={x} y={y} mm={mm} tone="main" />
+              {head.contact_mm && <ContactMark head={head} x={x} y={y} ballZ={ballUp + BALL} />}
+              <line
+                x1={0}
+                x2={width}
+                y1={ground}
+                y2={ground}
+                stroke={sand ? "var(--sand-dot)" : "var(--grass)"}
+                strokeWidth={2}
+              />
+            </g>
+            <g fontSize={13}>
+              <text x={20} y={26}>
+                delivered loft{" "}
+                <tspan fontWeight={650} fontSize={17}>
+                  {trimmed(strike.delivered_loft_deg)}°
+                </tspan>
+              </text>
+              <text x={20} y={50}>
+                delivered bounce{" "}
+                <tspan
+                  fontWeight={650}
+                  fontSize={17}
+                  style={{ fill: strike.delivered_bounce_deg < 0 ? "var(--rust)" : undefined }}
+                >
+                  {trimmed(strike.delivered_bounce_deg)}°
+                </tspan>
+              </text>
+              {strike.extrapolated.length > 0 && (
+                <text x={20} y={74} style={{ fill: "var(--rust)" }}>
+                  extrapolated: {strike.extrapolated.join(", ")}
+                </text>
+              )}
+            </g>
+            <g transform={`translate(${narrow ? width / 2 : x(0) + BALL * mm + 12} ${narrow ? 28 : 34})`} fontSize={13}>
+              <text fontSize={23} fontWeight={650}>
+                {outcome}
+              </text>
+              <text y={24} style={{ fill: "var(--ink-2)" }}>
+                carries {carry}
+              </text>
+              <text y={42} style={{ fill: "var(--ink-2)" }}>
+                of {plain(inDistance(metres(strike.intended_carry_m), unit), 1)} {unit}
+              </text>
+              <text y={66}>
+                edge <tspan fontWeight={650}>{plain(Math.abs(strike.leading_edge_mm), 1)} mm</tspan>{" "}
+                {strike.leading_edge_mm >= 0 ? "over" : "under"}
+              </text>
+              {strike.contact === "face" && (
+                <text y={84}>
+                  face <tspan fontWeight={650}>{plain(strike.impact_height_mm, 1)} mm</tspan> up
+                </text>
+              )}
+              {strike.contact === "edge" && <text y={84}>the edge meets the ball</text>}
+              <text y={102}>
+                keeps <tspan fontWeight={650}>{plain(100 * strike.speed_ratio)} %</tspan>
+              </text>
+              {ghost && (
+                <text y={128} style={{ fill: "var(--rust)" }}>
+                  {ghostName}: {(OUTCOME_WORDS[ghost.strike.outcome] ?? "").toLowerCase()},
+                </text>
+              )}
+              {ghost && (
+                <text y={145} style={{ fill: "var(--rust)" }}>
+                  {plain(inDistance(metres(ghost.strike.carry_m), unit), 1)} {unit}
+                </text>
+              )}
+            </g>
+            <g transform={`translate(0 ${height - RULER})`}>
+              <rect width={width} height={RULER} fill="var(--ruler)" />
+              {ticksOf([x.invert(RULER_WORDS), x.invert(width)], width, 20).map((tick) => (
+                <g key={tick} transform={`translate(${x(tick)} 0)`}>
+                  <line y2={6} stroke="var(--on-ruler)" />
+                  <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
+                    {tick === 0 ? "ball" : Math.abs(tick)}
+                  </text>
+                </g>
+              ))}
+              <text x={8} y={18} fontSize={12} style={{ fill: "var(--gorse)" }}>
+                mm behind
+              </text>
+              <path d={`M${x(setup.entry_mm) - 7} 0h14l-7 11z`} fill="var(--gorse)" />
+            </g>
+          </>
+        );
+      }}
+    </Picture>
   );
 }
 
-function GroundLayers({ setup, mm }: { setup: Setup; mm: number }) {
+function GroundLayers({ setup, mm, width, ground }: { setup: Setup; mm: number; width: number; ground: number }) {
   const depth = HEIGHT - RULER - GROUND;
   if (setup.ground.kind === "turf") {
     const mat = Math.min(3 + 3 * setup.ground.root_density, 9) * mm;
     return (
       <>
-        <rect y={GROUND} width={RULER_WIDTH} height={mat} fill="var(--mat)" />
-        <rect y={GROUND + mat} width={RULER_WIDTH} height={depth} fill="var(--soil)" />
-        <rect y={GROUND + mat} width={RULER_WIDTH} height={depth} fill="url(#pass-soil)" />
-        <text x={RULER_WIDTH - 12} y={GROUND + depth - 8} fontSize={12} textAnchor="end">
+        <rect y={ground} width={width} height={mat} fill="var(--mat)" />
+        <rect y={ground + mat} width={width} height={depth} fill="var(--soil)" />
+        <rect y={ground + mat} width={width} height={depth} fill="url(#pass-soil)" />
+        <text x={width - 12} y={ground + depth - 8} fontSize={12} textAnchor="end">
           turf {plain(setup.ground.firmness_g)} g
         </text>
       </>
@@ -203,11 +215,11 @@ function GroundLayers({ setup, mm }: { setup: Setup; mm: number }) {
   const loose = setup.ground.loose_depth_mm * mm;
   return (
     <>
-      <rect y={GROUND} width={RULER_WIDTH} height={depth} fill="var(--base)" />
-      <rect y={GROUND} width={RULER_WIDTH} height={depth} fill="url(#pass-base)" />
-      <rect y={GROUND} width={RULER_WIDTH} height={Math.min(loose, depth)} fill="var(--sand)" />
-      <rect y={GROUND} width={RULER_WIDTH} height={Math.min(loose, depth)} fill="url(#pass-sand)" />
-      <text x={RULER_WIDTH - 12} y={GROUND + depth - 8} fontSize={12} textAnchor="end">
+      <rect y={ground} width={width} height={depth} fill="var(--base)" />
+      <rect y={ground} width={width} height={depth} fill="url(#pass-base)" />
+      <rect y={ground} width={width} height={Math.min(loose, depth)} fill="var(--sand)" />
+      <rect y={ground} width={width} height={Math.min(loose, depth)} fill="url(#pass-sand)" />
+      <text x={width - 12} y={ground + depth - 8} fontSize={12} textAnchor="end">
         sand {plain(setup.ground.penetrometer_kg_cm2, 1)} kg/cm², {plain(setup.ground.loose_depth_mm)} mm loose
       </text>
     </>

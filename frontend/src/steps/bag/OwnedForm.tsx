@@ -178,7 +178,7 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
         />
       </div>
       <Photos name={wedge.name} photos={wedge.photos} onChange={(photos) => set({ photos })} />
-      <Button mt={10} variant="subtle" size="xs" color="rust.6" onClick={onRemove}>
+      <Button mt={10} variant="subtle" size="xs" color="rust" onClick={onRemove}>
         Remove this wedge
       </Button>
     </fieldset>

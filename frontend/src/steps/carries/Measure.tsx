@@ -1,3 +1,4 @@
+import { VisuallyHidden } from "@mantine/core";
 import { useState } from "react";
 import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
@@ -5,6 +6,7 @@ import { cellKey } from "../../pictures/CarryLadder/CarryLadder";
 import { useQueue } from "../../strikes/queue";
 import { withAhead } from "../../strikes/sending";
 import { inDistance, metres, plain } from "../../units/units";
+import { Wide } from "../parts/Wide";
 import classes from "./Carries.module.css";
 import { CellPanel } from "./CellPanel";
 import { OwnSwings } from "./OwnSwings";
@@ -50,57 +52,61 @@ export function Measure({ carries }: { carries: Carries }) {
   const d = (value: number, places = 0) => plain(inDistance(metres(value), units.distance), places);
   return (
     <>
-      <table className={classes.matrix} aria-label="Carries by club and swing">
-        <thead>
-          <tr>
-            <th>
-              carry, {units.distance}
-              <small>mean of the balls that count</small>
-            </th>
-            {carries.swings.map((swing) => (
-              <th key={swing.key}>
-                {swing.name}
-                {swing.key !== "full" && <small>{plain(100 * swing.speed_share)} % of full speed</small>}
+      <Wide label="Carries by club and swing, table">
+        <table className={classes.matrix} aria-label="Carries by club and swing">
+          <thead>
+            <tr>
+              <th>
+                carry, {units.distance}
+                <small>mean of the balls that count</small>
               </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {carries.rows.map((row, r) => (
-            <tr key={row.code + row.loft_deg}>
-              <th scope="row">
-                {row.name}
-                <small>{plain(row.loft_deg, 1)}°</small>
-              </th>
-              {carries.swings.map((swing, s) => {
-                const here = cellAt(r, s);
-                return (
-                  <td key={swing.key}>
-                    {here && (
-                      <button
-                        type="button"
-                        className={classes.cell}
-                        data-on={r === place.row && s === place.swing}
-                        data-source={here.source}
-                        tabIndex={-1}
-                        onClick={() => setAt({ row: r, swing: s })}
-                        aria-label={`${row.name}, ${swing.name}: ${d(here.carry_m)} ${units.distance}, ${here.source}`}
-                      >
-                        <strong>{d(here.carry_m)}</strong>
-                        <span>
-                          {d(here.low_m)} to {d(here.high_m)}
-                        </span>
-                        <Balls cell={here} waiting={waitingFor(here)} />
-                        {next && next.club === here.club && next.swing === here.swing && <em>measure next</em>}
-                      </button>
-                    )}
-                  </td>
-                );
-              })}
+              {carries.swings.map((swing) => (
+                <th key={swing.key}>
+                  {swing.name}
+                  {swing.key !== "full" && <small>{plain(100 * swing.speed_share)} % of full speed</small>}
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {carries.rows.map((row, r) => (
+              <tr key={row.code + row.loft_deg}>
+                <th scope="row">
+                  {row.name}
+                  <small>{plain(row.loft_deg, 1)}°</small>
+                </th>
+                {carries.swings.map((swing, s) => {
+                  const here = cellAt(r, s);
+                  return (
+                    <td key={swing.key}>
+                      {here && (
+                        <button
+                          type="button"
+                          className={classes.cell}
+                          data-on={r === place.row && s === place.swing}
+                          data-source={here.source}
+                          tabIndex={-1}
+                          onClick={() => setAt({ row: r, swing: s })}
+                        >
+                          <VisuallyHidden>
+                            {`${row.name}, ${swing.name}: ${d(here.carry_m)} ${units.distance}, ${here.source}`}
+                          </VisuallyHidden>
+                          <strong aria-hidden>{d(here.carry_m)}</strong>
+                          <span aria-hidden>
+                            {d(here.low_m)} to {d(here.high_m)}
+                          </span>
+                          <Balls cell={here} waiting={waitingFor(here)} />
+                          {next && next.club === here.club && next.swing === here.swing && <em>measure next</em>}
+                        </button>
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
       {cell && (
         <CellPanel
           key={cellKey(cell)}

@@ -110,7 +110,7 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
           />
         </div>
         {onRemove && (
-          <Button mt={12} variant="subtle" size="xs" color="rust.6" onClick={onRemove}>
+          <Button mt={12} variant="subtle" size="xs" color="rust" onClick={onRemove}>
             Remove this ground
           </Button>
         )}

@@ -154,7 +154,7 @@ function TakeOut({
           <Button type="submit" variant="default" disabled={text === null || text === chosen.label}>
             Name it
           </Button>
-          <Button variant="subtle" color="rust.6" onClick={() => out.mutate(chosen)}>
+          <Button variant="subtle" color="rust" onClick={() => out.mutate(chosen)}>
             Take it out
           </Button>
         </form>

@@ -1,4 +1,4 @@
-import { Button } from "@mantine/core";
+import { Button, VisuallyHidden } from "@mantine/core";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
@@ -25,9 +25,13 @@ export function Front() {
           <th>Lofts</th>
           <th className={parts.num}>Cost</th>
           <th className={parts.num}>Of faced distances left open</th>
-          <th />
+          <th>
+            <VisuallyHidden>Mark</VisuallyHidden>
+          </th>
           <th>Cheapest way to it</th>
-          <th />
+          <th>
+            <VisuallyHidden>Take</VisuallyHidden>
+          </th>
         </tr>
       </thead>
       <tbody>

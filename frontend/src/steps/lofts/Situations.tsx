@@ -1,4 +1,4 @@
-import { Button, NativeSelect } from "@mantine/core";
+import { Button, NativeSelect, VisuallyHidden } from "@mantine/core";
 import type { Recommendation, Scenario, Schemas } from "../../api/client";
 import { useFault, useStore, useUnits } from "../../app/context";
 import { fromDistance, inDistance, metres } from "../../units/units";
@@ -24,7 +24,9 @@ export function Situations({ result }: { result: Recommendation }) {
           <th>Green behind</th>
           <th>Short lies</th>
           <th>From what</th>
-          <th />
+          <th>
+            <VisuallyHidden>Change</VisuallyHidden>
+          </th>
         </tr>
       </thead>
       <tbody>

@@ -1,5 +1,6 @@
 import { type ReactNode, useRef, useState } from "react";
 import classes from "./parts.module.css";
+import { Wide } from "./Wide";
 
 /** A table with its caption, and a button that copies it as CSV. */
 export function CopyTable({ caption, children }: { caption: string; children: ReactNode }) {
@@ -25,9 +26,11 @@ export function CopyTable({ caption, children }: { caption: string; children: Re
           Copy as CSV
         </button>
       </div>
-      <table ref={table} className={classes.table} aria-label={caption}>
-        {children}
-      </table>
+      <Wide label={`${caption}, table`}>
+        <table ref={table} className={classes.table} aria-label={caption}>
+          {children}
+        </table>
+      </Wide>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from "@mantine/core";
+import { Button, VisuallyHidden } from "@mantine/core";
 import type { Candidate, Club } from "../../api/client";
 import { useStore } from "../../app/context";
 import { SoleIcon } from "../../pictures/SoleIcon/SoleIcon";
@@ -29,7 +29,9 @@ export function CandidateTable({ club }: { club: Club }) {
           <th className={parts.num}>Edge mm</th>
           <th className={parts.num}>Behind, a round</th>
           <th>Why</th>
-          <th />
+          <th>
+            <VisuallyHidden>Take</VisuallyHidden>
+          </th>
         </tr>
       </thead>
       <tbody>

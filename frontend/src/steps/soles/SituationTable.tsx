@@ -1,3 +1,4 @@
+import { VisuallyHidden } from "@mantine/core";
 import { useState } from "react";
 import type { Club, Recommendation } from "../../api/client";
 import { BounceBand } from "../../pictures/BounceBand/BounceBand";
@@ -43,7 +44,9 @@ export function SituationTable({ club, result, chosen, onChoose }: Props) {
             <th className={parts.num}>Loft °</th>
             <th className={parts.num}>Bounce °</th>
             <th>Usual</th>
-            <th />
+            <th>
+              <VisuallyHidden>Desk</VisuallyHidden>
+            </th>
             <th className={parts.num}>Edge mm</th>
           </tr>
         </thead>

@@ -1,0 +1,65 @@
+// What is wrong with the page as it stands: a list of sentences. axe has to be loaded. `touch`: whether fingers press here.
+async ({ touch }) => {
+  const LEAST_TEXT = 10.99; // px
+  const TARGET = 43.5; // px high, at least half as wide
+  const TOUCHES = { x: 0.5, y: 2.5 }; // px by which boxes of two labels may lie over each other
+  const found = [];
+  const across = document.documentElement.clientWidth;
+  const words = (element) => (element.getAttribute("aria-label") || element.textContent || "").trim().slice(0, 30);
+  const hidden = (element) => {
+    for (let at = element; at; at = at.parentElement) {
+      const style = getComputedStyle(at);
+      if (style.visibility === "hidden" || style.display === "none" || style.opacity === "0") return true;
+      const box = at.getBoundingClientRect();
+      if (box.width <= 1 && box.height <= 1 && !["svg", "g"].includes(at.tagName)) return true;
+    }
+    return false;
+  };
+  const movesWithin = (element) => {
+    for (let at = element; at; at = at.parentElement)
+      if (at.id !== "work" && ["auto", "scroll"].includes(getComputedStyle(at).overflowX)) return true;
+    return false;
+  };
+
+  if (document.documentElement.scrollWidth > across + 1)
+    found.push(`the page is ${document.documentElement.scrollWidth} px wide`);
+  const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  for (let node = texts.nextNode(); node; node = texts.nextNode()) {
+    const element = node.parentElement;
+    if (!node.textContent.trim() || element.closest("style,script,title,desc,option") || hidden(element)) continue;
+    let size = Number.parseFloat(getComputedStyle(element).fontSize);
+    const matrix = element.closest("svg") && element.getScreenCTM?.();
+    if (matrix) size *= Math.hypot(matrix.a, matrix.b);
+    if (size < LEAST_TEXT) found.push(`text of ${size.toFixed(1)} px: ${words(element)}`);
+    const box = element.getBoundingClientRect();
+    if (box.width && box.right > across + 1 && !movesWithin(element)) found.push(`over the side: ${words(element)}`);
+  }
+
+  for (const picture of document.querySelectorAll("svg")) {
+    const labels = [...picture.querySelectorAll("text")]
+      .filter((text) => text.textContent.trim() && !text.closest("[aria-hidden=true]") && !hidden(text))
+      .map((text) => [text.textContent.trim(), text.getBoundingClientRect()]);
+    for (const [i, [one, a]] of labels.entries())
+      for (const [other, b] of labels.slice(i + 1)) {
+        const x = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+        const y = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+        if (x > TOUCHES.x && y > TOUCHES.y) found.push(`labels touch: ${one.slice(0, 20)} | ${other.slice(0, 20)}`);
+      }
+  }
+
+  const pressed = "a[href],button,input:not([type=hidden],[type=file]),select,textarea,summary,[role=slider],[role=button]";
+  for (const element of touch ? document.querySelectorAll(pressed) : []) {
+    if (hidden(element) || (element.tagName === "A" && getComputedStyle(element).display === "inline")) continue;
+    let area = element; // a choice is pressed by its label, a dial on its whole track
+    if (element.matches("[type=radio],[type=checkbox]")) area = element.closest("label") || element;
+    if (element.matches("[role=slider]")) area = element.closest(".mantine-Slider-trackContainer") || element;
+    const box = area.getBoundingClientRect();
+    if (box.width && (box.height < TARGET || box.width < TARGET / 2))
+      found.push(`${Math.round(box.width)} x ${Math.round(box.height)} px to press: ${words(element)}`);
+  }
+
+  const { violations } = await axe.run(document, { resultTypes: ["violations"] });
+  for (const rule of violations)
+    for (const node of rule.nodes) found.push(`${rule.id}: ${node.target.join(" ")}`);
+  return [...new Set(found)];
+}

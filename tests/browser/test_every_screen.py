@@ -1,0 +1,85 @@
+"""Every screen at four sizes and in both lights: axe, the smallest text, labels that touch, what runs over the side."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
+
+pytestmark = pytest.mark.browser
+
+AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
+LOOK = (Path(__file__).parent / "look.js").read_text()
+SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844), (320, 640))
+STEPS = (
+    "player", "ground", "bag", "strikes", "import", "carries", "carries?view=measure", "lofts", "soles", "proof", "kept",
+)  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def tablet(chromium: Browser, address: str):
+    """A page of the demo fitter under a finger, and the address of the first fitting."""
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, has_touch=True)
+    page = context.new_page()
+    page.goto(address)
+    yield page
+    context.close()
+
+
+@pytest.fixture
+def signed(tablet: Page, address: str, database) -> Page:
+    """The tablet, signed in; the studio is made anew for every test."""
+    tablet.context.clear_cookies()
+    tablet.set_viewport_size({"width": 1280, "height": 800})
+    tablet.goto(address)
+    tablet.get_by_label("Address").fill(DEMO_EMAIL)
+    tablet.get_by_label("Password", exact=True).fill(DEMO_PASSWORD)
+    tablet.get_by_role("button", name="Sign in").click()
+    expect(tablet.get_by_role("link", name="Orla Wethercote")).to_be_visible()
+    return tablet
+
+
+def look(page: Page, where: str) -> list[str]:
+    """What is wrong with the page as it stands, at every size."""
+    found = []
+    for width, height in SIZES:
+        page.set_viewport_size({"width": width, "height": height})
+        page.wait_for_function(
+            "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))"
+        )
+        page.evaluate(AXE.read_text())
+        wrong = page.evaluate(LOOK, {"touch": width <= 820})
+        found += [f"{where} at {width}: {words}" for words in wrong]
+    return found
+
+
+@pytest.mark.parametrize("light", ["light", "dark"])
+def test_every_step_is_readable_and_within_reach(signed: Page, light: str):
+    signed.evaluate("light => localStorage.setItem('mantine-color-scheme-value', light)", light)
+    signed.get_by_role("link", name="Orla Wethercote").click()
+    expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
+    base = signed.url.rsplit("/", 1)[0]
+    wrong = []
+    for step in STEPS:
+        signed.set_viewport_size({"width": 1280, "height": 800})
+        signed.goto(f"{base}/{step}")
+        expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
+        expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
+        if step == "soles":
+            expect(signed.get_by_role("group", name="Strike windows")).to_be_visible()
+        wrong += look(signed, f"{step}, {light}")
+    assert wrong == []
+
+
+@pytest.mark.parametrize("light", ["light", "dark"])
+def test_players_and_account_are_readable_and_within_reach(signed: Page, address: str, light: str):
+    signed.evaluate("light => localStorage.setItem('mantine-color-scheme-value', light)", light)
+    signed.goto(address)
+    expect(signed.get_by_role("link", name="Orla Wethercote")).to_be_visible()
+    wrong = look(signed, f"players, {light}")
+    signed.goto(f"{address}/account")
+    expect(signed.get_by_text("this browser")).to_be_visible()
+    assert wrong + look(signed, f"account, {light}") == []
