@@ -89,7 +89,7 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
         page.locator("aside article").first.wait_for(state="attached")
     if view not in ALONE:  # the sure-figures come a moment later, and what is made ahead says so meanwhile
         expect(page.locator("aside article strong", has_text="…")).to_have_count(0, timeout=20_000)
-        expect(page.get_by_text("Working ahead")).to_have_count(0, timeout=120_000)
+        expect(page.get_by_text("Getting ready for other heads")).to_have_count(0, timeout=120_000)
     STAGES.get(view, lambda _page, _url: None)(page, url)
     page.wait_for_timeout(3500 if view == "soles" else 500)
     if foot:

@@ -42,7 +42,7 @@ def test_a_file_is_mapped_checked_and_taken_and_the_same_file_adds_nothing(orla:
     orla.get_by_label("What Driver means").select_option("leave these rows out")
     check.click()
     outcome = orla.get_by_role("region", name="Outcome")
-    expect(outcome.get_by_role("status")).to_contain_text("2 new strikes of 4 rows; 1 left out by their word; 1 wrong")
+    expect(outcome.get_by_role("status")).to_contain_text("2 new strikes of 4 rows; 1 left out as you said; 1 wrong")
     expect(outcome.get_by_role("list", name="Wrong rows")).to_contain_text("row 4, Carry [yd], “605”")
     with orla.expect_download() as download:
         outcome.get_by_role("link", name="Save the list of wrong rows").click()

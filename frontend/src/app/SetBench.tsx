@@ -96,7 +96,7 @@ function Making() {
   return (
     <p className={classes.making}>
       <span>
-        Working ahead: pass {ahead_done} of {ahead_total}
+        Getting ready for other heads: {ahead_done} of {ahead_total}
       </span>
       <Button size="compact-sm" variant="default" disabled={stop.isPending} onClick={() => stop.mutate()}>
         Stop
@@ -223,7 +223,7 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
       <p className={classes.why}>{club.reason}</p>
       {share !== null && doubt && (
         <p className={classes.why}>
-          In a level set in {showPercent(share)} of {doubt.draws} draws
+          Among the best in {showPercent(share)} of {doubt.draws} draws
           {doubt.assumed_count && ", spreads assumed"}
         </p>
       )}

@@ -126,7 +126,7 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
                   height={rows.length * ROW}
                   fill="url(#ladder-hole)"
                 />
-                {x(hole.high_m) - x(hole.low_m) > 44 && (
+                {x(hole.high_m) - x(hole.low_m) > 30 && (
                   <Label
                     x={(x(hole.low_m) + x(hole.high_m)) / 2}
                     y={top + 11}

@@ -88,7 +88,14 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
             </defs>
             <g clipPath="url(#pass-clip)">
               <GroundLayers setup={setup} mm={mm} width={width} ground={ground} />
-              <line x1={x(0)} x2={x(0)} y1={4} y2={height} stroke="var(--line-2)" strokeDasharray="2 3" />
+              <line
+                x1={x(0)}
+                x2={x(0)}
+                y1={narrow ? WORDS_ABOVE : 4}
+                y2={height}
+                stroke="var(--line-2)"
+                strokeDasharray="2 3"
+              />
               <circle
                 cx={x(0)}
                 cy={y(ballUp + BALL)}
@@ -162,7 +169,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
               )}
               {strike.contact === "edge" && <text y={84}>the edge meets the ball</text>}
               <text y={102}>
-                keeps <tspan fontWeight={650}>{plain(100 * strike.speed_ratio)} %</tspan>
+                <tspan fontWeight={650}>{plain(100 * strike.speed_ratio)} %</tspan> of its speed
               </text>
               {ghost && (
                 <text y={128} style={{ fill: "var(--rust)" }}>

@@ -30,6 +30,7 @@ export default function CarriesStep() {
   });
   const change = (changes: Partial<CarriesAsked>) => setAsked((now) => ({ ...now, ...changes }));
   const query = useCarries(asked);
+  const units = useUnits();
   const head = (
     <SegmentedControl
       aria-label="View"
@@ -55,7 +56,7 @@ export default function CarriesStep() {
   if (view === "measure")
     return (
       <>
-        <StepHead title="Carries" aside={evidenceWords(query.data)}>
+        <StepHead title="Carries" aside={evidenceWords(query.data, units.distance)}>
           {head}
         </StepHead>
         <Measure carries={query.data} />
@@ -194,11 +195,13 @@ function summary(carries: Carries, unit: DistanceUnit) {
   return `${holes.length} ${holes.length === 1 ? "hole" : "holes"}, the widest from ${from} to ${to} ${unit}.`;
 }
 
-function evidenceWords(carries: Carries) {
+function evidenceWords(carries: Carries, unit: DistanceUnit) {
   if (carries.used === 0) return "no strikes yet: everything is modelled";
   const aside = carries.aside > 0 ? `, ${carries.aside} set aside` : "";
   const error =
-    carries.leave_one_out_m === null ? "" : `; each told by the others to ±${carries.leave_one_out_m.toFixed(1)} m`;
+    carries.leave_one_out_m === null
+      ? ""
+      : `; a strike left out is met to ±${showDistance(metres(carries.leave_one_out_m), unit, 1)}`;
   return `${carries.used} strikes${aside}${error}`;
 }
 

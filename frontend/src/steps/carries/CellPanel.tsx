@@ -36,7 +36,10 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
     const number = parseNumber(text);
     if (number === null) return setWrong("must be a number");
     const carry_m = fromDistance(number, units.distance);
-    if (carry_m < 1 || carry_m > MOST_CARRY) return setWrong(`must be between 1 and ${MOST_CARRY} m`);
+    if (carry_m < 1 || carry_m > MOST_CARRY) {
+      const most = Math.floor(inDistance(metres(MOST_CARRY), units.distance));
+      return setWrong(`must be between 1 and ${most} ${units.distance}`);
+    }
     queue.take({ ...newStrike(cell.club, cell.loft_deg, cell.swing), carry_m });
     setText("");
     setWrong(null);

@@ -60,7 +60,7 @@ export function Outcome({ work, run, missing, question }: Props) {
         <p className={classes.counts} role="status">
           <strong>{count(coming)}</strong> new strikes of {count(counts.rows)} rows
           {counts.known > 0 && `; ${count(counts.known)} stand here already`}
-          {counts.left_out > 0 && `; ${count(counts.left_out)} left out by their word`}
+          {counts.left_out > 0 && `; ${count(counts.left_out)} left out as you said`}
           {counts.wrong > 0 && (
             <>
               ; <b>{count(counts.wrong)} wrong</b>

@@ -30,7 +30,7 @@ export function Weights({ lofts }: { lofts: Recommendation["lofts"] }) {
   return (
     <section className={classes.weights} aria-label="What counts">
       <header className={parts.tableHead}>
-        <h2>What counts: penalty {lofts.chosen.penalty.toFixed(2)}, less is better</h2>
+        <h2>What counts: unevenness {lofts.chosen.penalty.toFixed(2)}, lower is better</h2>
         <Button variant="default" size="compact-sm" disabled={!touched} onClick={() => set(USUAL)}>
           Usual weights
         </Button>
