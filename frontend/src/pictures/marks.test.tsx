@@ -3,7 +3,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Strike } from "../api/client";
 import { newStrike } from "../strikes/newStrike";
 import { EntryMarks } from "./EntryMarks/EntryMarks";
-import { markScale, markTicks } from "./ruler";
+import { markScale, markTicks } from "./scales";
 
 const WIDTH = 906;
 

@@ -5,9 +5,9 @@ import { USUAL_SAND, USUAL_TURF } from "../desk/setup";
 import type { DeskHead } from "../desk/useDesk";
 import { CarryLadder } from "./CarryLadder/CarryLadder";
 import { CoreSample } from "./CoreSample/CoreSample";
-import { entryScale, markTicks, passScale } from "./ruler";
 import { SolePass } from "./SolePass/SolePass";
 import { StrikeWindows } from "./StrikeWindows/StrikeWindows";
+import { entryScale, markTicks, passScale } from "./scales";
 
 afterEach(cleanup);
 

@@ -3,6 +3,7 @@ import type { Carries, Cell } from "../../api/client";
 import { type DistanceUnit, inDistance, metres, plain } from "../../units/units";
 import { Label } from "../Label";
 import { NARROW, Picture } from "../Picture";
+import { RULER_HEIGHT, Ruler } from "../Ruler";
 
 interface Props {
   carries: Carries;
@@ -22,7 +23,6 @@ const NARROW_LEFT = 92;
 const TICK_ROOM = 34;
 const PEAK_HALF = 118;
 const MOST_SKY = 176;
-const RULER = 26;
 const FACED = 30;
 const ROW = 46;
 
@@ -44,14 +44,14 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
   }
   return (
     <Picture
-      height={(width) => skyOf(width) + RULER + FACED + rows.length * ROW + 4}
+      height={(width) => skyOf(width) + RULER_HEIGHT + FACED + rows.length * ROW + 4}
       role="group"
       aria-label="Carry ladder"
     >
       {(width) => {
         const left = leftOf(width);
         const sky = skyOf(width);
-        const top = sky + RULER + FACED;
+        const top = sky + RULER_HEIGHT + FACED;
         const x = scaleLinear([0, far], [left, width - 14]);
         const up = upOf(width);
         const rowY = (cell: Cell) =>
@@ -154,18 +154,7 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
                 if (at >= 5) onDistance(at);
               }}
             >
-              <rect width={width} height={RULER} fill="var(--ruler)" />
-              <text x={12} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
-                carry, {unit}
-              </text>
-              {ticks.map((tick) => (
-                <g key={tick} transform={`translate(${tickX(tick)} 0)`}>
-                  <line y2={6} stroke="var(--on-ruler)" />
-                  <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-                    {tick}
-                  </text>
-                </g>
-              ))}
+              <Ruler width={width} words={`carry, ${unit}`} ticks={ticks} at={tickX} />
               {distance != null && (
                 <path d={`M${x(distance) - 8} 0h16l-8 12Z`} fill="var(--gorse)" aria-label="the distance asked for" />
               )}

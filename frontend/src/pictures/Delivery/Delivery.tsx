@@ -3,7 +3,8 @@ import { area, curveBasis } from "d3-shape";
 import { plain } from "../../units/units";
 import { lowest, outlinePath, type Point, pitched } from "../outline";
 import { NARROW, Picture } from "../Picture";
-import { ticksOf } from "../ruler";
+import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
+import { ticksOf } from "../scales";
 
 interface Props {
   outline: readonly Point[];
@@ -19,7 +20,6 @@ const RANGE = [-150, 70] as const;
 const NARROW_RANGE = [-96, 40] as const;
 const HEIGHT = 318;
 const GROUND = 208;
-const RULER = 26;
 const BALL_RADIUS_MM = 21.335;
 
 /** How the club comes to the ball, true to scale: sole, lean, attack, and where it lands, on one ruler in millimetres. */
@@ -62,14 +62,27 @@ export function Delivery(p: Props) {
                 <circle cx={6} cy={6} r={0.8} fill="var(--soil-dot)" />
               </pattern>
             </defs>
-            <rect x={0} y={GROUND} width={width} height={HEIGHT - GROUND - RULER - 56} fill="var(--soil)" />
-            <rect x={0} y={GROUND} width={width} height={HEIGHT - GROUND - RULER - 56} fill="url(#delivery-soil)" />
+            <rect x={0} y={GROUND} width={width} height={HEIGHT - GROUND - RULER_HEIGHT - 56} fill="var(--soil)" />
+            <rect
+              x={0}
+              y={GROUND}
+              width={width}
+              height={HEIGHT - GROUND - RULER_HEIGHT - 56}
+              fill="url(#delivery-soil)"
+            />
             <g clipPath="url(#delivery-air)" fill="none" stroke="var(--line-2)">
               <path d={ray(p.attackDeg - p.attackSpreadDeg)} strokeDasharray="2 4" />
               <path d={ray(p.attackDeg + p.attackSpreadDeg)} strokeDasharray="2 4" />
               <path d={ray(p.attackDeg)} stroke="var(--ink)" strokeDasharray="6 4" />
             </g>
-            <line x1={x(0)} x2={x(0)} y1={8} y2={HEIGHT - RULER - 56} stroke="var(--line-2)" strokeDasharray="2 3" />
+            <line
+              x1={x(0)}
+              x2={x(0)}
+              y1={8}
+              y2={HEIGHT - RULER_HEIGHT - 56}
+              stroke="var(--line-2)"
+              strokeDasharray="2 3"
+            />
             <circle
               cx={x(0)}
               cy={GROUND - (BALL_RADIUS_MM + 3.5) * mm}
@@ -112,19 +125,8 @@ export function Delivery(p: Props) {
                 {plain(p.attackDeg, 1)}° ± {plain(p.attackSpreadDeg, 1)}
               </tspan>
             </text>
-            <g transform={`translate(0 ${HEIGHT - RULER - 56})`}>
-              <rect width={width} height={RULER} fill="var(--ruler)" />
-              {ticksOf(range, width, 20).map((tick) => (
-                <g key={tick} transform={`translate(${x(tick)} 0)`}>
-                  <line y2={6} stroke="var(--on-ruler)" />
-                  <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-                    {tick === 0 ? "ball" : Math.abs(tick)}
-                  </text>
-                </g>
-              ))}
-              <text x={10} y={18} fontSize={12} style={{ fill: "var(--gorse)" }}>
-                mm
-              </text>
+            <g transform={`translate(0 ${HEIGHT - RULER_HEIGHT - 56})`}>
+              <Ruler width={width} words="mm" ticks={ticksOf(range, width, 20)} at={x} name={fromBall} />
               <path d={`M${at - 6} 0h12l-6 10z`} fill="var(--gorse)" />
             </g>
             <path d={bellPath(bell) ?? ""} fill="var(--gorse-soft)" stroke="var(--gorse-ink)" />

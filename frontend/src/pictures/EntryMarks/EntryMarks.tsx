@@ -2,7 +2,8 @@ import type { Strike } from "../../api/client";
 import { plain } from "../../units/units";
 import { Label } from "../Label";
 import { NARROW, Picture } from "../Picture";
-import { markScale, markTicks } from "../ruler";
+import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
+import { markScale, markTicks } from "../scales";
 
 interface Props {
   strikes: Strike[];
@@ -20,7 +21,6 @@ interface Props {
 }
 
 const SKY = 92;
-const RULER = 26;
 const HEIGHT = 150;
 const MOST_ROWS = 7;
 
@@ -101,25 +101,14 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, e
                 if (box && onMark) onMark(Math.round(x.invert(((event.clientX - box.left) * width) / box.width)));
               }}
             >
-              <rect width={width} height={HEIGHT - SKY - RULER} fill={sand ? "var(--sand)" : "var(--mat)"} />
+              <rect width={width} height={HEIGHT - SKY - RULER_HEIGHT} fill={sand ? "var(--sand)" : "var(--mat)"} />
               {entered !== null && (
                 <text x={width < NARROW ? 8 : x(30)} y={21} fontSize={width < NARROW ? 12 : 14} fontWeight={650}>
                   in at {plain(Math.abs(entered))} mm {entered < 0 ? "behind" : "ahead"}: now press where it came out
                 </text>
               )}
-              <g transform={`translate(0 ${HEIGHT - SKY - RULER})`}>
-                <rect width={width} height={RULER} fill="var(--ruler)" />
-                <text x={8} y={17} fontSize={12} style={{ fill: "var(--gorse)" }}>
-                  mm behind
-                </text>
-                {markTicks(sand, width).map((tick) => (
-                  <g key={tick} transform={`translate(${x(tick)} 0)`}>
-                    <line y2={6} stroke="var(--on-ruler)" />
-                    <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-                      {tick === 0 ? "ball" : Math.abs(tick)}
-                    </text>
-                  </g>
-                ))}
+              <g transform={`translate(0 ${HEIGHT - SKY - RULER_HEIGHT})`}>
+                <Ruler width={width} words="mm behind" ticks={markTicks(sand, width)} at={x} name={fromBall} />
               </g>
             </g>
           </>

@@ -4,7 +4,8 @@ import type { DeskHead } from "../../desk/useDesk";
 import { type DistanceUnit, inDistance, metres, plain, trimmed } from "../../units/units";
 import { outlinePath, type Point, pitched } from "../outline";
 import { NARROW, Picture } from "../Picture";
-import { passScale, RULER_WORDS, ticksOf } from "../ruler";
+import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
+import { passScale, RULER_WORDS, ticksOf } from "../scales";
 
 interface Props {
   head: DeskHead;
@@ -19,7 +20,6 @@ const HEIGHT = 356;
 const GROUND = 262;
 /** On a narrow screen the words stand above the picture. */
 const WORDS_ABOVE = 132;
-const RULER = 26;
 const BALL = 21.35;
 const TRAIL_MM = [34, 68];
 
@@ -83,7 +83,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
                 <line y2={7} stroke="var(--ink-2)" strokeWidth={0.8} />
               </pattern>
               <clipPath id="pass-clip">
-                <rect width={width} height={height - RULER} />
+                <rect width={width} height={height - RULER_HEIGHT} />
               </clipPath>
             </defs>
             <g clipPath="url(#pass-clip)">
@@ -182,19 +182,14 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
                 </text>
               )}
             </g>
-            <g transform={`translate(0 ${height - RULER})`}>
-              <rect width={width} height={RULER} fill="var(--ruler)" />
-              {ticksOf([x.invert(RULER_WORDS), x.invert(width)], width, 20).map((tick) => (
-                <g key={tick} transform={`translate(${x(tick)} 0)`}>
-                  <line y2={6} stroke="var(--on-ruler)" />
-                  <text y={20} fontSize={12} textAnchor="middle" style={{ fill: "var(--on-ruler)" }}>
-                    {tick === 0 ? "ball" : Math.abs(tick)}
-                  </text>
-                </g>
-              ))}
-              <text x={8} y={18} fontSize={12} style={{ fill: "var(--gorse)" }}>
-                mm behind
-              </text>
+            <g transform={`translate(0 ${height - RULER_HEIGHT})`}>
+              <Ruler
+                width={width}
+                words="mm behind"
+                ticks={ticksOf([x.invert(RULER_WORDS), x.invert(width)], width, 20)}
+                at={x}
+                name={fromBall}
+              />
               <path d={`M${x(setup.entry_mm) - 7} 0h14l-7 11z`} fill="var(--gorse)" />
             </g>
           </>
@@ -205,7 +200,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
 }
 
 function GroundLayers({ setup, mm, width, ground }: { setup: Setup; mm: number; width: number; ground: number }) {
-  const depth = HEIGHT - RULER - GROUND;
+  const depth = HEIGHT - RULER_HEIGHT - GROUND;
   if (setup.ground.kind === "turf") {
     const mat = Math.min(3 + 3 * setup.ground.root_density, 9) * mm;
     return (

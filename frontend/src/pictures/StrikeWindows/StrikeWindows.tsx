@@ -2,7 +2,7 @@ import { area, curveBasis } from "d3-shape";
 import type { DeskHead } from "../../desk/useDesk";
 import { plain, showPercent } from "../../units/units";
 import { NARROW, Picture } from "../Picture";
-import { entryScale } from "../ruler";
+import { entryScale } from "../scales";
 
 interface Props {
   rows: { name: string; note: string; head: DeskHead }[];
