@@ -47,7 +47,7 @@ def test_from_an_empty_studio_to_a_kept_proposal_by_keyboard_alone(desk: Page, d
     keys.type("Wim Chalkley")
     keys.press("Enter")
     expect(bench(desk).get_by_role("article").first).to_be_visible()
-    expect(desk.get_by_role("link", name="Player, empty")).to_be_visible()
+    expect(desk.get_by_role("link", name="Player empty")).to_be_visible()
 
     expect(desk.get_by_label("mean").first).to_be_visible()
     desk.locator("#work").focus()
@@ -57,7 +57,7 @@ def test_from_an_empty_studio_to_a_kept_proposal_by_keyboard_alone(desk: Page, d
     focus_by_tab(desk, "Full pitching-wedge carry")
     keys.type("98")
     saved(desk)
-    expect(desk.get_by_role("link", name="Player, partly")).to_be_visible()
+    expect(desk.get_by_role("link", name="Player partly")).to_be_visible()
 
     keys.press("Escape")
     desk.locator("#work").focus()
@@ -83,7 +83,7 @@ def test_from_an_empty_studio_to_a_kept_proposal_by_keyboard_alone(desk: Page, d
     expect(desk.get_by_role("heading", name="Soles")).to_be_visible()
     keys.press("k")
     expect(bench(desk).get_by_text(re.compile(r"kept \d\d:\d\d · unchanged"))).to_be_visible()
-    expect(desk.get_by_role("link", name="Soles, done")).to_be_visible()
+    expect(desk.get_by_role("link", name="Soles done")).to_be_visible()
 
 
 def test_the_demo_fitting_saved_to_a_file_and_loaded_again_is_equal(orla: Page, tmp_path):
@@ -214,7 +214,7 @@ def test_a_ladder_by_hand_is_scored_and_compared_with_what_was_kept(orla: Page):
     orla.get_by_label("Loft 2").fill("54")
     expect(orla.get_by_text("set by hand")).to_be_visible()
     expect(bench(orla).get_by_text("54°", exact=True)).to_be_visible()
-    expect(orla.get_by_role("link", name="Lofts, stale")).to_be_visible()
+    expect(orla.get_by_role("link", name="Lofts stale")).to_be_visible()
     bench(orla).get_by_role("link", name=re.compile("kept")).click()
     table = orla.get_by_role("table", name=re.compile("beside now"))
     expect(table.get_by_role("row").nth(2)).to_contain_text("54°")
@@ -352,3 +352,31 @@ def test_switching_a_school_changes_the_setup_and_the_snapshot_keeps_the_old_one
     expect(sure.first).to_be_visible(timeout=60_000)
     bench(orla).get_by_role("link", name=re.compile("kept")).click()
     expect(orla.get_by_role("table", name=re.compile("Inputs that differ"))).to_contain_text("sand opening")
+
+
+def test_players_are_found_and_put_in_order(signed_in: Page):
+    players = signed_in.get_by_role("region", name="Players")
+    expect(players.get_by_role("listitem")).to_have_count(4)
+    players.get_by_label("Find a player").fill("holl")
+    expect(players.get_by_role("listitem")).to_have_count(1)
+    expect(players.get_by_role("status")).to_have_text("1 of 4 players")
+    players.get_by_label("Find a player").fill("")
+    players.get_by_label("In order of").select_option("name")
+    expect(players.get_by_role("listitem").first).to_contain_text("Ines Marchbank")
+    expect(players.get_by_role("listitem").first).to_contain_text("nothing kept yet")
+
+
+def test_a_step_key_goes_to_the_heading_and_escape_leaves_a_field(orla: Page):
+    orla.locator("#work").focus()
+    orla.keyboard.press("6")
+    expect(orla.get_by_role("heading", name="Lofts", level=1)).to_be_focused()
+    orla.keyboard.press("1")
+    field = orla.get_by_label("Handicap")
+    field.focus()
+    before = field.input_value()
+    orla.keyboard.press("Escape")
+    expect(field).not_to_be_focused()
+    orla.keyboard.press("3")
+    expect(orla.get_by_role("heading", name="Bag", level=1)).to_be_focused()
+    orla.keyboard.press("1")
+    expect(orla.get_by_label("Handicap")).to_have_value(before)

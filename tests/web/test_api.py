@@ -237,6 +237,21 @@ def test_a_kept_proposal_stays_as_it_was(client, fitting):
     assert late.status_code == 409
 
 
+def test_the_list_says_what_was_kept_last(client, fitting):
+    def line():
+        return next(one for one in client.get("/api/fittings").get_json()["fittings"] if one["id"] == fitting["id"])
+
+    assert (line()["kept_at"], line()["kept_clubs"]) == (None, [])
+    kept = [
+        client.post(f"/api/fittings/{fitting['id']}/kept", json={"revision": fitting["revision"]}).get_json()
+        for _ in range(2)
+    ]
+    assert line()["kept_at"] == kept[1]["created_at"]
+    assert line()["kept_clubs"] == kept[1]["clubs"]
+    client.delete(f"/api/fittings/{fitting['id']}/kept/{kept[1]['id']}")
+    assert line()["kept_at"] == kept[0]["created_at"]
+
+
 def test_a_new_player_starts_assumed_and_can_be_removed(client):
     made = client.post("/api/fittings", json={"player_name": "Wim Chalkley"}).get_json()
     assert made["recommendation"]["carry_assumed"]

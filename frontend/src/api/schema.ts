@@ -2190,7 +2190,7 @@ export interface components {
         };
         /**
          * FittingLine
-         * @description A fitting in the list.
+         * @description A fitting in the list; when a proposal was kept last, and its clubs.
          */
         FittingLine: {
             /**
@@ -2198,6 +2198,10 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Kept At */
+            kept_at: string | null;
+            /** Kept Clubs */
+            kept_clubs: string[];
             /** Player Name */
             player_name: string;
             /** Revision */

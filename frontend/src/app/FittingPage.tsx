@@ -88,6 +88,9 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
       <StrikeQueueProvider>
         <LiveProvider>
           <div className={classes.frame}>
+            <a href="#work" className={classes.skip}>
+              To the step
+            </a>
             <Strip old={old} onPalette={() => setPalette(true)} onBench={() => setBenchOpen((open) => !open)} />
             <Rail current={step} />
             <main className={classes.work} id="work" tabIndex={-1}>

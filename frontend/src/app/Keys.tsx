@@ -1,5 +1,5 @@
 import { Kbd, Modal, TextInput } from "@mantine/core";
-import { useHotkeys } from "@mantine/hooks";
+import { useHotkeys, useWindowEvent } from "@mantine/hooks";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { useStore } from "./context";
@@ -50,6 +50,14 @@ export function Keys({ current, palette, onPalette }: Props) {
     ],
     [],
   );
+
+  useWindowEvent("keydown", (event) => {
+    const field = event.target;
+    if (event.key !== "Escape" || event.defaultPrevented || !(field instanceof HTMLElement)) return;
+    if (!field.matches("input, textarea, select") || field.closest("[role=dialog]")) return;
+    field.blur();
+    document.getElementById("work")?.focus();
+  });
 
   const commands: Command[] = [
     ...STEPS.map((step) => ({ name: step.name, hint: step.hotkey, run: () => go(step.key) })),

@@ -1,4 +1,4 @@
-import { Button, Modal, TextInput } from "@mantine/core";
+import { Button, Modal, NativeSelect, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -7,6 +7,15 @@ import { SignOut } from "../session/SignOut";
 import classes from "./Players.module.css";
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+
+type Order = "changed" | "name" | "kept";
+
+/** The list by name, or by what was kept last; as it comes it is by the last change. */
+function inOrder(lines: Schemas["FittingLine"][], order: Order) {
+  if (order === "name") return [...lines].sort((a, b) => a.player_name.localeCompare(b.player_name));
+  if (order === "kept") return [...lines].sort((a, b) => (b.kept_at ?? "").localeCompare(a.kept_at ?? ""));
+  return lines;
+}
 
 export default function Players({ session, onLeave }: { session: Session; onLeave: () => void }) {
   const navigate = useNavigate();
@@ -19,6 +28,13 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
     queryFn: () => unwrap(api.GET("/api/fittings")),
     staleTime: 0,
   });
+  const [sought, setSought] = useState("");
+  const [order, setOrder] = useState<Order>("changed");
+  const fittings = list.data?.fittings ?? [];
+  const shown = inOrder(
+    fittings.filter((line) => line.player_name.toLowerCase().includes(sought.trim().toLowerCase())),
+    order,
+  );
   const opened = (fitting: { id: string }) => navigate(`/fittings/${fitting.id}/player`);
   const start = useMutation({
     mutationFn: (player_name: string) => unwrap(api.POST("/api/fittings", { body: { player_name } })),
@@ -99,13 +115,45 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
         {list.data?.fittings.length === 0 && (
           <p className={classes.empty}>No player yet. Type a name above and press Enter to start the first fitting.</p>
         )}
+        {fittings.length > 1 && (
+          <div className={classes.find}>
+            <TextInput
+              label="Find a player"
+              type="search"
+              value={sought}
+              onChange={(e) => setSought(e.currentTarget.value)}
+            />
+            <NativeSelect
+              label="In order of"
+              value={order}
+              data={[
+                { value: "changed", label: "last change" },
+                { value: "name", label: "name" },
+                { value: "kept", label: "last kept set" },
+              ]}
+              onChange={(e) => setOrder(e.currentTarget.value as Order)}
+            />
+            <span role="status" className={classes.quiet}>
+              {shown.length === fittings.length ? "" : `${shown.length} of ${fittings.length} players`}
+            </span>
+          </div>
+        )}
         <ul className={classes.list}>
-          {list.data?.fittings.map((line) => (
+          {shown.map((line) => (
             <li key={line.id} className={classes.row}>
               <Link to={`/fittings/${line.id}/player`} className={classes.name}>
                 {line.player_name}
               </Link>
-              <span className={classes.quiet}>changed {when.format(new Date(line.updated_at))}</span>
+              <span className={classes.about}>
+                {line.kept_at ? (
+                  <span>
+                    kept {day.format(new Date(line.kept_at))}: {line.kept_clubs.join(", ")}
+                  </span>
+                ) : (
+                  <span>nothing kept yet</span>
+                )}
+                <span>changed {when.format(new Date(line.updated_at))}</span>
+              </span>
               <Button variant="subtle" size="xs" color="rust" onClick={() => setRemoving(line)}>
                 Remove
               </Button>

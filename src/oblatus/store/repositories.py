@@ -173,6 +173,17 @@ class StudioRows(OfStudio):
         )
         return [KeptRow(*row) for row in self.session.execute(query).all()]
 
+    def last_kept(self) -> dict[UUID, tuple[datetime, list[str]]]:
+        """When a proposal was kept last, and its clubs, by fitting; fittings without one are left out."""
+        table = SnapshotRow.__table__  # type: ignore[attr-defined]
+        query = (
+            sa_select(table.c.fitting_id, table.c.created_at, table.c.clubs)
+            .where(table.c.studio_id == self.studio_id, table.c.removed_at.is_(None))
+            .order_by(table.c.created_at)
+        )
+        # the last of a fitting stays
+        return {fitting: (kept, clubs) for fitting, kept, clubs in self.session.execute(query).all()}
+
     def kept_whole(self, fitting_id: UUID) -> Sequence[SnapshotRow]:
         """Kept proposals of a fitting with their documents, oldest first."""
         query = (

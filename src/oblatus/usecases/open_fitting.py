@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import base64
 from collections.abc import Sequence
+from datetime import datetime
+from typing import NamedTuple
 from uuid import UUID
 
 from oblatus.formats.fitting import AttachedDocument, FittingDocument, KeptDocument, PhotoDocument
@@ -20,10 +22,20 @@ from oblatus.usecases.view import FittingView, view_of
 MOST_IN_A_FILE = 5000
 
 
-def list_fittings(database: Database, actor: Actor) -> Sequence[FittingRow]:
+class Listed(NamedTuple):
+    """A fitting in the list; when a proposal was kept last, and its clubs."""
+
+    fitting: FittingRow
+    kept_at: datetime | None
+    kept_clubs: list[str]
+
+
+def list_fittings(database: Database, actor: Actor) -> Sequence[Listed]:
     """Every fitting of the studio, last changed first."""
     with database.transaction() as session:
-        return StudioRows(session, actor.studio_id).fittings()
+        rows = StudioRows(session, actor.studio_id)
+        kept = rows.last_kept()
+        return [Listed(row, *kept.get(row.id, (None, []))) for row in rows.fittings()]
 
 
 def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingView:

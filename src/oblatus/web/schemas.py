@@ -123,12 +123,14 @@ class SnapshotPath(FittingPath):
 
 
 class FittingLine(Strict):
-    """A fitting in the list."""
+    """A fitting in the list; when a proposal was kept last, and its clubs."""
 
     id: UUID
     player_name: str
     revision: int
     updated_at: datetime
+    kept_at: datetime | None
+    kept_clubs: list[str]
 
 
 class FittingList(Strict):

@@ -267,9 +267,10 @@ class _Book:
             self._reckon([*self._known, *self._near])
         self._problem()
         self.steps = [self.steps[0], *self._again(self.steps[1:])]
+        self._show_least_change()
         self.recommended = recommended_step(self.steps, self.fitting.economy, self.rules)
         self.taken = self._taken()
-        self._level()
+        self._count_level()
 
     def _reckon(self, sets: Iterable[Sequence[int]]) -> None:
         """Make the costs of every club of these sets exact."""
@@ -359,31 +360,37 @@ class _Book:
             kind, bought, one.picks, one.score, strokes, self.bag_strokes - strokes, self.rules.place(len(one.picks))
         )
 
-    def _level(self) -> None:
-        """Count the sets that are level with the best of every step, and have each step show the one that changes least.
+    def _show_least_change(self) -> None:
+        """Have every step show the level set that changes least, if it still does better than the step before.
 
-        Every step, not the one that is taken alone: what a step wins is then one figure, whichever is taken.
+        Every step, not the taken one alone: what a step wins is one figure, whichever is taken, and it is what decides.
         """
         for n, step in enumerate(self.steps):
-            count, listed = self.problem.within(step.heads, step.score + self.tolerance)
-            if n == self.taken:
-                self.level_count = count
-                self.sets = tuple(sorted(listed, key=lambda one: one.score)[:BEST_SETS])
-            if step.kind != "bag":
-                self.steps[n] = self._least_change(step, listed)
+            if step.kind == "bag":
+                continue
+            _, listed = self.problem.within(step.heads, step.score + self.tolerance)
+            before = self.steps[n - 1].score if n > 1 else np.inf
+            exactly = [one for one in listed if self._bought(one.picks) == step.heads and one.score < before - WORSE]
+            order = rank_level(
+                exactly, self.candidates, self.fitting.bag.pitching_wedge.loft_deg, self._bench_values(exactly),
+                0 if self.rules.slot > 0.0 else max(self.rules.counts),
+            )  # fmt: skip
+            found = next((exactly[i] for i in order if self._no_worse(exactly[i])), None)
+            if found is None:
+                continue
+            self._reckon([found.picks])
+            self._problem()
+            shown = self._step(ClubSet(found.picks, self.problem.score(found.picks)))
+            if shown.score < before - WORSE:
+                self.steps[n] = shown
 
-    def _least_change(self, step: Step, level: Sequence[ClubSet]) -> Step:
-        exactly = [one for one in level if self._bought(one.picks) == step.heads]
-        order = rank_level(
-            exactly, self.candidates, self.fitting.bag.pitching_wedge.loft_deg, self._bench_values(exactly),
-            0 if self.rules.slot > 0.0 else max(self.rules.counts),
-        )  # fmt: skip
-        found = next((exactly[n] for n in order if self._no_worse(exactly[n])), None)
-        if found is None:
-            return step
-        self._reckon([found.picks])
-        self._problem()
-        return self._step(ClubSet(found.picks, self.problem.score(found.picks)))
+    def _count_level(self) -> None:
+        """Count the sets that are level with the best of the step that is shown."""
+        step = self.steps[self.taken]
+        best = self.problem.best(step.heads, 1, step.score + NEAR_STROKES)
+        least = best[0].score if best else step.score
+        self.level_count, listed = self.problem.within(step.heads, least + self.tolerance)
+        self.sets = tuple(sorted(listed, key=lambda one: one.score)[:BEST_SETS])
 
     def _no_worse(self, one: ClubSet) -> bool:
         """Not worse than today's bag by the model; a set that the fitter has asked for may be."""

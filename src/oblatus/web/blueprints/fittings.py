@@ -69,8 +69,13 @@ blueprint = APIBlueprint("fittings", __name__, url_prefix="/api/fittings", abp_r
 @blueprint.get("", responses={200: FittingList})
 def get_fittings() -> Answer:
     """The fittings of the studio."""
-    rows = list_fittings(database(), actor())
-    lines = [FittingLine(id=r.id, player_name=r.player_name, revision=r.revision, updated_at=r.updated_at) for r in rows]
+    lines = [
+        FittingLine(
+            id=row.id, player_name=row.player_name, revision=row.revision, updated_at=row.updated_at, kept_at=kept_at,
+            kept_clubs=clubs,
+        )
+        for row, kept_at, clubs in list_fittings(database(), actor())
+    ]  # fmt: skip
     return answer(FittingList(fittings=lines))
 
 
