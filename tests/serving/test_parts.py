@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import ast
+import importlib.metadata
+import importlib.util
 import os
 import signal
 import subprocess
@@ -145,3 +148,19 @@ def test_an_old_cluster_without_passwords_is_closed(tmp_path):
     assert rules.read_text() == closed
     assert "oblatus_app:" in url
     server.stop()
+
+
+def test_what_the_live_worker_imports_stands_in_what_start_installs():
+    """`./test` installs more than `./start`: what only the tests' packages bring would be missing where it is served."""
+    worker = Path(str(importlib.util.find_spec("gunicorn.workers.ggevent").origin))
+    found = {
+        (node.module if isinstance(node, ast.ImportFrom) else node.names[0].name).split(".")[0]
+        for node in ast.walk(ast.parse(worker.read_text()))
+        if isinstance(node, ast.Import | ast.ImportFrom)
+    }
+    made_by = importlib.metadata.packages_distributions()
+    asked = {one.lower() for name in found for one in made_by.get(name, [])}
+    lines = (PROJECT / "requirements.txt").read_text().splitlines()
+    locked = {line.split("==")[0].split("[")[0].lower() for line in lines if "==" in line and not line.startswith(" ")}
+    assert {"gunicorn", "gevent", "packaging"} <= asked
+    assert asked - locked == set()

@@ -110,7 +110,8 @@ function Making() {
 /** The set in words for who hears the page: said anew when the whole rack's answer is another set. */
 function Heard({ result }: { result: Recommendation | null }) {
   const said = useRef("");
-  if (result?.whole_rack) {
+  if (!result) said.current = "No set can be proposed yet.";
+  else if (result.whole_rack) {
     const clubs = result.clubs.map((club) => `${club.name} at ${trimmed(club.loft_deg)}°`);
     said.current = `The set: ${clubs.length ? clubs.join(", ") : "today’s bag"}`;
   }

@@ -46,5 +46,7 @@ def _edit(tablet: Tablet, path: str, n: int) -> None:
     body = {
         "revision": view["revision"], "edit_id": str(uuid4()), "base": {"player": player}, "player": mine, "settled": [],
     }  # fmt: skip
-    tablet.insist("PATCH", path, body)
+    answer = tablet.insist("PATCH", path, body)
+    if answer.status != 200 or answer.body["refused"] or answer.body["conflicts"]:
+        raise AssertionError(f"an edit did not go in: {answer.body}")
     tablet.insist("GET", path)
