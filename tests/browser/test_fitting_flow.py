@@ -91,7 +91,7 @@ def test_the_demo_fitting_saved_to_a_file_and_loaded_again_is_equal(orla: Page, 
         orla.get_by_role("link", name="Save to file").click()
     path = tmp_path / "fitting.json"
     waiting.value.save_as(path)
-    sure = bench(orla).get_by_text(re.compile(r"better than today’s bag in .* draws$"))
+    sure = bench(orla).get_by_text(re.compile(r"better than today’s bag in .* trials$"))
     expect(sure).to_be_visible(timeout=60_000)
     clubs = bench(orla).get_by_role("article").all_inner_texts()
     orla.get_by_role("link", name="Oblatus").click()
@@ -348,7 +348,7 @@ def test_switching_a_school_changes_the_setup_and_the_snapshot_keeps_the_old_one
     orla.get_by_role("button", name=re.compile(r"^All \d+ situations")).click()
     row = orla.get_by_role("table", name="Every situation").get_by_role("row").filter(has_text="greenside sand 5")
     expect(row.first.get_by_role("cell").nth(7)).to_have_text("0")
-    sure = bench(orla).get_by_text(re.compile(r"Among the best in \d+ % of 500 draws"))
+    sure = bench(orla).get_by_text(re.compile(r"Among the best in \d+ % of 500 trials"))
     expect(sure.first).to_be_visible(timeout=60_000)
     bench(orla).get_by_role("link", name=re.compile("kept")).click()
     expect(orla.get_by_role("table", name=re.compile("Inputs that differ"))).to_contain_text("sand opening")

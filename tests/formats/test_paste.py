@@ -57,6 +57,11 @@ def test_a_unit_that_is_stated_holds_for_every_figure():
     assert (second.carry_m, second.entry_mm, second.attack_deg) == (60.0, -50.0, None)
 
 
+def test_a_note_with_a_comma_or_a_quote_stays_one_note():
+    (strike,) = read('carry,club,note\n62.5,old gap,"thin, then ""good"""').strikes
+    assert (strike.carry_m, strike.club, strike.note) == (62.5, "own:0", 'thin, then "good"')
+
+
 def test_the_same_paste_has_the_same_ids_and_another_has_others():
     assert [s.id for s in read("62 63").strikes] == [s.id for s in read("62 63").strikes]
     other = read_pasted("62 63", "m", UUID(int=8), CLUBS, SWINGS, ("own:0", "900"))

@@ -23,7 +23,7 @@ def test_a_ground_is_kept_for_every_fitting_of_the_studio_and_no_other(client, s
     body = {"venue": "Long Barrow", "season": "autumn", "read_on": "2026-10-30", "ground": ground}
     made = client.post("/api/venues", json=body)
     assert made.status_code == 201, made.get_json()
-    assert made.get_json()["turf"] == "115 g, firm, from 3"
+    assert made.get_json()["surfaces"][0] == {"key": "turf", "name": "Turf", "words": "115 g, firm, from 3"}
     records = client.get("/api/venues").get_json()["records"]
     mine = [r for r in records if r["venue"] == "Long Barrow"]
     assert len(mine) == 1

@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Shots and class readings. */
+        /** Shots, figures, kinds of ground, stations: the tables that the screens are made from. */
         get: operations["system_catalogue_catalogue_get"];
         put?: never;
         post?: never;
@@ -1258,19 +1258,42 @@ export interface components {
         };
         /**
          * CatalogueOut
-         * @description The shot catalogue and the readings assumed for classes.
+         * @description What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations.
          */
         CatalogueOut: {
-            /** Sand Class Kg Cm2 */
-            sand_class_kg_cm2: {
+            /** Assumed Carry M */
+            assumed_carry_m: number;
+            /** Bend Limit Deg */
+            bend_limit_deg: {
                 [key: string]: number;
             };
+            /** Drift Matters Deg */
+            drift_matters_deg: number;
+            /** Greens */
+            greens: string[];
+            /** Grounds */
+            grounds: components["schemas"]["SurfaceKindOut"][];
+            /** Head */
+            head: components["schemas"]["FigureField"][];
+            /** Lies */
+            lies: components["schemas"]["LieOut"][];
+            /** Most Readings */
+            most_readings: number;
+            /** Place */
+            place: components["schemas"]["FigureField"][];
+            /** Sections */
+            sections: string[];
+            /** Share Tolerance */
+            share_tolerance: number;
             /** Shots */
             shots: components["schemas"]["ShotOut"][];
-            /** Turf Class G */
-            turf_class_g: {
-                [key: string]: number;
-            };
+            spreads: components["schemas"]["SpreadsOut"];
+            /** Stations */
+            stations: components["schemas"]["StationKeyOut"][];
+            /** Strike */
+            strike: components["schemas"]["FigureField"][];
+            /** Swing */
+            swing: components["schemas"]["FigureField"][];
         };
         /**
          * CellKey
@@ -1401,6 +1424,22 @@ export interface components {
              * @default []
              */
             pinned: components["schemas"]["PinnedHead"][];
+        };
+        /**
+         * ClassOut
+         * @description A class of readings: name, where it ends (null: open) and whether with that, the reading assumed for it.
+         */
+        ClassOut: {
+            /** Key */
+            key: string;
+            /** Upto */
+            upto: number | null;
+            /** Usual */
+            usual: number;
+            /** With End */
+            with_end: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * ClubOut
@@ -1695,11 +1734,13 @@ export interface components {
         };
         /**
          * DeskOut
-         * @description Every head, first the one in hand.
+         * @description Every head, first the one in hand; `thatch_mm` is how deep turf gives before the soil, 0 in sand.
          */
         DeskOut: {
             /** Heads */
             heads: components["schemas"]["DeskHeadOut"][];
+            /** Thatch Mm */
+            thatch_mm: number;
         };
         /**
          * DeviceIn
@@ -1950,7 +1991,9 @@ export interface components {
             /** Problem */
             problem: components["schemas"]["FaultOut"][];
             /** Readings */
-            readings: components["schemas"]["ReadingsOut"][];
+            readings: {
+                [key: string]: string;
+            }[];
             recommendation: components["schemas"]["RecommendationOut"] | null;
             /** Refused */
             refused: components["schemas"]["FaultOut"][];
@@ -1964,6 +2007,10 @@ export interface components {
             strikes: number;
             /** Strikes Key */
             strikes_key: string;
+            /** Thatch Mm */
+            thatch_mm: number[];
+            /** Wedge Room */
+            wedge_room: number;
         };
         /**
          * EndedOut
@@ -2072,6 +2119,37 @@ export interface components {
             label: string;
             /** Units */
             units: string[];
+        };
+        /**
+         * FigureField
+         * @description A figure as it is typed: its key in documents, name, unit, range, usual value, and where a form has it.
+         *
+         *     A share is shown in per cent where `percent`; `where` is first, more or none; `short` heads a column.
+         */
+        FigureField: {
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /** Low */
+            low: number;
+            /** Percent */
+            percent: boolean;
+            /** Places */
+            places: number;
+            /** Short */
+            short: string | null;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: number | null;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "first" | "more" | "none";
+            /** Words */
+            words: string;
         };
         /**
          * FigureOut
@@ -2223,6 +2301,9 @@ export interface components {
         /**
          * FittingOut
          * @description A fitting with its proposal, or the faults that keep the engine from one.
+         *
+         *     `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
+         *     `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
          */
         FittingOut: {
             /** Default Shot Mix */
@@ -2241,7 +2322,9 @@ export interface components {
             /** Problem */
             problem: components["schemas"]["FaultOut"][];
             /** Readings */
-            readings: components["schemas"]["ReadingsOut"][];
+            readings: {
+                [key: string]: string;
+            }[];
             recommendation: components["schemas"]["RecommendationOut"] | null;
             /** Revision */
             revision: number;
@@ -2253,6 +2336,10 @@ export interface components {
             strikes: number;
             /** Strikes Key */
             strikes_key: string;
+            /** Thatch Mm */
+            thatch_mm: number[];
+            /** Wedge Room */
+            wedge_room: number;
         };
         /**
          * FlipOut
@@ -2896,6 +2983,17 @@ export interface components {
             spread: number;
         };
         /**
+         * LieOut
+         * @description A lie to begin from at the shot desk: how the club is swung, and the ground.
+         */
+        LieOut: {
+            /** Ground */
+            ground: components["schemas"]["TurfIn"] | components["schemas"]["SandIn"];
+            /** Name */
+            name: string;
+            swing: components["schemas"]["SwingIn"];
+        };
+        /**
          * LoftsOut
          * @description The ladder, what other counts would do, and every rung.
          */
@@ -3390,6 +3488,22 @@ export interface components {
             width: number;
         };
         /**
+         * PickedOut
+         * @description A figure that is picked by a word: the document's field, its name, and the words with the figure's values.
+         */
+        PickedOut: {
+            /** Field */
+            field: string;
+            /** Figure */
+            figure: string;
+            /** Values */
+            values: {
+                [key: string]: number;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
          * PinnedHead
          * @description The fitter's own choice of head for one loft of the ladder; `code` is the rack's, or own:N for an owned wedge.
          */
@@ -3668,16 +3782,6 @@ export interface components {
             summaries: components["schemas"]["ReadSummary"][];
         };
         /**
-         * ReadingsOut
-         * @description What the readings of one ground say, in words; empty where there are none.
-         */
-        ReadingsOut: {
-            /** Sand */
-            sand: string;
-            /** Turf */
-            turf: string;
-        };
-        /**
          * RecommendationOut
          * @description The whole proposal. `strikes_key` tells the strikes that it stands on from any others.
          *
@@ -3808,7 +3912,7 @@ export interface components {
         };
         /**
          * SandDocument
-         * @description Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean: measured, or copied.
+         * @description Sand of one ground. With single readings, the figure is their mean: measured, or copied.
          */
         SandDocument: {
             /**
@@ -4269,12 +4373,40 @@ export interface components {
             strokes: number;
         };
         /**
+         * SpreadsOut
+         * @description The usual spread of a habit.
+         */
+        SpreadsOut: {
+            /** Attack Spread Deg */
+            attack_spread_deg: number;
+            /** Entry Spread Mm */
+            entry_spread_mm: number;
+            /** Lean Spread Deg */
+            lean_spread_deg: number;
+        };
+        /**
          * StartIn
          * @description A new player.
          */
         StartIn: {
             /** Player Name */
             player_name: string;
+        };
+        /**
+         * StationKeyOut
+         * @description A swing of the clock or a station beside it: strikes planned there, and whether the sole goes through sand.
+         */
+        StationKeyOut: {
+            /** Clock */
+            clock: boolean;
+            /** In Sand */
+            in_sand: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Wanted */
+            wanted: number;
         };
         /**
          * StationOut
@@ -4519,6 +4651,45 @@ export interface components {
             taken: number;
         };
         /**
+         * SurfaceKindOut
+         * @description A kind of ground: its figures, the one that its instrument reads, the fields beside it, and its classes.
+         */
+        SurfaceKindOut: {
+            /** Classes */
+            classes: components["schemas"]["ClassOut"][];
+            /** Figures */
+            figures: components["schemas"]["FigureField"][];
+            /** Instrument */
+            instrument: string;
+            /** Instrument Figure */
+            instrument_figure: string;
+            /** Key */
+            key: string;
+            picked: components["schemas"]["PickedOut"] | null;
+            /** Reading */
+            reading: string;
+            /** Readings */
+            readings: string;
+            /** Readings Words */
+            readings_words: string;
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SurfaceLine
+         * @description What a record says of one kind of its ground.
+         */
+        SurfaceLine: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * SwingDocument
          * @description A swing of the fitter's own: key, name, head speed as a share of full, lean beyond the habit [degrees].
          */
@@ -4537,6 +4708,42 @@ export interface components {
              * @default 0.8
              */
             speed_share: number;
+        };
+        /**
+         * SwingIn
+         * @description How the club is set and swung; `entry_mm` is from the ball's centre, behind negative.
+         */
+        SwingIn: {
+            /**
+             * Attack Deg
+             * @default -5
+             */
+            attack_deg: number;
+            /**
+             * Entry Mm
+             * @default -34
+             */
+            entry_mm: number;
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * Opening Deg
+             * @default 0
+             */
+            opening_deg: number;
+            /**
+             * Release
+             * @default 1
+             */
+            release: number;
+            /**
+             * Speed Mps
+             * @default 20
+             */
+            speed_mps: number;
         };
         /**
          * SwingOut
@@ -4606,7 +4813,7 @@ export interface components {
         };
         /**
          * TurfDocument
-         * @description Turf of one ground. With drops of the hammer, the firmness is their mean: measured, or copied with its ground.
+         * @description Turf of one ground. With single readings, the figure is their mean: measured, or copied.
          */
         TurfDocument: {
             /**
@@ -4654,7 +4861,7 @@ export interface components {
             ball_height_mm?: number;
             /**
              * Firmness G
-             * @default 90
+             * @default 85
              */
             firmness_g?: number;
             /**
@@ -4738,15 +4945,13 @@ export interface components {
              * Format: date
              */
             read_on: string;
-            /** Sand */
-            sand: string;
             /**
              * Season
              * @enum {string}
              */
             season: "spring" | "summer" | "autumn" | "winter";
-            /** Turf */
-            turf: string;
+            /** Surfaces */
+            surfaces: components["schemas"]["SurfaceLine"][];
             /** Venue */
             venue: string;
         };

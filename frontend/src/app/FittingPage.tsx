@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { Suspense, useEffect, useRef, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import { api, type Fitting, NO_ANSWER, RequestError, unwrap } from "../api/client";
 import { LiveProvider } from "../devices/live";
@@ -14,24 +14,10 @@ import { Keys } from "./Keys";
 import { Rail } from "./Rail";
 import { SetBench } from "./SetBench";
 import { Strip } from "./Strip";
-import { STEPS } from "./steps";
+import { OTHERS, STEPS } from "./steps";
 import { type FittingStore, useFitting } from "./useFitting";
 
-const PAGES: Record<string, React.LazyExoticComponent<React.ComponentType>> = {
-  player: lazy(() => import("../steps/player/PlayerStep")),
-  ground: lazy(() => import("../steps/ground/GroundStep")),
-  bag: lazy(() => import("../steps/bag/BagStep")),
-  strikes: lazy(() => import("../steps/strikes/StrikesStep")),
-  carries: lazy(() => import("../steps/carries/CarriesStep")),
-  lofts: lazy(() => import("../steps/lofts/LoftsStep")),
-  soles: lazy(() => import("../steps/soles/SolesStep")),
-  import: lazy(() => import("../steps/import/ImportPage")),
-  kept: lazy(() => import("../steps/kept/KeptPage")),
-};
-
 const WHOLE_RACK_MS = 350;
-
-const OTHERS: Record<string, string> = { kept: "Kept proposals", import: "Strikes from a file" };
 
 export default function FittingPage() {
   const { id = "" } = useParams();
@@ -75,14 +61,13 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
   }, [client, now]);
   useWholeRack(store);
   const [benchOpen, setBenchOpen] = useState(false);
-  const [palette, setPalette] = useState(false);
-  const found = STEPS.find((s) => s.key === step);
-  const Page = PAGES[step];
-  const name = OTHERS[step] ?? found?.name;
+  const found = [...STEPS, ...OTHERS].find((s) => s.key === step);
+  const Page = found?.page;
+  const name = found?.name;
   useEffect(() => {
     document.title = `${name ?? ""} · ${store.draft.player.name} · Oblatus`;
   }, [name, store.draft.player.name]);
-  if (!found && !Page) return <Navigate to="../player" replace />;
+  if (!found) return <Navigate to="../player" replace />;
   return (
     <FittingProvider value={store}>
       <StrikeQueueProvider>
@@ -91,7 +76,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
             <a href="#work" className={classes.skip}>
               To the step
             </a>
-            <Strip old={old} onPalette={() => setPalette(true)} onBench={() => setBenchOpen((open) => !open)} />
+            <Strip old={old} onBench={() => setBenchOpen((open) => !open)} />
             <Rail current={step} />
             <main className={classes.work} id="work" tabIndex={-1}>
               <Conflicts />
@@ -104,13 +89,13 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
                 </Boundary>
               ) : (
                 <section className={classes.later}>
-                  <h1>{found?.name}</h1>
-                  <p>{found?.later}</p>
+                  <h1>{found.name}</h1>
+                  <p>{found.later}</p>
                 </section>
               )}
             </main>
             <SetBench open={benchOpen} />
-            <Keys current={step} palette={palette} onPalette={setPalette} />
+            <Keys current={step} />
           </div>
         </LiveProvider>
       </StrikeQueueProvider>

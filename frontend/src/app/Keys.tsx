@@ -1,26 +1,16 @@
-import { Kbd, Modal, TextInput } from "@mantine/core";
+import "@mantine/spotlight/styles.css";
+import { Kbd, Modal } from "@mantine/core";
 import { useHotkeys, useWindowEvent } from "@mantine/hooks";
-import { useMemo, useState } from "react";
+import { Spotlight } from "@mantine/spotlight";
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useStore } from "./context";
 import classes from "./Keys.module.css";
 import { STEPS } from "./steps";
 import { useKeep } from "./useKeep";
 
-interface Command {
-  name: string;
-  hint: string;
-  run: () => void;
-}
-
-interface Props {
-  current: string;
-  palette: boolean;
-  onPalette: (open: boolean) => void;
-}
-
 /** Keys of the whole frame, the palette on `/` and the list of keys on `?`. */
-export function Keys({ current, palette, onPalette }: Props) {
+export function Keys({ current }: { current: string }) {
   const navigate = useNavigate();
   const store = useStore();
   const keep = useKeep();
@@ -37,7 +27,6 @@ export function Keys({ current, palette, onPalette }: Props) {
     // on Strikes the two buttons of a remote choose station and club
     ["PageDown", () => current !== "strikes" && turn(1)],
     ["PageUp", () => current !== "strikes" && turn(-1)],
-    ["/", () => onPalette(true)],
     ["shift+?", () => setHelp(true)],
     ["?", () => setHelp(true)],
     ["K", () => keep.mutate()],
@@ -59,21 +48,34 @@ export function Keys({ current, palette, onPalette }: Props) {
     document.getElementById("work")?.focus();
   });
 
-  const commands: Command[] = [
-    ...STEPS.map((step) => ({ name: step.name, hint: step.hotkey, run: () => go(step.key) })),
-    { name: "Keep this proposal", hint: "K", run: () => keep.mutate() },
-    { name: "Kept proposals", hint: "", run: () => go("kept") },
-    { name: "Strikes from a file", hint: "", run: () => go("import") },
-    { name: "Shot desk", hint: "", run: () => navigate("/desk") },
-    { name: "Undo", hint: "Ctrl Z", run: store.undo },
-    { name: "Redo", hint: "Ctrl Shift Z", run: store.redo },
-    { name: "Sessions and password", hint: "", run: () => navigate("/account") },
-    { name: "All players", hint: "", run: () => navigate("/") },
-    { name: "Keys", hint: "?", run: () => setHelp(true) },
+  const command = (label: string, hint: string, run: () => void) => ({
+    id: label,
+    label,
+    rightSection: <span className={classes.hint}>{hint}</span>,
+    onClick: run,
+  });
+  const commands = [
+    ...STEPS.map((step) => command(step.name, step.hotkey, () => go(step.key))),
+    command("Keep this proposal", "K", () => keep.mutate()),
+    command("Kept proposals", "", () => go("kept")),
+    command("Strikes from a file", "", () => go("import")),
+    command("Shot desk", "", () => navigate("/desk")),
+    command("Undo", "Ctrl Z", store.undo),
+    command("Redo", "Ctrl Shift Z", store.redo),
+    command("Sessions and password", "", () => navigate("/account")),
+    command("All players", "", () => navigate("/")),
+    command("Keys", "?", () => setHelp(true)),
   ];
   return (
     <>
-      <Palette opened={palette} onClose={() => onPalette(false)} commands={commands} />
+      <Spotlight
+        actions={commands}
+        shortcut="/"
+        scrollable
+        maxHeight={440}
+        nothingFound="Nothing by that name."
+        searchProps={{ "aria-label": "Step or command", placeholder: "Step or command" }}
+      />
       <Modal opened={help} onClose={() => setHelp(false)} title="Keys">
         <dl className={classes.keys}>
           {STEPS.map((step) => (
@@ -106,54 +108,5 @@ export function Keys({ current, palette, onPalette }: Props) {
         </dl>
       </Modal>
     </>
-  );
-}
-
-function Palette({ opened, onClose, commands }: { opened: boolean; onClose: () => void; commands: Command[] }) {
-  const [text, setText] = useState("");
-  const [at, setAt] = useState(0);
-  const found = useMemo(
-    () => commands.filter((c) => c.name.toLowerCase().includes(text.trim().toLowerCase())),
-    [commands, text],
-  );
-  const close = () => {
-    setText("");
-    setAt(0);
-    onClose();
-  };
-  const run = (command: Command | undefined) => {
-    close();
-    command?.run();
-  };
-  return (
-    <Modal opened={opened} onClose={close} withCloseButton={false} padding="sm" yOffset="12vh">
-      <TextInput
-        data-autofocus
-        aria-label="Step or command"
-        placeholder="Step or command"
-        value={text}
-        onChange={(e) => {
-          setText(e.currentTarget.value);
-          setAt(0);
-        }}
-        onKeyDown={(e) => {
-          if (e.key === "ArrowDown") setAt((i) => Math.min(i + 1, found.length - 1));
-          else if (e.key === "ArrowUp") setAt((i) => Math.max(i - 1, 0));
-          else if (e.key === "Enter") run(found[at]);
-          else return;
-          e.preventDefault();
-        }}
-      />
-      <ul className={classes.found}>
-        {found.map((command, index) => (
-          <li key={command.name}>
-            <button type="button" data-on={index === at} onClick={() => run(command)} tabIndex={-1}>
-              {command.name} <span>{command.hint}</span>
-            </button>
-          </li>
-        ))}
-        {found.length === 0 && <li className={classes.none}>Nothing by that name.</li>}
-      </ul>
-    </Modal>
   );
 }

@@ -83,14 +83,14 @@ function Making() {
   if (saving && total > 0) {
     return (
       <p className={classes.note} role="status">
-        New ground or heads: pass {done} of {total}
+        New ground or heads: {done} of {total} worked out
       </p>
     );
   }
   if (laws_total > 0) {
     return (
       <p className={classes.note} role="status">
-        How sure: draw {laws_done} of {laws_total} of the laws of ground
+        How sure: {laws_done} of {laws_total} trials of the ground model
       </p>
     );
   }
@@ -172,8 +172,8 @@ function rangeOf(step: Schemas["StepOut"], result: Recommendation, laws: number)
   if (step.kind === "bag") return result.verdict;
   if (step.low === null || step.high === null || step.better_share === null) return "";
   const where = step.better_share > 0.995 ? "more than 99" : (100 * step.better_share).toFixed(0);
-  return `8 of 10 between ${strokes(step.low)} and ${strokes(step.high)}; better than today’s bag in ${where} of 100 draws${
-    laws > 0 ? "" : ", the laws as they are taken"
+  return `8 of 10 between ${strokes(step.low)} and ${strokes(step.high)}; better than today’s bag in ${where} of 100 trials${
+    laws > 0 ? "" : ", the ground model itself not yet tried"
   }`;
 }
 
@@ -236,7 +236,7 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
       <p className={classes.why}>{club.reason}</p>
       {share !== null && doubt && (
         <p className={classes.why}>
-          Among the best in {showPercent(share)} of {doubt.draws} draws
+          Among the best in {showPercent(share)} of {doubt.draws} trials
           {doubt.assumed_count && ", spreads assumed"}
         </p>
       )}

@@ -1,4 +1,5 @@
 import { useMantineColorScheme } from "@mantine/core";
+import { spotlight } from "@mantine/spotlight";
 import { Link } from "react-router";
 import { DeviceStates } from "../devices/DeviceStates";
 import { useSetUnits } from "../session/session";
@@ -31,11 +32,10 @@ interface Props {
   /** When this was heard, if it is not fresh. */
   old: number | null;
   onBench: () => void;
-  onPalette: () => void;
 }
 
 /** One line, always true: who, hand, ground mix, school, units, devices, save state. */
-export function Strip({ old, onBench, onPalette }: Props) {
+export function Strip({ old, onBench }: Props) {
   const store = useStore();
   const queue = useQueue();
   const units = useUnits();
@@ -123,7 +123,9 @@ export function Strip({ old, onBench, onPalette }: Props) {
           type="button"
           className={classes.tool}
           title="Change the units"
-          onClick={() => setUnits.mutate({ distance: other, speed: speedFor[other] })}
+          onClick={() =>
+            setUnits.mutate({ distance: other, speed: speedFor[other] }, { onSuccess: () => store.reload() })
+          }
         >
           {units.distance === "m" ? "m, m/s" : "yd, mph"}
         </button>
@@ -135,7 +137,7 @@ export function Strip({ old, onBench, onPalette }: Props) {
         >
           {colorScheme === "dark" ? "Bay" : "Day"}
         </button>
-        <button type="button" className={`${classes.tool} ${classes.narrowOnly}`} onClick={onPalette}>
+        <button type="button" className={`${classes.tool} ${classes.narrowOnly}`} onClick={spotlight.open}>
           Find
         </button>
         <button type="button" className={`${classes.tool} ${classes.benchToggle}`} onClick={onBench}>

@@ -1,8 +1,9 @@
 import type { Edited, FittingDocument } from "../api/client";
+import { TABLES } from "../api/tables";
 import { openTabs, tabName } from "../offline/tab";
 
-export type Section = "player" | "grounds" | "bag" | "choices" | "measuring";
-export const SECTIONS: readonly Section[] = ["player", "grounds", "bag", "choices", "measuring"];
+export type Section = Exclude<keyof FittingDocument, "format" | "version" | "rack" | "strikes" | "attached">;
+export const SECTIONS = TABLES.sections as readonly Section[];
 export type Sections = Pick<FittingDocument, Section>;
 
 /** A save that was sent and got no answer: it may have arrived. */

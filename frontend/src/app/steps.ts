@@ -1,20 +1,23 @@
+import { type ComponentType, type LazyExoticComponent, lazy } from "react";
+
 export interface Step {
   key: string;
   name: string;
   hotkey: string;
+  page?: LazyExoticComponent<ComponentType>;
   /** One sentence on what a step that is still to come will hold. */
   later?: string;
 }
 
 /** The job, in the order in which it is done. */
 export const STEPS: readonly Step[] = [
-  { key: "player", name: "Player", hotkey: "1" },
-  { key: "ground", name: "Ground", hotkey: "2" },
-  { key: "bag", name: "Bag", hotkey: "3" },
-  { key: "strikes", name: "Strikes", hotkey: "4" },
-  { key: "carries", name: "Carries", hotkey: "5" },
-  { key: "lofts", name: "Lofts", hotkey: "6" },
-  { key: "soles", name: "Soles", hotkey: "7" },
+  { key: "player", name: "Player", hotkey: "1", page: lazy(() => import("../steps/player/PlayerStep")) },
+  { key: "ground", name: "Ground", hotkey: "2", page: lazy(() => import("../steps/ground/GroundStep")) },
+  { key: "bag", name: "Bag", hotkey: "3", page: lazy(() => import("../steps/bag/BagStep")) },
+  { key: "strikes", name: "Strikes", hotkey: "4", page: lazy(() => import("../steps/strikes/StrikesStep")) },
+  { key: "carries", name: "Carries", hotkey: "5", page: lazy(() => import("../steps/carries/CarriesStep")) },
+  { key: "lofts", name: "Lofts", hotkey: "6", page: lazy(() => import("../steps/lofts/LoftsStep")) },
+  { key: "soles", name: "Soles", hotkey: "7", page: lazy(() => import("../steps/soles/SolesStep")) },
   {
     key: "proof",
     name: "Proof",
@@ -39,4 +42,10 @@ export const STEPS: readonly Step[] = [
     hotkey: "-",
     later: "Log will hold what happened on the course, and when lofts and grooves want looking at again.",
   },
+];
+
+/** Pages of a fitting beside its steps. */
+export const OTHERS: readonly Omit<Step, "hotkey">[] = [
+  { key: "import", name: "Strikes from a file", page: lazy(() => import("../steps/import/ImportPage")) },
+  { key: "kept", name: "Kept proposals", page: lazy(() => import("../steps/kept/KeptPage")) },
 ];

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { v4 as newId } from "uuid";
 import {
   api,
   type Conflict,
@@ -13,7 +14,6 @@ import type { Deed } from "../history/acts";
 import { changesOf, same, withValue } from "../history/changes";
 import { useHistory } from "../history/useHistory";
 import { tabName } from "../offline/tab";
-import { newId } from "../strikes/newId";
 import {
   afterSave,
   type Draft,

@@ -1,5 +1,8 @@
 import { Slider } from "@mantine/core";
-import { plain, trimmed } from "../units/units";
+import { figureOf, surfaceOf, TABLES } from "../api/tables";
+import { useUnits } from "../app/context";
+import { entryRange } from "../pictures/scales";
+import { metresPerSecond, plain, showSpeed, trimmed } from "../units/units";
 import classes from "./Desk.module.css";
 import type { Setup } from "./setup";
 
@@ -10,89 +13,82 @@ interface Props {
   home: Setup;
 }
 
+const SWING = Object.fromEntries(TABLES.swing.map((figure) => [figure.key, figure]));
+
 /** Lean, attack, opening, entry, speed and ground: turn one and the pictures follow. */
 export function Dials({ setup, onChange, home }: Props) {
+  const units = useUnits();
   const set = (change: Partial<Setup>) => onChange({ ...setup, ...change });
-  const { ground } = setup;
+  const surface = surfaceOf(setup.ground.kind);
+  const reading = figureOf(surface.figures, surface.reading);
+  const ground = setup.ground as unknown as Record<string, number>;
+  const at = home.ground.kind === setup.ground.kind ? (home.ground as unknown as Record<string, number>) : null;
+  const [first, last] = entryRange(setup.ground.kind === "sand");
   const signed = (v: number, more: string, less: string) =>
     Math.abs(v) < 0.05 ? "level" : `${trimmed(Math.abs(v))}° ${v > 0 ? more : less}`;
+  const speed = (v: number) => showSpeed(metresPerSecond(v), units.speed, 0);
+  const shown = (v: number) => `${plain(v, reading.places)} ${reading.unit}`;
   return (
     <div className={classes.dials}>
       <Dial
-        label="Lean"
+        {...rangeOf("lean_deg")}
         shown={signed(setup.lean_deg, "ahead", "behind")}
         home={`${trimmed(home.lean_deg)}°`}
-        min={-8}
-        max={16}
         step={0.5}
         value={setup.lean_deg}
         onChange={(v) => set({ lean_deg: v })}
       />
       <Dial
-        label="Attack"
-        shown={`${trimmed(Math.abs(setup.attack_deg))}° down`}
+        {...rangeOf("attack_deg")}
+        shown={signed(setup.attack_deg, "up", "down")}
         home={`${trimmed(home.attack_deg)}°`}
-        min={-14}
-        max={-0.5}
         step={0.5}
         value={setup.attack_deg}
         onChange={(v) => set({ attack_deg: v })}
       />
       <Dial
-        label="Opening"
+        {...rangeOf("opening_deg")}
         shown={setup.opening_deg === 0 ? "square" : `${trimmed(setup.opening_deg)}°`}
         home={`${trimmed(home.opening_deg)}°`}
-        min={-20}
-        max={50}
         step={1}
         value={setup.opening_deg}
         onChange={(v) => set({ opening_deg: v })}
       />
       <Dial
-        label="Entry"
+        {...rangeOf("entry_mm")}
         shown={`${plain(Math.abs(setup.entry_mm))} mm ${setup.entry_mm <= 0 ? "behind" : "ahead"}`}
         home={`${plain(home.entry_mm)} mm`}
-        min={ground.kind === "sand" ? -145 : -115}
-        max={ground.kind === "sand" ? 20 : 55}
+        min={first}
+        max={last}
         step={1}
         value={setup.entry_mm}
         onChange={(v) => set({ entry_mm: v })}
       />
       <Dial
-        label="Head speed"
-        shown={`${plain(setup.speed_mps)} m/s`}
-        home={`${plain(home.speed_mps)}`}
-        min={8}
-        max={40}
+        {...rangeOf("speed_mps")}
+        shown={speed(setup.speed_mps)}
+        home={speed(home.speed_mps)}
         step={1}
         value={setup.speed_mps}
         onChange={(v) => set({ speed_mps: v })}
       />
-      {ground.kind === "turf" ? (
-        <Dial
-          label="Firmness"
-          shown={`${plain(ground.firmness_g)} g`}
-          home={home.ground.kind === "turf" ? `${plain(home.ground.firmness_g)} g` : ""}
-          min={35}
-          max={180}
-          step={1}
-          value={ground.firmness_g}
-          onChange={(v) => set({ ground: { ...ground, firmness_g: v } })}
-        />
-      ) : (
-        <Dial
-          label="Sand"
-          shown={`${plain(ground.penetrometer_kg_cm2, 2)} kg/cm²`}
-          home={home.ground.kind === "sand" ? plain(home.ground.penetrometer_kg_cm2, 2) : ""}
-          min={1.2}
-          max={3}
-          step={0.05}
-          value={ground.penetrometer_kg_cm2}
-          onChange={(v) => set({ ground: { ...ground, penetrometer_kg_cm2: v } })}
-        />
-      )}
+      <Dial
+        label={reading.words}
+        min={reading.low}
+        max={reading.high}
+        shown={shown(ground[surface.reading] ?? 0)}
+        home={at ? shown(at[surface.reading] ?? 0) : ""}
+        step={reading.places === 0 ? 1 : 0.05}
+        value={ground[surface.reading] ?? 0}
+        onChange={(v) => set({ ground: { ...setup.ground, [surface.reading]: v } as Setup["ground"] })}
+      />
     </div>
   );
+}
+
+function rangeOf(key: string) {
+  const figure = SWING[key];
+  return { label: figure?.words ?? key, min: figure?.low ?? 0, max: figure?.high ?? 0 };
 }
 
 interface DialProps {

@@ -2,70 +2,32 @@ import { Button, SegmentedControl } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Head } from "../api/client";
+import { TABLES, usualOf } from "../api/tables";
 import { useUnits } from "../app/context";
 import { FlightSide } from "../pictures/FlightSide/FlightSide";
 import { SolePass } from "../pictures/SolePass/SolePass";
 import { StrikeWindows } from "../pictures/StrikeWindows/StrikeWindows";
-import { parseNumber, plain, showPercent, trimmed } from "../units/units";
+import { PlainNumber } from "../steps/parts/PlainNumber";
+import parts from "../steps/parts/parts.module.css";
+import { inReader, plain, showPercent, toDocument, trimmed } from "../units/units";
 import classes from "./Desk.module.css";
 import { Dials } from "./Dials";
-import { type Setup, USUAL_SAND, USUAL_TURF } from "./setup";
+import { LIES, type Setup } from "./setup";
 import { useDesk } from "./useDesk";
 
-const PLAIN: Head = {
-  loft_deg: 56,
-  bounce_deg: 12,
-  sole_width_mm: 22,
-  camber_radius_mm: 50,
-  leading_edge_radius_mm: 2.5,
-  front_bevel_mm: 0,
-  front_bevel_deg: 0,
-  trailing_relief_fraction: 0,
-  trailing_relief_deg: 0,
-  heel_relief_mm: 0,
-  toe_relief_mm: 0,
-  lie_deg: 64,
-  head_mass_kg: 0.3,
-};
-
-const LIES: Record<string, Setup> = {
-  fairway: USUAL_TURF,
-  "tight, firm": {
-    ...USUAL_TURF,
-    ground: { kind: "turf", firmness_g: 130, moisture: 0.2, root_density: 1, ball_height_mm: 1 },
-  },
-  "soft, wet": {
-    ...USUAL_TURF,
-    ground: { kind: "turf", firmness_g: 52, moisture: 0.85, root_density: 1, ball_height_mm: 4 },
-  },
-  "lush rough": {
-    ...USUAL_TURF,
-    ground: { kind: "turf", firmness_g: 75, moisture: 0.5, root_density: 1.3, ball_height_mm: 14 },
-  },
-  sand: USUAL_SAND,
-  "thin sand": {
-    ...USUAL_SAND,
-    opening_deg: 0,
-    ground: { kind: "sand", penetrometer_kg_cm2: 2.5, loose_depth_mm: 15, moisture: 0.5, plug_depth_mm: 2 },
-  },
-  plugged: {
-    ...USUAL_SAND,
-    opening_deg: -10,
-    lean_deg: 4,
-    attack_deg: -11,
-    speed_mps: 26,
-    ground: { kind: "sand", penetrometer_kg_cm2: 1.9, loose_depth_mm: 80, moisture: 0.2, plug_depth_mm: 16 },
-  },
-};
+const PLAIN = { ...usualOf(TABLES.head), loft_deg: 56, bounce_deg: 12, sole_width_mm: 22 } as unknown as Head;
+const NAMES = Object.keys(LIES);
+const FIRST = NAMES[0] ?? "";
+const HOME = LIES[FIRST] as Setup;
 
 /** Any club, any lie, any setup, without a player: what happens, how risky it is, and which setup makes another club the same. */
 export default function ShotDesk() {
   const units = useUnits();
-  const [lie, setLie] = useState("fairway");
-  const [setup, setSetup] = useState<Setup>(USUAL_TURF);
+  const [lie, setLie] = useState(FIRST);
+  const [setup, setSetup] = useState<Setup>(HOME);
   const [heads, setHeads] = useState<Head[]>([PLAIN, { ...PLAIN, bounce_deg: 6, sole_width_mm: 17 }]);
   const { answer, failure } = useDesk({ ...setup, heads, twins: true });
-  const home = LIES[lie] ?? USUAL_TURF;
+  const home = LIES[lie] ?? HOME;
   const first = answer?.heads[0];
   const second = answer?.heads[1];
   const name = (head: Head | undefined) => (head ? `${trimmed(head.loft_deg)}° with ${trimmed(head.bounce_deg)}°` : "");
@@ -78,10 +40,10 @@ export default function ShotDesk() {
         <SegmentedControl
           aria-label="Lie"
           value={lie}
-          data={Object.keys(LIES)}
+          data={NAMES}
           onChange={(next) => {
             setLie(next);
-            setSetup(LIES[next] ?? USUAL_TURF);
+            setSetup(LIES[next] ?? HOME);
           }}
         />
       </header>
@@ -104,6 +66,7 @@ export default function ShotDesk() {
             ghostName={name(heads[1])}
             setup={setup}
             unit={units.distance}
+            thatchMm={answer?.thatch_mm ?? 0}
             onEntry={(entry_mm) => setSetup({ ...setup, entry_mm })}
           />
           <StrikeWindows
@@ -166,53 +129,28 @@ export default function ShotDesk() {
   );
 }
 
-const FIELDS: readonly (readonly [keyof Head, string, number, number])[] = [
-  ["loft_deg", "Loft °", 40, 68],
-  ["bounce_deg", "Bounce °", 0, 20],
-  ["sole_width_mm", "Width mm", 10, 32],
-  ["camber_radius_mm", "Camber mm", 20, 400],
-  ["heel_relief_mm", "Heel mm", 0, 4],
-];
+const FIELDS = TABLES.head.filter((figure) => figure.short !== null);
 
 /** A head by its numbers; one outside its range is said here and not asked of the engine. */
 function HeadFields({ title, head, onChange }: { title: string; head: Head; onChange: (head: Head) => void }) {
-  const [text, setText] = useState<Record<string, string>>({});
+  const units = useUnits();
+  const whole = head as unknown as Record<string, number>;
   return (
-    <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
-      <legend style={{ fontWeight: 600, paddingBottom: 6 }}>{title}</legend>
-      <div style={{ display: "flex", gap: 10, flexWrap: "wrap" }}>
-        {FIELDS.map(([key, label, low, high]) => {
-          const shown = text[key] ?? trimmed(head[key] as number);
-          const value = parseNumber(shown);
-          const wrong = value === null || value < low || value > high;
-          return (
-            <label key={key} style={{ display: "grid", gap: 2, fontSize: 12.5 }}>
-              {label}
-              <input
-                value={shown}
-                inputMode="decimal"
-                aria-invalid={wrong}
-                style={{
-                  width: 84,
-                  height: 36,
-                  padding: "0 10px",
-                  font: "inherit",
-                  fontSize: 15,
-                  border: `1px solid ${wrong ? "var(--rust)" : "var(--line)"}`,
-                  background: "var(--paper)",
-                  color: "var(--ink)",
-                }}
-                onChange={(e) => {
-                  const next = e.currentTarget.value;
-                  setText({ ...text, [key]: next });
-                  const number = parseNumber(next);
-                  if (number !== null && number >= low && number <= high) onChange({ ...head, [key]: number });
-                }}
-              />
-              {wrong && <span style={{ color: "var(--rust)", fontWeight: 600 }}>{`${low} to ${high}`}</span>}
-            </label>
-          );
-        })}
+    <fieldset className={parts.group}>
+      <legend>{title}</legend>
+      <div className={parts.fields}>
+        {FIELDS.map((figure) => (
+          <PlainNumber
+            key={figure.key}
+            label={figure.words}
+            unit={figure.unit}
+            width={118}
+            low={inReader(figure, figure.low, units)}
+            high={inReader(figure, figure.high, units)}
+            value={inReader(figure, whole[figure.key] ?? 0, units)}
+            onChange={(typed) => onChange({ ...head, [figure.key]: toDocument(figure, typed, units) })}
+          />
+        ))}
       </div>
     </fieldset>
   );

@@ -1,6 +1,6 @@
 import { cleanup, renderHook, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import { USUAL_TURF } from "./setup";
+import { LIES, type Setup } from "./setup";
 import { useDesk } from "./useDesk";
 
 type Waiting = { entry: number; answer: () => void };
@@ -27,7 +27,12 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const at = (entry_mm: number) => ({ ...USUAL_TURF, entry_mm, heads: [{ loft_deg: 56, bounce_deg: 10 }], twins: false });
+const at = (entry_mm: number) => ({
+  ...(LIES.fairway as Setup),
+  entry_mm,
+  heads: [{ loft_deg: 56, bounce_deg: 10 }],
+  twins: false,
+});
 
 describe("useDesk", () => {
   it("has one question out, skips those overtaken, and never shows a stale answer", async () => {

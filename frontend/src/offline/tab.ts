@@ -1,4 +1,4 @@
-import { newId } from "../strikes/newId";
+import { v4 as newId } from "uuid";
 
 const KEY = "oblatus-tab";
 const held = (id: string) => `oblatus-tab-${id}`;

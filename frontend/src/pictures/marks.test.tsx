@@ -54,6 +54,21 @@ describe("SoleMark", () => {
   });
 });
 
+describe("EntryMarks from the keyboard", () => {
+  it("moves a mark by the arrows and takes it on Enter", () => {
+    const onMark = vi.fn();
+    const none = { outliers: [], mean: -34, spread: null, low: null, high: null, sand: false, entered: null };
+    render(<EntryMarks strikes={[]} {...none} onMark={onMark} />);
+    const ground = screen.getByRole("slider");
+    ground.focus();
+    for (const key of ["ArrowLeft", "ArrowLeft", "ArrowRight"]) fireEvent.keyDown(ground, { key });
+    fireEvent.keyDown(ground, { key: "ArrowLeft", shiftKey: true });
+    expect(ground.getAttribute("aria-valuetext")).toBe("45 mm behind");
+    fireEvent.keyDown(ground, { key: "Enter" });
+    expect(onMark.mock.calls).toEqual([[-45]]);
+  });
+});
+
 describe("EntryMarks", () => {
   const marks = (strikes: Strike[], change: object = {}) => {
     const onMark = vi.fn();

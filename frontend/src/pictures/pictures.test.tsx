@@ -1,7 +1,7 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import type { Carries, Ground } from "../api/client";
-import { USUAL_SAND, USUAL_TURF } from "../desk/setup";
+import { LIES, type Setup } from "../desk/setup";
 import type { DeskHead } from "../desk/useDesk";
 import { CarryLadder } from "./CarryLadder/CarryLadder";
 import { CoreSample } from "./CoreSample/CoreSample";
@@ -10,6 +10,9 @@ import { StrikeWindows } from "./StrikeWindows/StrikeWindows";
 import { entryScale, markTicks, passScale } from "./scales";
 
 afterEach(cleanup);
+
+const USUAL_TURF = LIES.fairway as Setup;
+const USUAL_SAND = LIES.sand as Setup;
 
 const head = (change: object = {}, window: object = {}) =>
   ({
@@ -45,7 +48,7 @@ const head = (change: object = {}, window: object = {}) =>
 describe("SolePass", () => {
   const show = (it: DeskHead, setup = USUAL_TURF) => {
     const onEntry = vi.fn();
-    render(<SolePass head={it} setup={setup} unit="m" onEntry={onEntry} />);
+    render(<SolePass head={it} setup={setup} unit="m" thatchMm={2} onEntry={onEntry} />);
     return { slider: screen.getByRole("slider"), onEntry };
   };
 
@@ -66,7 +69,7 @@ describe("SolePass", () => {
 
   it("names what is extrapolated and draws a strike that never meets the ball", () => {
     show(head({ extrapolated: ["speed"], outcome: "dug", contact: "none" }));
-    expect(screen.getByText("extrapolated: speed")).toBeTruthy();
+    expect(screen.getByText("beyond what was tried: speed")).toBeTruthy();
     expect(screen.getByText("Dug in")).toBeTruthy();
   });
 });
@@ -175,9 +178,9 @@ describe("CoreSample", () => {
       turf: { firmness_g: 118, lie: "sitting_up", moisture: 0.3, root_density: 1 },
       sand: { penetrometer_kg_cm2: 2.1, loose_depth_mm: 70, moisture: 0.2 },
     } as unknown as Ground;
-    render(<CoreSample ground={ground} />);
+    render(<CoreSample ground={ground} thatchMm={2} />);
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
-      "Turf 118 g, sitting up lie; sand 2.1 kg/cm2, 70 mm loose.",
+      "Turf 118 g, sitting up lie; sand 2.1 kg/cm², 70 mm loose.",
     );
   });
 });

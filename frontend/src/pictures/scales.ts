@@ -26,6 +26,15 @@ export function entryScale(sand: boolean, width: number) {
   return scaleLinear([...(sand ? SAND_RANGE : TURF_RANGE)], [0, width]);
 }
 
+/** Marks that can be set with the keyboard. */
+export const markRange = (sand: boolean): readonly [number, number] => (sand ? MARK_RANGE : entryRange(false));
+
+/** Entries that can be set at a picture: its ruler, but for the rim. */
+export function entryRange(sand: boolean): readonly [number, number] {
+  const [from, to] = sand ? SAND_RANGE : TURF_RANGE;
+  return [from + 5, to - 5];
+}
+
 /** Where a picture of one pass looks on a narrow screen: the ball and the sole, and the whole ruler on a wide one. */
 export function passScale(sand: boolean, entry: number, width: number, narrow: boolean) {
   if (!narrow) return entryScale(sand, width);

@@ -137,5 +137,7 @@ export function useSetUnits() {
     onMutate: (units) => {
       client.setQueryData<Session>(KEY, (session) => (session ? { ...session, units } : session));
     },
+    // sentences come worded in the reader's units
+    onSuccess: () => client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== KEY[0] }),
   });
 }

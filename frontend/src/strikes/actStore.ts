@@ -1,6 +1,6 @@
 import { type IDBPDatabase, openDB } from "idb";
+import { v4 as newId } from "uuid";
 import type { Strike } from "../api/client";
-import { newId } from "./newId";
 
 /** What more is said of a strike after it was taken. */
 export type Telling = Partial<

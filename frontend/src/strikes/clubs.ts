@@ -1,4 +1,5 @@
 import type { FittingDocument } from "../api/client";
+import { TABLES } from "../api/tables";
 
 /** The clubs that can be hit: the owned wedges, the pitching wedge and the nine-iron, with their lofts in degrees. */
 export function clubsOf({ bag }: Pick<FittingDocument, "bag">) {
@@ -11,14 +12,10 @@ export function clubsOf({ bag }: Pick<FittingDocument, "bag">) {
 
 /** Clock swings, the fitter's own swings, and the short stations: key and name. */
 export function stationsOf({ measuring }: Pick<FittingDocument, "measuring">): (readonly [string, string])[] {
-  return [
-    ["full", "full"],
-    ["1030", "10:30"],
-    ["900", "9:00"],
-    ...measuring.swings.map((swing) => [swing.key, swing.name] as const),
-    ["pitch", "pitch"],
-    ["chip", "chip"],
-    ["sand", "sand"],
-    ["practice", "practice"],
-  ];
+  const of = (clock: boolean) =>
+    TABLES.stations.filter((one) => one.clock === clock).map(({ key, name }) => [key, name] as const);
+  return [...of(true), ...measuring.swings.map((swing) => [swing.key, swing.name] as const), ...of(false)];
 }
+
+/** What the tables say of a station; nothing of a fitter's own swing. */
+export const stationOf = (key: string) => TABLES.stations.find((station) => station.key === key);

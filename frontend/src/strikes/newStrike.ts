@@ -1,5 +1,5 @@
+import { v4 as newId } from "uuid";
 import type { Strike } from "../api/client";
-import { newId } from "./newId";
 
 /** A strike with nothing measured yet, typed here and now. */
 export function newStrike(club: string, loft_deg: number, swing: string): Strike {

@@ -9,7 +9,6 @@ import type { FittingStore } from "../app/useFitting";
 import type { Deed } from "../history/acts";
 import { SessionProvider } from "../session/session";
 import { dropAct, waitingActs } from "./actStore";
-import { newId } from "./newId";
 import { withAhead } from "./sending";
 import { useStrikeQueue } from "./useStrikeQueue";
 
@@ -266,11 +265,5 @@ describe("what waits", () => {
       ["a", "thin"],
       ["c", null],
     ]);
-  });
-
-  it("has ids that are told apart", () => {
-    const ids = new Set(Array.from({ length: 500 }, newId));
-    expect(ids.size).toBe(500);
-    for (const id of ids) expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
   });
 });

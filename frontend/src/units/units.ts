@@ -67,3 +67,30 @@ const grouped = new Intl.NumberFormat("en-GB");
 
 /** How many of something, with its thousands set apart. */
 export const count = (value: number) => grouped.format(value);
+
+/** A figure's unit as this reader has it. */
+export function signOf(unit: string, units: Units): string {
+  if (unit === "m") return units.distance;
+  return unit === "m/s" ? SPEED_LABEL[units.speed] : unit;
+}
+
+interface Shown {
+  unit: string;
+  percent: boolean;
+}
+
+type Units = { distance: DistanceUnit; speed: SpeedUnit };
+
+/** A figure of a document as this reader sees it. */
+export function inReader({ unit, percent }: Shown, value: number, units: Units): number {
+  if (percent) return 100 * value;
+  if (unit === "m") return inDistance(metres(value), units.distance);
+  return unit === "m/s" ? inSpeed(metresPerSecond(value), units.speed) : value;
+}
+
+/** What this reader typed, as the document has it. */
+export function toDocument({ unit, percent }: Shown, typed: number, units: Units): number {
+  if (percent) return typed / 100;
+  if (unit === "m") return fromDistance(typed, units.distance);
+  return unit === "m/s" ? fromSpeed(typed, units.speed) : typed;
+}

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any, NoReturn
 
 from oblatus.core.bounds import Bound, check
+from oblatus.core.words import worded
 from oblatus.errors import fault
 
 
@@ -49,6 +50,11 @@ def read_text(path: str) -> str:
         raise fault("file", error.strerror or "cannot be read", path) from error
     except UnicodeDecodeError as error:
         raise fault("file", "is not UTF-8 text", path) from error
+
+
+def say(text: str) -> None:
+    """Print sentences, their quantities in SI."""
+    print(worded(text))
 
 
 def show(values: Mapping[str, Any], as_json: bool) -> None:

@@ -21,10 +21,11 @@ from oblatus.usecases.seed import demo_fittings
 COLD = (
     "import time; t = time.perf_counter()\n"
     "from oblatus.formats.rack import demo_rack\n"
-    "from oblatus.formats.recommendation import recommend_document\n"
+    "from oblatus.core.fitting.proposal import propose\n"
+    "from oblatus.formats.convert import fitting_from\n"
     "from oblatus.usecases.seed import demo_fittings\n"
     "from oblatus.usecases.engine import engine\n"
-    "recommend_document(demo_fittings()[0], demo_rack(), engine().judge); print(time.perf_counter() - t)"
+    "propose(fitting_from(demo_fittings()[0], demo_rack()), engine().judge); print(time.perf_counter() - t)"
 )
 NEAR = 3
 

@@ -6,14 +6,14 @@ import json
 from argparse import Namespace
 from typing import Any
 
-from oblatus.cli.arguments import number, read_text
+from oblatus.cli.arguments import number, read_text, say
 from oblatus.core.bounds import FLIGHT, Bound
 from oblatus.core.fitting import Fitting
-from oblatus.core.fitting.carries_of import bag_rows
+from oblatus.core.fitting.carries_of import bag_rows, view_carries
 from oblatus.core.fitting.fitting import carry_model_of, ladder_choice
 from oblatus.core.flight import Air, fly_ball, strike_ball
 from oblatus.errors import fault
-from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out
+from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out, conditions_from
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument, load_fitting
 from oblatus.formats.rack import demo_rack
@@ -58,8 +58,9 @@ def run_carries(args: Namespace) -> int:
         distance_m=args.distance,
         pin=args.pin,
     )
-    result = carries_out(fitting, bag_rows(fitting), asked, document.strikes)
-    print(result.model_dump_json() if args.json else _matrix(result, document))
+    view = view_carries(fitting, bag_rows(fitting), conditions_from(asked), asked.distance_m, asked.pin)
+    result = carries_out(view, asked, document.strikes)
+    say(result.model_dump_json() if args.json else _matrix(result, document))
     return 0
 
 
@@ -87,9 +88,9 @@ def run_ladder(args: Namespace) -> int:
             "front": [ladder.model_dump() for ladder in front],
             "full_carry_m": windy,
         }
-        print(json.dumps(found, ensure_ascii=False, allow_nan=False))
+        say(json.dumps(found, ensure_ascii=False, allow_nan=False))
         return 0
-    print("\n".join([_ladder_words(option, windy) for option in options]))
+    say("\n".join([_ladder_words(option, windy) for option in options]))
     print("\ncover against cost:")
     for ladder in front:
         lofts = " ".join(f"{loft:g}" for loft in ladder.lofts_deg)

@@ -6,8 +6,10 @@ from argparse import Namespace
 from typing import Any
 
 from oblatus.cli.arguments import number, show
-from oblatus.core.bounds import DELIVERY, FLIGHT, HEAD, IMPACT, Bound
+from oblatus.core.bounds import FLIGHT, IMPACT, Bound
 from oblatus.core.clubs import Head
+from oblatus.core.delivery import Swing
+from oblatus.core.figures import figures, in_engine
 from oblatus.core.flight import LIE_FRICTION, LIE_SPEED_FACTOR, Air, Delivery, Green, Launch, fly_ball, strike_ball
 from oblatus.core.geometry import HANDS_DROP, deliver
 from oblatus.errors import Fault, InputError
@@ -18,23 +20,14 @@ HANDS_DROP_BOUND = Bound(0, 0.5, "degrees a degree")
 def add_deliver(commands: Any) -> None:
     """Register `deliver`."""
     parser = commands.add_parser("deliver", help="delivered loft, bounce, face direction and edge height")
-    for flag, field in (("loft", "loft_deg"), ("bounce", "bounce_deg")):
-        parser.add_argument(f"--{flag}", type=number(field, HEAD[field]), required=True)
-    parser.add_argument("--lean", type=number("lean_deg", DELIVERY["lean_deg"]), default=0.0)
-    parser.add_argument("--open", type=number("opening_deg", DELIVERY["opening_deg"]), default=0.0)
-    for flag, field, usual in (
-        ("lie", "lie_deg", 64.0),
-        ("width", "sole_width_mm", 20.0),
-        ("camber", "camber_radius_mm", 50.0),
-        ("leading-edge-radius", "leading_edge_radius_mm", 2.5),
-        ("front-bevel", "front_bevel_mm", 0.0),
-        ("front-bevel-angle", "front_bevel_deg", 0.0),
-        ("trailing-relief", "trailing_relief_fraction", 0.0),
-        ("trailing-relief-angle", "trailing_relief_deg", 0.0),
-        ("heel-relief", "heel_relief_mm", 0.0),
-        ("toe-relief", "toe_relief_mm", 0.0),
-    ):
-        parser.add_argument(f"--{flag}", type=number(field, HEAD[field]), default=usual)
+    for record in figures(Head).values():
+        parser.add_argument(
+            f"--{record.flag}", dest=record.key, type=number(record.key, record.bound), required=record.usual is None,
+            default=record.usual, help=f"{record.words.lower()} [{record.bound.unit or '-'}]",
+        )  # fmt: skip
+    setup = figures(Swing)
+    parser.add_argument("--lean", type=number("lean_deg", setup["lean_deg"].bound), default=0.0)
+    parser.add_argument("--open", type=number("opening_deg", setup["opening_deg"].bound), default=0.0)
     parser.add_argument("--hand", choices=("right", "left"), default="right")
     parser.add_argument("--hands-drop", type=number("hands_drop", HANDS_DROP_BOUND), default=HANDS_DROP)
     parser.add_argument("--json", action="store_true")
@@ -43,20 +36,7 @@ def add_deliver(commands: Any) -> None:
 
 def run_deliver(args: Namespace) -> int:
     """Print the delivered geometry of one head."""
-    head = Head(
-        loft_deg=args.loft,
-        bounce_deg=args.bounce,
-        sole_width=args.width / 1000,
-        camber_radius=args.camber / 1000,
-        leading_edge_radius=args.leading_edge_radius / 1000,
-        front_bevel=args.front_bevel / 1000,
-        front_bevel_deg=args.front_bevel_angle,
-        trailing_relief_fraction=args.trailing_relief,
-        trailing_relief_deg=args.trailing_relief_angle,
-        heel_relief=args.heel_relief / 1000,
-        toe_relief=args.toe_relief / 1000,
-        lie_deg=args.lie,
-    )
+    head = Head(**in_engine(Head, args))
     found = deliver(head, args.lean, args.open, args.hand, args.hands_drop)
     show(
         {

@@ -12,16 +12,17 @@ from oblatus.settings import PROJECT, Settings
 
 OPENAPI = PROJECT / "openapi.json"
 FITTING_SCHEMA = PROJECT / "docs" / "formats" / "fitting.schema.json"
+CATALOGUE = PROJECT / "frontend" / "src" / "api" / "catalogue.json"
 
 
 def add_export(commands: Any) -> None:
     """Register `export`."""
-    parser = commands.add_parser("export", help="write openapi.json and the fitting schema from the models")
+    parser = commands.add_parser("export", help="write openapi.json, the fitting schema and the tables of the screens")
     parser.set_defaults(run=run_export)
 
 
 def run_export(_: Namespace) -> int:
-    """Write both files."""
+    """Write every file."""
     for path, text in generated().items():
         path.parent.mkdir(parents=True, exist_ok=True)
         path.write_text(text, encoding="utf-8")
@@ -32,11 +33,16 @@ def run_export(_: Namespace) -> int:
 def generated() -> dict[Path, str]:
     """Every generated file with the text that it should have."""
     from oblatus.web.app import create_app
+    from oblatus.web.catalogue import catalogue_out
 
     nowhere = Settings("postgresql+psycopg://nobody@127.0.0.1:1/none", "only the routes are looked at, never served")
     schema = FittingDocument.model_json_schema(mode="validation")
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
-    return {OPENAPI: _text(create_app(nowhere).api_doc), FITTING_SCHEMA: _text(schema)}
+    return {
+        OPENAPI: _text(create_app(nowhere).api_doc),
+        FITTING_SCHEMA: _text(schema),
+        CATALOGUE: _text(catalogue_out().model_dump(mode="json")),
+    }
 
 
 def _text(data: Any) -> str:

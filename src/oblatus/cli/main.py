@@ -9,6 +9,7 @@ from importlib import import_module
 
 from oblatus import __version__
 from oblatus.cli.arguments import Parser
+from oblatus.core.words import worded
 from oblatus.errors import InputError, OblatusError
 
 VERBS = {
@@ -47,7 +48,7 @@ def main(argv: Sequence[str] | None = None) -> int:
         code: int = args.run(args)
         sys.stdout.flush()
     except InputError as error:
-        sys.stderr.write(f"oblatus: {error.message}\n")
+        sys.stderr.write(f"oblatus: {worded(error.message)}\n")
         return 2
     except OblatusError as error:
         sys.stderr.write(f"oblatus: {error.message}\n")

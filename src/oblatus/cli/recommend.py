@@ -5,10 +5,12 @@ from __future__ import annotations
 from argparse import Namespace
 from typing import Any
 
-from oblatus.cli.arguments import read_text
+from oblatus.cli.arguments import read_text, say
+from oblatus.core.fitting.proposal import propose
+from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import load_fitting
 from oblatus.formats.rack import demo_rack
-from oblatus.formats.recommendation import RecommendationOut, recommend_document
+from oblatus.formats.recommendation import RecommendationOut, recommendation_out
 from oblatus.usecases.engine import engine
 
 
@@ -23,8 +25,8 @@ def add_recommend(commands: Any) -> None:
 def run_recommend(args: Namespace) -> int:
     """Print the proposal; a document without a rack is judged on the demo rack."""
     document = load_fitting(read_text(args.file))
-    result = recommend_document(document, demo_rack(), engine().judge, laws=True)
-    print(result.model_dump_json() if args.json else _words(result, document.player.name))
+    result = recommendation_out(propose(fitting_from(document, demo_rack()), engine().judge, laws=True))
+    say(result.model_dump_json() if args.json else _words(result, document.player.name))
     return 0
 
 
@@ -46,7 +48,7 @@ def _words(result: RecommendationOut, name: str) -> str:
             f"brings {club.brings_strokes_round:.2f}"
         )
         lines.append(f"    {club.reason}")
-    lines.append(f"{result.level_sets} sets are level. {result.first_because}")
+    lines.append(result.first_because)
     lines.extend(
         f"{leak.name}: {leak.strokes_round:.2f} a round, a club could win {leak.club_part:.2f}, "
         f"yours {leak.player_part:.2f}{f' ({leak.drill})' if leak.drill else ''}"

@@ -7,9 +7,10 @@ from argparse import Namespace
 from typing import Any
 
 from oblatus.cli.arguments import read_text
+from oblatus.core.strike import PRODUCTION, REFERENCE, strike, strike_window
 from oblatus.core.strike.single import extrapolated
 from oblatus.formats.convert import head_from
-from oblatus.formats.strike import StrikeIn, load_strikes, path_out, run_strike, run_window, strike_out, window_out
+from oblatus.formats.strike import StrikeIn, load_strikes, path_out, strike_out, window_out
 
 
 def add_strike(commands: Any) -> None:
@@ -37,14 +38,21 @@ def run_strike_command(args: Namespace) -> int:
 def run_window_command(args: Namespace) -> int:
     """Print every window."""
     items, many = load_strikes(read_text(args.file))
-    answers = [window_out(run_window(i), extrapolated(head_from(i.club), i.swing())).model_dump() for i in items]
+    answers = [_window(item) for item in items]
     print(json.dumps(answers if many else answers[0], allow_nan=False))
     return 0
 
 
 def _strike(item: StrikeIn, *, reference: bool, trace: bool) -> dict[str, Any]:
-    result = run_strike(item, reference=reference)
+    mesh = REFERENCE if reference else PRODUCTION
+    head = head_from(item.club)
+    result = strike(head, item.swing(), item.ground.ground(), mesh=mesh, intended=item.intended_carry_m)
     answer = strike_out(result).model_dump()
     if trace:
         answer["path"] = path_out(result)
     return answer
+
+
+def _window(item: StrikeIn) -> dict[str, Any]:
+    head, swing = head_from(item.club), item.swing()
+    return window_out(strike_window(head, swing, item.ground.ground()), extrapolated(head, swing)).model_dump()

@@ -22,29 +22,6 @@ class Bound:
         return f"must be between {self.low:g} and {self.high:g}{unit}"
 
 
-HEAD = {
-    "loft_deg": Bound(40, 68, "degrees"),
-    "bounce_deg": Bound(0, 20, "degrees"),
-    "sole_width_mm": Bound(10, 32, "mm"),
-    "camber_radius_mm": Bound(20, 400, "mm"),
-    "leading_edge_radius_mm": Bound(0.5, 6, "mm"),
-    "front_bevel_mm": Bound(0, 8, "mm"),
-    "front_bevel_deg": Bound(0, 20, "degrees"),
-    "trailing_relief_fraction": Bound(0, 0.6, ""),
-    "trailing_relief_deg": Bound(0, 25, "degrees"),
-    "heel_relief_mm": Bound(0, 4, "mm"),
-    "toe_relief_mm": Bound(0, 4, "mm"),
-    "lie_deg": Bound(56, 70, "degrees"),
-    "head_mass_kg": Bound(0.25, 0.36, "kg"),
-}
-
-DELIVERY = {
-    "attack_deg": Bound(-15, 2, "degrees"),
-    "lean_deg": Bound(-10, 20, "degrees"),
-    "opening_deg": Bound(-20, 60, "degrees"),
-    "entry_mm": Bound(-200, 80, "mm"),
-}
-
 IMPACT = {
     "club_speed_mps": Bound(2, 50, "m/s"),
     "dynamic_loft_deg": Bound(10, 75, "degrees"),

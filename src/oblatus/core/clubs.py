@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from oblatus.core.bounds import HEAD, check_all
+from oblatus.core.bounds import Bound
+from oblatus.core.figures import check_figures, figure
 from oblatus.errors import Fault, InputError
 
 Make = Literal["forged", "cast"]
@@ -13,8 +14,15 @@ Make = Literal["forged", "cast"]
 BEND_LIMIT_DEG: dict[Make, float] = {"forged": 3.0, "cast": 1.0}
 """Usual safe bend either way; the maker's limit and a trained bench hand decide."""
 
+DRIFT_MATTERS_DEG = 0.5
+"""A loft off its stamp by less is called as stamped (judgement: gauges read to about a quarter of a degree)."""
+
 SLIM_BELOW = 0.017
 BROAD_ABOVE = 0.022
+
+
+LEAST_SOLE = 0.2
+"""Share of the sole that bevel and relief leave at least."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,42 +48,51 @@ class Head:
         If a value is outside its range, or the parts cannot exist together.
     """
 
-    loft_deg: float
-    bounce_deg: float
-    sole_width: float = 0.020
-    camber_radius: float = 0.050
-    leading_edge_radius: float = 0.0025
-    front_bevel: float = 0.0
-    front_bevel_deg: float = 0.0
-    trailing_relief_fraction: float = 0.0
-    trailing_relief_deg: float = 0.0
-    heel_relief: float = 0.0
-    toe_relief: float = 0.0
-    lie_deg: float = 64.0
-    mass: float = 0.30
+    loft_deg: float = figure("loft_deg", "Loft", Bound(40, 68, "degrees"), where="none", short="Loft", flag="loft")
+    bounce_deg: float = figure("bounce_deg", "Bounce", Bound(0, 20, "degrees"), short="Bounce", flag="bounce")
+    sole_width: float = figure(
+        "sole_width_mm", "Sole width", Bound(10, 32, "mm"), 20.0, per=1000.0, short="Width", flag="width"
+    )
+    camber_radius: float = figure(
+        "camber_radius_mm", "Camber radius", Bound(20, 400, "mm"), 50.0, per=1000.0, short="Camber", flag="camber"
+    )
+    leading_edge_radius: float = figure(
+        "leading_edge_radius_mm", "Nose radius", Bound(0.5, 6, "mm"), 2.5, per=1000.0, where="more",
+        flag="leading-edge-radius",
+    )  # fmt: skip
+    front_bevel: float = figure(
+        "front_bevel_mm", "Front bevel, length", Bound(0, 8, "mm"), 0.0, per=1000.0, where="more", flag="front-bevel"
+    )
+    front_bevel_deg: float = figure(
+        "front_bevel_deg", "Front bevel, angle", Bound(0, 20, "degrees"), 0.0, where="more", flag="front-bevel-angle"
+    )
+    trailing_relief_fraction: float = figure(
+        "trailing_relief_fraction",
+        "Back relief, share",
+        Bound(0, 0.6, ""),
+        0.0,
+        percent=True,
+        places=0,
+        short="Back",
+        flag="trailing-relief",
+    )
+    trailing_relief_deg: float = figure(
+        "trailing_relief_deg", "Back relief, angle", Bound(0, 25, "degrees"), 0.0, flag="trailing-relief-angle"
+    )
+    heel_relief: float = figure(
+        "heel_relief_mm", "Heel relief", Bound(0, 4, "mm"), 0.0, per=1000.0, short="Heel", flag="heel-relief"
+    )
+    toe_relief: float = figure(
+        "toe_relief_mm", "Toe relief", Bound(0, 4, "mm"), 0.0, per=1000.0, short="Toe", flag="toe-relief"
+    )
+    lie_deg: float = figure("lie_deg", "Lie", Bound(56, 70, "degrees"), 64.0, flag="lie")
+    mass: float = figure("head_mass_kg", "Head mass", Bound(0.25, 0.36, "kg"), 0.30, places=3, where="more", flag="mass")
 
     def __post_init__(self) -> None:
-        check_all(
-            {
-                "loft_deg": self.loft_deg,
-                "bounce_deg": self.bounce_deg,
-                "sole_width_mm": self.sole_width * 1000.0,
-                "camber_radius_mm": self.camber_radius * 1000.0,
-                "leading_edge_radius_mm": self.leading_edge_radius * 1000.0,
-                "front_bevel_mm": self.front_bevel * 1000.0,
-                "front_bevel_deg": self.front_bevel_deg,
-                "trailing_relief_fraction": self.trailing_relief_fraction,
-                "trailing_relief_deg": self.trailing_relief_deg,
-                "heel_relief_mm": self.heel_relief * 1000.0,
-                "toe_relief_mm": self.toe_relief * 1000.0,
-                "lie_deg": self.lie_deg,
-                "head_mass_kg": self.mass,
-            },
-            HEAD,
-        )
-        ground_off = self.front_bevel + self.trailing_relief_fraction * self.sole_width
-        if ground_off > 0.8 * self.sole_width:
-            raise InputError([Fault("front_bevel_mm", "front bevel and back relief leave less than a fifth of the sole")])
+        check_figures(self)
+        if self.front_bevel + self.trailing_relief_fraction * self.sole_width > (1.0 - LEAST_SOLE) * self.sole_width:
+            words = "front bevel and back relief leave less than a fifth of the sole"
+            raise InputError([Fault("front_bevel_mm", words)])
 
     def bent(self, change_deg: float) -> Head:
         """The head bent weaker (positive) or stronger: bounce follows loft degree for degree.

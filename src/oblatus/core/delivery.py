@@ -5,6 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
+from oblatus.core.bounds import Bound
+from oblatus.core.figures import check_figures, figure
+
 Source = Literal["measured", "typed", "assumed"]
 Release = Literal["dragged", "level", "early"]
 OpeningHabit = Literal["square", "when_needed", "always"]
@@ -24,6 +27,27 @@ class Estimate:
     spread: float
     count: int | None = None
     source: Source = "assumed"
+
+
+@dataclass(frozen=True, slots=True)
+class Swing:
+    """One swing of a strike: angles in degrees, speed [m/s], release rate, entry from the ball's centre [m].
+
+    Raises
+    ------
+    InputError
+        If a value is outside its range.
+    """
+
+    opening_deg: float = figure("opening_deg", "Opening", Bound(-20, 60, "degrees"), 0.0)
+    lean_deg: float = figure("lean_deg", "Lean", Bound(-10, 20, "degrees"), 0.0)
+    attack_deg: float = figure("attack_deg", "Attack", Bound(-15, 2, "degrees"), -5.0)
+    speed: float = figure("speed_mps", "Head speed", Bound(4, 50, "m/s"), 20.0)
+    release: float = figure("release", "Release", Bound(0, 3, ""), 1.0, where="more")
+    entry: float = figure("entry_mm", "Entry", Bound(-200, 80, "mm"), -34.0, per=1000.0, places=0)
+
+    def __post_init__(self) -> None:
+        check_figures(self)
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,21 +2,20 @@
 
 from __future__ import annotations
 
-import hashlib
 from dataclasses import replace
 from typing import Any
 
 import numpy as np
 
-from oblatus.core.bounds import Bound
 from oblatus.core.clubs import Head
+from oblatus.core.figures import figures
 from oblatus.core.geometry import deliver
-from oblatus.core.grounds import BOUNDS, Sand, Turf
-from oblatus.devices.stand_in import StandIn
+from oblatus.core.grounds import SAND, TURF, SurfaceKind
+from oblatus.devices.stand_in import StandIn, own_rng
 
 GAUGE_NOISE_DEG, GAUGE_NOISE_MM = 0.12, 0.08
 DRIFT_DEG = 0.9
-PLACE_SHARE, DROP_SHARE, PUSH_SHARE = 0.05, 0.06, 0.05
+PLACE_SHARE = 0.05
 
 
 class GaugeStandIn(StandIn):
@@ -31,7 +30,7 @@ class GaugeStandIn(StandIn):
         known = Head(**arm["head"])
         if arm.get("measured"):
             return known
-        loft, lie = _own_rng(repr(known)).normal(0.0, DRIFT_DEG, 2)
+        loft, lie = own_rng(repr(known)).normal(0.0, DRIFT_DEG, 2)
         return replace(known.bent(loft), lie_deg=known.lie_deg + lie)
 
     def measure(self, armed: Any, number: int, rng: np.random.Generator) -> dict[str, Any]:
@@ -51,48 +50,44 @@ class GaugeStandIn(StandIn):
         }
 
 
-class HammerStandIn(StandIn):
-    """Drops on the turf it stands on: peak deceleration [g], six drops a place."""
+class SurfaceStandIn(StandIn):
+    """Reads one figure of the ground it stands on, `per_arm` times a place, each a little off."""
+
+    surface: SurfaceKind
+    share = 0.05
+    places = 1
+
+    def read_arm(self, arm: dict[str, Any]) -> float:
+        """The ground, a little off what is assumed of it; what was measured before is found again."""
+        known = float(arm["ground"][self.surface.reading])
+        if arm.get("measured"):
+            return known
+        bound = figures(self.surface.made_of)[self.surface.reading].bound
+        off = float(own_rng(repr(known)).normal(0.0, PLACE_SHARE))
+        return min(max(known * (1.0 + off), bound.low), bound.high)
+
+    def measure(self, armed: Any, number: int, rng: np.random.Generator) -> dict[str, Any]:
+        """See `StandIn`."""
+        del number
+        read = round(armed * (1.0 + rng.normal(0.0, self.share)), self.places)
+        return {"reading": {self.surface.instrument_figure: read}}
+
+
+class HammerStandIn(SurfaceStandIn):
+    """Drops on turf: peak deceleration [g], six drops a place."""
 
     device = "drop hammer"
     serial = "stand-in hammer"
     per_arm = 6
-
-    def read_arm(self, arm: dict[str, Any]) -> Turf:
-        """The turf, a little off what is known of it."""
-        return Turf(_true(float(arm["ground"]["firmness_g"]), arm, BOUNDS["firmness_g"]))
-
-    def measure(self, armed: Any, number: int, rng: np.random.Generator) -> dict[str, Any]:
-        """See `StandIn`."""
-        del number
-        return {"reading": {"peak_g": round(armed.firmness_g * (1.0 + rng.normal(0.0, DROP_SHARE)), 1)}}
+    surface = TURF
+    share = 0.06
 
 
-class PenetrometerStandIn(StandIn):
-    """Pushes into the sand it stands on: pressure at half the tip [kg/cm2], six pushes a bunker."""
+class PenetrometerStandIn(SurfaceStandIn):
+    """Pushes into sand: pressure at half the tip [kg/cm2], six pushes a bunker."""
 
     device = "sand penetrometer"
     serial = "stand-in penetrometer"
     per_arm = 6
-
-    def read_arm(self, arm: dict[str, Any]) -> Sand:
-        """The sand, a little off what is known of it."""
-        return Sand(_true(float(arm["ground"]["penetrometer_kg_cm2"]), arm, BOUNDS["penetrometer_kg_cm2"]))
-
-    def measure(self, armed: Any, number: int, rng: np.random.Generator) -> dict[str, Any]:
-        """See `StandIn`."""
-        del number
-        pressure = armed.penetrometer_kg_cm2 * (1.0 + rng.normal(0.0, PUSH_SHARE))
-        return {"reading": {"pressure_kg_cm2": round(pressure, 2)}}
-
-
-def _true(known: float, arm: dict[str, Any], bound: Bound) -> float:
-    """What the instrument finds where something else is assumed; what was measured before is found again."""
-    if arm.get("measured"):
-        return known
-    return min(max(known * (1.0 + float(_own_rng(repr(known)).normal(0.0, PLACE_SHARE))), bound.low), bound.high)
-
-
-def _own_rng(what: str) -> np.random.Generator:
-    """Random numbers that belong to one thing: it is off in the same way every time."""
-    return np.random.default_rng(int.from_bytes(hashlib.blake2b(what.encode(), digest_size=8).digest()))
+    surface = SAND
+    places = 2

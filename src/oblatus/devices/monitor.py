@@ -8,10 +8,10 @@ from typing import Any
 import numpy as np
 
 from oblatus.core.clubs import Head
-from oblatus.core.grounds import Sand, Turf
+from oblatus.core.grounds import SURFACES
 from oblatus.core.session.simulated import Described, simulate_strike
 from oblatus.devices.recording import Recorded
-from oblatus.devices.stand_in import StandIn, Stream
+from oblatus.devices.stand_in import StandIn, Stream, own_rng
 
 
 class MonitorStandIn(StandIn):
@@ -54,6 +54,17 @@ class ReplayStandIn(StandIn):
         return self.recorded[following].after_s / self.speed if following < len(self.recorded) else 0.0
 
 
+OFF_SHARE = 0.6
+"""A player is off what is known of them by about so many of their own spreads: the session is there to find it out."""
+
+
+def _played(arm: dict[str, Any]) -> list[tuple[float, float]]:
+    """Attack, lean and entry as this player has them, mean and spread: off what the arm says, the same way every time."""
+    told = [(float(arm[key][0]), float(arm[key][1])) for key in ("attack", "lean", "entry")]
+    off = own_rng(repr([spread for _, spread in told])).normal(0.0, OFF_SHARE, len(told))
+    return [(mean + by * spread, spread) for (mean, spread), by in zip(told, off.tolist(), strict=True)]
+
+
 def described(arm: dict[str, Any]) -> Described:
     """The player, club and ground of an arm message.
 
@@ -65,14 +76,15 @@ def described(arm: dict[str, Any]) -> Described:
         If something is missing.
     """
     head, ground = arm["head"], dict(arm["ground"])
-    sand = ground.pop("kind") == "sand"
+    attack, lean, entry = _played(arm)
+    made_of = SURFACES[ground.pop("kind")].made_of
     return Described(
         Head(**head),
-        Sand(**ground) if sand else Turf(**ground),
+        made_of(**ground),
         float(arm["opening_deg"]),
-        (float(arm["attack"][0]), float(arm["attack"][1])),
-        (float(arm["lean"][0]), float(arm["lean"][1])),
-        (float(arm["entry"][0]), float(arm["entry"][1])),
+        attack,
+        lean,
+        entry,
         float(arm["speed"]),
         float(arm["release"]),
         float(arm.get("tiring", 0.0)),

@@ -8,26 +8,24 @@ from typing import Annotated, Literal
 import numpy as np
 
 from oblatus.core.bounds import FLIGHT, Bound
-from oblatus.core.fitting import Fitting
-from oblatus.core.fitting.carries_of import ClubRow, carries_of, faced_of
+from oblatus.core.fitting.carries_of import CarryView, FullGap
 from oblatus.core.flight import GREEN_FIRMNESS, Air, Green
 from oblatus.core.gapping import Cell, CellEstimate, PlayerModel, Swing
 from oblatus.core.gapping.conditions import (
+    SAME_CARRY,
+    SAME_LANDING_DEG,
+    SAME_RUN,
     Conditions,
     LadderShot,
-    full_gaps,
-    holes_of,
-    overlaps_of,
     shot_path,
-    shots_in,
 )
-from oblatus.core.gapping.finder import compared, find_shots, reasons_for
-from oblatus.core.gapping.ladder import overlap_limit, wanted_gap
-from oblatus.core.gapping.strikes import BOUNDS
+from oblatus.core.gapping.finder import compared, reasons_for
+from oblatus.core.gapping.ladder import LEAST_RUNG_TOLERANCE, RUNG_TOLERANCE
+from oblatus.core.gapping.strikes import STRIKE_FIGURES
+from oblatus.core.words import metres, speed
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.strikes import MOST_SHOWN, ClubCode, StrikeDocument, SwingKey
 
-HOLE_FACTOR = 1.5
 NEXT_CELLS = 3
 
 
@@ -46,7 +44,7 @@ class CellKey(Strict):
     """A club at a loft with a swing."""
 
     club: ClubCode
-    loft_deg: Annotated[float, Within(BOUNDS["loft_deg"])]
+    loft_deg: Annotated[float, Within(STRIKE_FIGURES["loft_deg"].bound)]
     swing: SwingKey
 
 
@@ -199,41 +197,30 @@ class CarriesOut(Strict):
     rule: str
 
 
+RULE = (
+    f"A hole lies farther than {100 * RUNG_TOLERANCE:g} % of the carry (at least {metres(LEAST_RUNG_TOLERANCE, 1)}) from "
+    f"every rung; two rungs of different clubs overlap when carries agree within {100 * SAME_CARRY:g} %, landings within "
+    f"{SAME_LANDING_DEG:g}° and releases within {metres(SAME_RUN)}."
+)
+
+
 def conditions_from(asked: ConditionsIn) -> Conditions:
     """The engine's conditions."""
     air = Air(asked.temperature_c, asked.altitude_m, 0.5, asked.wind_head_mps, asked.wind_cross_mps)
     return Conditions(air, Green(GREEN_FIRMNESS[asked.green]), asked.lie)
 
 
-def carries_out(
-    fitting: Fitting, rows: Sequence[ClubRow], asked: CarriesIn, strikes: Sequence[StrikeDocument]
-) -> CarriesOut:
-    """The matrix, the ladder and the shots for a distance.
-
-    Raises
-    ------
-    InputError
-        As `oblatus.core.gapping.fit_player_model`.
-    """
-    model = carries_of(fitting, rows)
-    conditions = conditions_from(asked)
-    shown = {(row.code, row.loft_deg): row.name for row in rows}
-    shots = [
-        shot for shot in shots_in(model, conditions) if (shot.estimate.cell.club, shot.estimate.cell.loft_deg) in shown
-    ]
+def carries_out(view: CarryView, asked: CarriesIn, strikes: Sequence[StrikeDocument]) -> CarriesOut:
+    """The matrix, the ladder and the shots for a distance."""
+    model, shots, found, conditions = view.model, view.shots, view.found, view.conditions
+    shown = {(row.code, row.loft_deg): row.name for row in view.rows}
     swings = {swing.key: swing for swing in model.carries.swings}
-    longest = max(
-        (s.carry for s in shots if s.estimate.cell.club == "pw" and s.estimate.cell.swing == "full"),
-        default=max(s.carry for s in shots),
-    )
     name = _Names(shown, swings)
-    faced = faced_of(fitting, longest)
     wanted = None if asked.pinned is None else Cell(asked.pinned.club, asked.pinned.loft_deg, asked.pinned.swing)
     pinned = next((shot for shot in shots if shot.estimate.cell == wanted), None)
-    found = [] if asked.distance_m is None else find_shots(shots, asked.distance_m, asked.pin)
     return CarriesOut(
         conditions=ConditionsIn(**{field: getattr(asked, field) for field in ConditionsIn.model_fields}),
-        rows=[ClubRowOut(code=row.code, name=row.name, loft_deg=_round(row.loft_deg)) for row in rows],
+        rows=[ClubRowOut(code=row.code, name=row.name, loft_deg=_round(row.loft_deg)) for row in view.rows],
         swings=[
             SwingOut(key=swing.key, name=swing.name, speed_share=_round(swing.speed_share, 4))
             for swing in model.carries.swings
@@ -263,22 +250,24 @@ def carries_out(
             NextOut(
                 club=n.cell.club, swing=n.cell.swing,
                 words=f"5 balls with the {name.of(n.cell.club, n.cell.loft_deg)} at {swings[n.cell.swing].name}: "
-                f"its own doubt from ±{n.own_now:.1f} to ±{n.own_then:.1f} m, "
-                f"that of all carries from ±{n.all_now:.2f} to ±{n.all_then:.2f} m",
+                f"its own doubt from ±{metres(n.own_now, 1)} to ±{metres(n.own_then, 1)}, "
+                f"that of all carries from ±{metres(n.all_now, 1)} to ±{metres(n.all_then, 1)}",
             )
             for n in model.next_cells
             if (n.cell.club, n.cell.loft_deg) in shown
         ][:NEXT_CELLS],
-        holes=[HoleOut(low_m=_round(h.low, 1), high_m=_round(h.high, 1)) for h in holes_of(shots, longest)],
+        holes=[HoleOut(low_m=_round(h.low, 1), high_m=_round(h.high, 1)) for h in view.holes],
         overlaps=[
             OverlapOut(
-                words=f"{name.shot(a)} and {name.shot(b)}: both {a.carry:.0f} m, landing and release alike",
+                words=f"{name.shot(a)} and {name.shot(b)}: both {metres(a.carry)}, landing and release alike",
                 carry_m=_round(a.carry, 1),
             )
-            for a, b in overlaps_of(shots)
+            for a, b in view.overlaps
         ],
-        gaps=_gaps(shots, longest, name),
-        faced=np.round(np.column_stack([faced.centres, faced.weights * len(faced.weights)]), 3).tolist(),
+        gaps=[_gap(gap, name) for gap in view.gaps],
+        faced=np.round(
+            np.column_stack([view.faced.centres, view.faced.weights * len(view.faced.weights)]), 3
+        ).tolist(),
         found=[
             FoundOut(
                 club=f.shot.estimate.cell.club,
@@ -289,8 +278,7 @@ def carries_out(
             )
             for i, f in enumerate(found)
         ],
-        rule="A hole lies farther than 4 % of the carry (at least 2.5 m) from every rung; two rungs of different clubs "
-        "overlap when carries agree within 2 %, landings within 2.5° and releases within 1 m.",
+        rule=RULE,
     )  # fmt: skip
 
 
@@ -310,25 +298,12 @@ class _Names:
         return f"{self.of(cell.club, cell.loft_deg)} {self.swings[cell.swing].name}"
 
 
-def _gaps(shots: Sequence[LadderShot], longest: float, name: _Names) -> list[FullGapOut]:
-    wanted = wanted_gap(longest)
-    found = []
-    for a, b, gap in full_gaps(shots):
-        if a.estimate.cell.club == "9i":
-            continue  # the gap above the pitching wedge is not the wedges' to fill
-        kind: Literal["even", "hole", "overlap"] = "even"
-        if gap > HOLE_FACTOR * wanted:
-            kind = "hole"
-        elif gap < overlap_limit(wanted):
-            kind = "overlap"
-        one, other = a.estimate.cell, b.estimate.cell
-        found.append(
-            FullGapOut(
-                from_club=name.of(one.club, one.loft_deg), to_club=name.of(other.club, other.loft_deg),
-                gap_m=_round(gap), kind=kind,
-            )
-        )  # fmt: skip
-    return found
+def _gap(gap: FullGap, name: _Names) -> FullGapOut:
+    one, other = gap.weaker.estimate.cell, gap.stronger.estimate.cell
+    return FullGapOut(
+        from_club=name.of(one.club, one.loft_deg), to_club=name.of(other.club, other.loft_deg),
+        gap_m=_round(gap.metres), kind=gap.kind,
+    )  # fmt: skip
 
 
 def _cell(
@@ -369,7 +344,7 @@ def _cell(
 def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
     """What a figure rests on."""
     aside = f", {estimate.aside} set aside" if estimate.aside else ""
-    speed = f"{model.carries.speed:.1f} m/s of head speed with the full pitching wedge"
+    head_speed = f"{speed(model.carries.speed)} of head speed with the full pitching wedge"
     if estimate.source == "measured":
         share = 100.0 * (estimate.own_share - 1.0)
         return (
@@ -377,10 +352,10 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
             f"held {_signed(share)} % from the player's model ({model.used} strikes in all)"
         )
     if estimate.source == "modelled" and model.used:
-        return f"no strike of its own{aside}: the model of this player's {model.used} strikes, {speed}"
+        return f"no strike of its own{aside}: the model of this player's {model.used} strikes, {head_speed}"
     if estimate.source == "modelled":
-        return f"no strikes: the flight model, with {speed} from the one carry or speed that is known"
-    return f"nothing measured: a usual player, {speed}"
+        return f"no strikes: the flight model, with {head_speed} from the one carry or speed that is known"
+    return f"nothing measured: a usual player, {head_speed}"
 
 
 def _signed(value: float) -> str:

@@ -9,10 +9,11 @@ from typing import Any
 
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
+from oblatus.core.figures import figures, in_engine
 from oblatus.core.fitting import Bag, Economy, Fitting
 from oblatus.core.flight import Air
 from oblatus.core.gapping import SWINGS, Band, MeasuredStrike, Swing
-from oblatus.core.grounds import BALL_HEIGHT, Ground, Sand, Turf
+from oblatus.core.grounds import SURFACES, Ground
 from oblatus.core.shots import BY_KEY
 from oblatus.core.strokes.situations import Layout, OwnLie
 from oblatus.formats.fitting import (
@@ -23,6 +24,7 @@ from oblatus.formats.fitting import (
     HoleDocument,
     PlayerDocument,
     RackHeadDocument,
+    SurfaceDocument,
 )
 from oblatus.formats.strikes import strike_from
 
@@ -33,21 +35,7 @@ LOFT_CORRECTED_DEG = 3.0
 @lru_cache(maxsize=4096)
 def head_from(document: HeadDocument) -> Head:
     """Static geometry in SI; equal documents give the same head."""
-    return Head(
-        loft_deg=document.loft_deg,
-        bounce_deg=document.bounce_deg,
-        sole_width=document.sole_width_mm / 1000.0,
-        camber_radius=document.camber_radius_mm / 1000.0,
-        leading_edge_radius=document.leading_edge_radius_mm / 1000.0,
-        front_bevel=document.front_bevel_mm / 1000.0,
-        front_bevel_deg=document.front_bevel_deg,
-        trailing_relief_fraction=document.trailing_relief_fraction,
-        trailing_relief_deg=document.trailing_relief_deg,
-        heel_relief=document.heel_relief_mm / 1000.0,
-        toe_relief=document.toe_relief_mm / 1000.0,
-        lie_deg=document.lie_deg,
-        mass=document.head_mass_kg,
-    )
+    return Head(**in_engine(Head, document))
 
 
 def fitting_from(
@@ -75,7 +63,7 @@ def fitting_from(
     )
     return Fitting(
         player=_player(document.player),
-        grounds=tuple(_ground(ground) for ground in document.grounds),
+        grounds=grounds_of(document),
         bag=Bag(pitching_wedge, bag.nine_iron_loft_deg, bag.other_clubs),
         stock=tuple(stock),
         ladder_deg=document.choices.ladder_deg,
@@ -148,14 +136,21 @@ def _player(document: PlayerDocument) -> Player:
     )
 
 
+def grounds_of(document: FittingDocument) -> tuple[Ground, ...]:
+    """The grounds of the mix."""
+    return tuple(_ground(ground) for ground in document.grounds)
+
+
 def _ground(document: GroundDocument) -> Ground:
-    turf, sand = document.turf, document.sand
-    return Ground(
-        name=document.name,
-        share=document.share,
-        turf=Turf(turf.firmness_g, BALL_HEIGHT[turf.lie], turf.moisture, turf.root_density),
-        sand=Sand(sand.penetrometer_kg_cm2, sand.loose_depth_mm / 1000.0, sand.moisture),
-        green=document.green,
-        lip_height=document.lip_height_m,
-        lip_distance=document.lip_distance_m,
-    )
+    parts: dict[str, Any] = {key: _surface(document.surface(key)) for key in SURFACES} | in_engine(Ground, document)
+    return Ground(name=document.name, share=document.share, green=document.green, **parts)
+
+
+def _surface(document: SurfaceDocument) -> Any:
+    kind = document.kind_of
+    values = in_engine(kind.made_of, document)
+    if kind.picked is not None:
+        values[figures(kind.made_of)[kind.picked.figure].attribute] = kind.picked.values[
+            getattr(document, kind.picked.field)
+        ]
+    return kind.made_of(**values)

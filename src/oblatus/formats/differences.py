@@ -5,13 +5,21 @@ from __future__ import annotations
 from collections import Counter
 from typing import Any
 
+from oblatus.core.clubs import Head
+from oblatus.core.figures import figures
+from oblatus.core.gapping import MeasuredStrike
+from oblatus.core.grounds import SURFACES, Ground
 from oblatus.formats.fields import Strict
+from oblatus.formats.fitting import SECTIONS
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same
 
 UNITS = {
     "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm2", "c": "degrees C", "kg": "kg",
 }  # fmt: skip
-NAMES = {
+RECORDS = {**figures(Head), **figures(MeasuredStrike), **figures(Ground)}
+for _kind in SURFACES.values():
+    RECORDS |= figures(_kind.made_of)
+NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
     "pitching_wedge_carry_m": "pitching wedge's carry",
     "pitching_wedge_speed_mps": "pitching wedge's head speed",
     "pitching_wedge_loft_deg": "pitching wedge's loft",
@@ -19,18 +27,9 @@ NAMES = {
     "nine_iron_loft_deg": "nine-iron's loft",
     "wedge_count": "number of wedges",
     "handicap": "handicap",
-    "attack_deg": "attack",
-    "lean_deg": "shaft lean",
-    "entry_mm": "entry",
     "shot_mix": "shots faced",
-    "firmness_g": "firmness",
     "readings_g": "hammer readings",
     "readings_kg_cm2": "penetrometer readings",
-    "penetrometer_kg_cm2": "penetrometer",
-    "loose_depth_mm": "loose sand",
-    "lip_height_m": "lip height",
-    "lip_distance_m": "lip distance",
-    "root_density": "root mat",
     "read_on": "day of reading",
     "ladder_deg": "lofts set by hand",
     "pinned": "heads set by hand",
@@ -122,10 +121,7 @@ def words_of(value: Any) -> str:
 
 def _unpacked(document: dict[str, Any]) -> dict[str, Any]:
     """The document without strikes and format, lists of named entries as objects by their names."""
-    return {key: _by_name(value) for key, value in document.items() if key in SECTIONS}
-
-
-SECTIONS = ("player", "grounds", "bag", "choices", "measuring", "rack")
+    return {key: _by_name(value) for key, value in document.items() if key in (*SECTIONS, "rack")}
 
 
 def _by_name(value: Any) -> Any:
@@ -190,6 +186,8 @@ def _figure(value: Any) -> float | None:
 
 
 def _unit(field: str) -> str:
+    if field in RECORDS:
+        return RECORDS[field].bound.unit
     return UNITS.get(field.rpartition("_")[2], "") if "_" in field else ""
 
 

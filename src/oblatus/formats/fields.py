@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import json
 import math
-from collections.abc import Iterable, Mapping
-from typing import Any, Self
+from collections.abc import Container, Iterable, Mapping
+from typing import Annotated, Any, Self
 
 from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationError
 from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 from oblatus.core.bounds import Bound
+from oblatus.core.figures import figures
 from oblatus.errors import Fault, InputError, fault, shorten
 
 
@@ -81,6 +82,15 @@ class Within:
         if self.bound.unit:
             json["x-unit"] = self.bound.unit
         return json
+
+
+def document_fields(kind: type, *, without: Container[str] = ()) -> dict[str, Any]:
+    """The figures of an engine's dataclass as fields of a document: bounds, usual values, order."""
+    return {
+        key: (Annotated[float, Within(record.bound)], ... if record.usual is None else record.usual)
+        for key, record in figures(kind).items()
+        if key not in without
+    }
 
 
 WORDS = {

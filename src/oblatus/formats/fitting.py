@@ -9,25 +9,28 @@ import json
 import math
 from datetime import date, datetime
 from itertools import pairwise
-from typing import Annotated, Any, Literal, Self
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 from uuid import UUID
 
-from pydantic import Field, StringConstraints, ValidationError, model_validator
+from pydantic import Field, StringConstraints, ValidationError, create_model, model_validator
 
-from oblatus.core.bounds import FLIGHT, HEAD, Bound
+from oblatus.core.bounds import FLIGHT, Bound
+from oblatus.core.clubs import Head
+from oblatus.core.figures import figures, in_engine
 from oblatus.core.gapping import SWINGS
 from oblatus.core.gapping.strikes import SHORT_STATIONS
-from oblatus.core.grounds import BOUNDS as GROUND
-from oblatus.core.grounds import summarise_readings
+from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind, summarise_readings
 from oblatus.core.shots import BY_KEY, SHORT_SHOTS
-from oblatus.errors import fault
-from oblatus.formats.fields import Strict, Within, at_field, faults_of
+from oblatus.errors import InputError, fault
+from oblatus.formats.fields import Strict, Within, at_field, document_fields, faults_of
 from oblatus.formats.readings import ReadingDocument
 from oblatus.formats.strikes import StrikeDocument, SwingKey
 
 FORMAT: Literal["oblatus.fitting"] = "oblatus.fitting"
 VERSION: Literal[1] = 1
 SHARE_TOLERANCE = 0.005
+MOST_READINGS = 30
+LOFT = figures(Head)["loft_deg"].bound
 LARGEST_BYTES = 200_000_000
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
@@ -113,46 +116,65 @@ class PlayerDocument(Strict):
         return self
 
 
-class TurfDocument(Strict):
-    """Turf of one ground. With drops of the hammer, the firmness is their mean: measured, or copied with its ground."""
+class SurfaceDocument(Strict):
+    """One kind of ground. With single readings of its instrument, its figure is their mean: measured, or copied."""
 
-    readings_g: Annotated[tuple[Annotated[float, Within(GROUND["firmness_g"])], ...], Field(max_length=30)] = ()
-    firmness_g: Annotated[float, Within(GROUND["firmness_g"])] = 85.0
-    firmness_source: GroundSource = "assumed"
-    lie: Literal["bare", "tight", "fairway", "lush", "sitting_up"] = "fairway"
-    moisture: Annotated[float, Within(GROUND["turf_moisture"])] = 0.5
-    root_density: Annotated[float, Within(GROUND["root_density"])] = 1.0
+    kind_of: ClassVar[SurfaceKind]
 
-    @model_validator(mode="after")
-    def _readings_say_the_firmness(self) -> Self:
-        if not self.readings_g:
-            return self
-        mean = round(summarise_readings(self.readings_g).mean, 2)
-        source = "copied" if self.firmness_source == "copied" else "measured"
-        return self.model_copy(update={"firmness_g": mean, "firmness_source": source})
+    if TYPE_CHECKING:
 
+        def __getattr__(self, name: str) -> Any: ...
 
-class SandDocument(Strict):
-    """Bunker sand of one ground. With pushes of the penetrometer, the reading is their mean: measured, or copied."""
+    @property
+    def reading(self) -> float:
+        """The figure that the instrument reads."""
+        return float(getattr(self, self.kind_of.reading))
 
-    readings_kg_cm2: Annotated[
-        tuple[Annotated[float, Within(GROUND["penetrometer_kg_cm2"])], ...], Field(max_length=30)
-    ] = ()
-    penetrometer_kg_cm2: Annotated[float, Within(GROUND["penetrometer_kg_cm2"])] = 2.0
-    penetrometer_source: GroundSource = "assumed"
-    loose_depth_mm: Annotated[float, Within(GROUND["loose_depth_mm"])] = 80.0
-    moisture: Annotated[float, Within(GROUND["sand_moisture"])] = 0.3
+    @property
+    def readings(self) -> tuple[float, ...]:
+        """Single readings, if there are any."""
+        return tuple(getattr(self, self.kind_of.readings))
+
+    @property
+    def source(self) -> str:
+        """Where the figure comes from."""
+        return str(getattr(self, self.kind_of.source))
 
     @model_validator(mode="after")
-    def _readings_say_the_pressure(self) -> Self:
-        if not self.readings_kg_cm2:
+    def _readings_say_the_figure(self) -> Self:
+        kind = self.kind_of
+        if not self.readings:
             return self
-        mean = round(summarise_readings(self.readings_kg_cm2).mean, 3)
-        source = "copied" if self.penetrometer_source == "copied" else "measured"
-        return self.model_copy(update={"penetrometer_kg_cm2": mean, "penetrometer_source": source})
+        mean = round(summarise_readings(self.readings).mean, figures(kind.made_of)[kind.reading].places + 2)
+        source = "copied" if self.source == "copied" else "measured"
+        return self.model_copy(update={kind.reading: mean, kind.source: source})
 
 
-class GroundDocument(Strict):
+def _surface_document(kind: SurfaceKind) -> type[SurfaceDocument]:
+    """The document of a kind of ground: single readings first, then the figures, one of them picked by a word."""
+    known = figures(kind.made_of)
+    one = Annotated[float, Within(known[kind.reading].bound)]
+    rest = document_fields(kind.made_of, without=[key for key, f in known.items() if f.where == "none"])
+    fields: dict[str, Any] = {kind.readings: (Annotated[tuple[one, ...], Field(max_length=MOST_READINGS)], ())}
+    for key, field in rest.items():
+        picked = kind.picked if kind.picked is not None and kind.picked.figure == key else None
+        if picked is None:
+            fields[key] = field
+        else:
+            fields[picked.field] = (Literal[tuple(picked.values)], picked.usual)
+        if key == kind.reading:
+            fields[kind.source] = (GroundSource, "assumed")
+    name = f"{kind.key.capitalize()}Document"
+    words = f"{kind.words} of one ground. With single readings, the figure is their mean: measured, or copied."
+    made = create_model(name, __base__=SurfaceDocument, __doc__=words, **fields)
+    made.kind_of = kind
+    return made
+
+
+SURFACE_DOCUMENTS: dict[str, type[SurfaceDocument]] = {key: _surface_document(kind) for key, kind in SURFACES.items()}
+
+
+class _GroundDocument(Strict):
     """One ground of the mix with its share of the player's golf; where, in which season and on which day it was read."""
 
     name: Name
@@ -160,11 +182,25 @@ class GroundDocument(Strict):
     venue: Name | None = None
     season: Season | None = None
     read_on: date | None = None
-    turf: TurfDocument = TurfDocument()
-    sand: SandDocument = SandDocument()
-    green: Literal["soft", "medium", "firm"] = "medium"
-    lip_height_m: Annotated[float, Within(GROUND["lip_height_m"])] = 1.0
-    lip_distance_m: Annotated[float, Within(GROUND["lip_distance_m"])] = 3.0
+
+    if TYPE_CHECKING:
+
+        def __getattr__(self, name: str) -> Any: ...
+
+    def surface(self, key: str) -> SurfaceDocument:
+        """One kind of its ground."""
+        found: SurfaceDocument = getattr(self, key)
+        return found
+
+
+if TYPE_CHECKING:
+    GroundDocument = _GroundDocument
+else:
+    GroundDocument = create_model(
+        "GroundDocument", __base__=_GroundDocument, __doc__=_GroundDocument.__doc__,
+        **{key: (document, document()) for key, document in SURFACE_DOCUMENTS.items()},
+        green=(GreenClass, "medium"), **document_fields(Ground),
+    )  # fmt: skip
 
 
 class VenueDocument(Strict):
@@ -176,28 +212,28 @@ class VenueDocument(Strict):
     ground: GroundDocument
 
 
-class HeadDocument(Strict):
+class _HeadDocument(Strict):
     """Static geometry of a head."""
 
-    loft_deg: Annotated[float, Within(HEAD["loft_deg"])]
-    bounce_deg: Annotated[float, Within(HEAD["bounce_deg"])]
-    sole_width_mm: Annotated[float, Within(HEAD["sole_width_mm"])] = 20.0
-    camber_radius_mm: Annotated[float, Within(HEAD["camber_radius_mm"])] = 50.0
-    leading_edge_radius_mm: Annotated[float, Within(HEAD["leading_edge_radius_mm"])] = 2.5
-    front_bevel_mm: Annotated[float, Within(HEAD["front_bevel_mm"])] = 0.0
-    front_bevel_deg: Annotated[float, Within(HEAD["front_bevel_deg"])] = 0.0
-    trailing_relief_fraction: Annotated[float, Within(HEAD["trailing_relief_fraction"])] = 0.0
-    trailing_relief_deg: Annotated[float, Within(HEAD["trailing_relief_deg"])] = 0.0
-    heel_relief_mm: Annotated[float, Within(HEAD["heel_relief_mm"])] = 0.0
-    toe_relief_mm: Annotated[float, Within(HEAD["toe_relief_mm"])] = 0.0
-    lie_deg: Annotated[float, Within(HEAD["lie_deg"])] = 64.0
-    head_mass_kg: Annotated[float, Within(HEAD["head_mass_kg"])] = 0.30
+    if TYPE_CHECKING:
+
+        def __getattr__(self, name: str) -> Any: ...
 
     @model_validator(mode="after")
-    def _sole_is_left(self) -> Self:
-        if self.front_bevel_mm + self.trailing_relief_fraction * self.sole_width_mm > 0.8 * self.sole_width_mm:
-            raise at_field("front_bevel_mm", "front bevel and back relief leave less than a fifth of the sole")
+    def _can_exist(self) -> Self:
+        try:
+            Head(**in_engine(Head, self))
+        except InputError as error:
+            raise at_field(error.faults[0].field, error.faults[0].message) from error
         return self
+
+
+if TYPE_CHECKING:
+    HeadDocument = _HeadDocument
+else:
+    HeadDocument = create_model(
+        "HeadDocument", __base__=_HeadDocument, __doc__=_HeadDocument.__doc__, **document_fields(Head)
+    )
 
 
 class RackHeadDocument(HeadDocument):
@@ -219,7 +255,7 @@ class OwnedWedgeDocument(HeadDocument):
     """
 
     name: Name
-    stamped_loft_deg: Annotated[float, Within(HEAD["loft_deg"])] | None = None
+    stamped_loft_deg: Annotated[float, Within(LOFT)] | None = None
     measured: bool = False
     loft_typed: bool = False
     make: Literal["forged", "cast"] = "forged"
@@ -426,6 +462,11 @@ class FittingDocument(Strict):
         if len({strike.id for strike in self.strikes}) < len(self.strikes):
             raise at_field("strikes", "two strikes have the same id")
         return self
+
+
+BESIDE = ("format", "version", "strikes", "rack", "attached")
+SECTIONS = tuple(name for name in FittingDocument.model_fields if name not in BESIDE)
+"""The parts of a document that are edited on a screen."""
 
 
 def check_grounds(grounds: tuple[GroundDocument, ...]) -> None:

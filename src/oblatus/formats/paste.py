@@ -14,15 +14,16 @@ from oblatus.core.gapping import Swing
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import Fault, InputError, fault
 from oblatus.formats.fields import faults_of
-from oblatus.formats.imports.guess import FIELD_OF
+from oblatus.formats.imports.guess import FIELD_OF, names_known
 from oblatus.formats.imports.numbers import number_of
-from oblatus.formats.imports.quantities import FIELDS, FIGURES, USUAL_UNITS, plain_name
-from oblatus.formats.strikes import StrikeDocument
+from oblatus.formats.imports.quantities import FIELDS, USUAL_UNITS, plain_name
+from oblatus.formats.imports.reading import delimiter_of, rows_of_text
+from oblatus.formats.strikes import MEASURED, StrikeDocument
 from oblatus.units import METRES_PER_YARD
 
 MOST_ROWS = 2000
 
-COLUMNS = ("club", "swing", *FIGURES, "set_aside", "note")
+COLUMNS = ("club", "swing", *MEASURED, "set_aside", "note")
 WORDS = ("club", "swing", "set_aside", "note")
 TELLING = ("carry_m", "attack_deg", "lean_deg", "entry_mm")
 
@@ -52,13 +53,11 @@ def read_pasted(
     InputError
         With the line and column of every wrong cell; nothing is read in part.
     """
-    lines = [line for line in text.replace("\r\n", "\n").replace("\r", "\n").split("\n") if line.strip()]
-    if not lines:
+    if not text.strip():
         raise fault("text", "is empty: paste carries, or a table with a header")
-    if len(lines) > MOST_ROWS:
-        raise fault("text", f"has {len(lines)} lines; paste at most {MOST_ROWS} at a time")
-    delimiter = _delimiter(lines)
-    table = [[part.strip() for part in line.split(delimiter)] for line in lines]
+    table = _table(text)
+    if len(table) > MOST_ROWS:
+        raise fault("text", f"has {len(table)} lines; paste at most {MOST_ROWS} at a time")
     header = _header(table[0])
     if header is None:
         if cell is None:
@@ -74,15 +73,19 @@ def read_pasted(
     return Pasted(_rows(rows, scales, paste_id, cell, clubs, swings), stated)
 
 
-def _delimiter(lines: Sequence[str]) -> str:
-    """Tab, semicolon or comma, whichever the first line has; a decimal comma never parts when a semicolon or tab does."""
-    for mark in ("\t", ";"):
-        if any(mark in line for line in lines):
-            return mark
-    # numbers alone on their lines with at most one figure after a comma: a decimal comma; any other comma parts cells
+def _table(text: str) -> list[list[str]]:
+    """Rows of cells: a table as the import reads it, quotes and all; figures alone parted by whatever stands between."""
+    delimiter = delimiter_of(text)
+    rows = [[str(cell).strip() for cell in row] for row in rows_of_text(text, delimiter)]
+    rows = [row for row in rows if any(row)]
+    if names_known(rows[0]) > 0:
+        return rows
+    lines = [line for line in text.splitlines() if line.strip()]
+    # with at most one figure after a comma it is a decimal comma; any other comma parts figures, and so does a blank
     if all(re.fullmatch(r"\s*\d+(,\d)?\s*", line) for line in lines):
-        return "\n"
-    return "," if any("," in line for line in lines) else ("\n" if not any(" " in x.strip() for x in lines) else " ")
+        return [[line.strip()] for line in lines]
+    mark = next((mark for mark in ("\t", ";", ",") if any(mark in line for line in lines)), None)
+    return [[part.strip() for part in line.split(mark)] for line in lines]
 
 
 def _header(row: Sequence[str]) -> list[str] | None:

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import StringConstraints
+from pydantic import StringConstraints, create_model
 
-from oblatus.core.bounds import HEAD, Bound
-from oblatus.core.grounds import BOUNDS as GROUND
-from oblatus.core.grounds import sand_class, summarise_readings, turf_class
+from oblatus.core.bounds import Bound
+from oblatus.core.clubs import Head
+from oblatus.core.figures import figures
+from oblatus.core.grounds import SURFACES, SurfaceKind, summarise_readings
 from oblatus.formats.fields import Strict, Within
 
 Kind = Literal["gauge", "hammer", "penetrometer"]
+_HEAD = figures(Head)
 Target = Annotated[str, StringConstraints(min_length=1, max_length=120)]
 
 
@@ -21,30 +23,23 @@ class GaugeFigures(Strict):
     """A club in the gauge: angles in degrees, sole width and leading-edge height in mm."""
 
     loft_deg: Annotated[float, Within(Bound(34, 68, "degrees"))]
-    lie_deg: Annotated[float, Within(HEAD["lie_deg"])]
-    bounce_deg: Annotated[float, Within(HEAD["bounce_deg"])]
-    sole_width_mm: Annotated[float, Within(HEAD["sole_width_mm"])] | None = None
+    lie_deg: Annotated[float, Within(_HEAD["lie_deg"].bound)]
+    bounce_deg: Annotated[float, Within(_HEAD["bounce_deg"].bound)]
+    sole_width_mm: Annotated[float, Within(_HEAD["sole_width_mm"].bound)] | None = None
     edge_height_mm: Annotated[float, Within(Bound(0, 12, "mm"))] | None = None
 
 
-class HammerFigures(Strict):
-    """A drop: peak deceleration."""
-
-    peak_g: Annotated[float, Within(GROUND["firmness_g"])]
-
-
-class PenetrometerFigures(Strict):
-    """A push: pressure at half the tip's depth."""
-
-    pressure_kg_cm2: Annotated[float, Within(GROUND["penetrometer_kg_cm2"])]
+def _surface_figures(kind: SurfaceKind) -> type[Strict]:
+    """What the instrument of a kind of ground says at once: one figure."""
+    bound = figures(kind.made_of)[kind.reading].bound
+    figure: dict[str, Any] = {kind.instrument_figure: (Annotated[float, Within(bound)], ...)}
+    return create_model(f"{kind.instrument.capitalize()}Figures", __base__=Strict, __doc__="One reading.", **figure)
 
 
-FIGURES: dict[str, type[Strict]] = {
-    "gauge": GaugeFigures, "hammer": HammerFigures, "penetrometer": PenetrometerFigures,
-}  # fmt: skip
-PLUGS = {
-    "loose": "plugs easily", "medium": "plugs moderately", "firm": "plugs little", "packed": "hardly ever plugs",
-}  # fmt: skip
+FIGURES: dict[str, type[Strict]] = {"gauge": GaugeFigures} | {
+    kind.instrument: _surface_figures(kind) for kind in SURFACES.values()
+}
+INSTRUMENTS = tuple(FIGURES)
 
 
 class ReadingDocument(Strict):
@@ -90,10 +85,10 @@ def summarise_targets(readings: Sequence[ReadingDocument]) -> list[ReadSummary]:
 def _summary(kind: Kind, target: str, readings: Sequence[ReadingDocument]) -> ReadSummary:
     counting = [reading for reading in readings if reading.set_aside is None]
     names = list(dict.fromkeys(name for reading in counting for name in reading.figures))
-    figures = [_figure(name, [r.figures[name] for r in counting if name in r.figures]) for name in names]
+    found = [_figure(name, [r.figures[name] for r in counting if name in r.figures]) for name in names]
     return ReadSummary(
         kind=kind, target=target, count=len(counting), aside=len(readings) - len(counting),
-        simulated=any(reading.simulated for reading in readings), figures=figures, words=_words(figures),
+        simulated=any(reading.simulated for reading in readings), figures=found, words=_words(found),
     )  # fmt: skip
 
 
@@ -102,10 +97,7 @@ def _figure(name: str, values: Sequence[float]) -> ReadFigure:
     return ReadFigure(key=name, mean=round(found.mean, 3), spread=round(found.spread, 3), count=found.count)
 
 
-def _words(figures: Sequence[ReadFigure]) -> str:
-    for figure in figures:
-        if figure.key == "peak_g":
-            return turf_class(figure.mean)
-        if figure.key == "pressure_kg_cm2":
-            return PLUGS[sand_class(figure.mean)]
-    return ""
+def _words(found: Sequence[ReadFigure]) -> str:
+    """The class of a ground, as a fitter says it."""
+    kinds = {kind.instrument_figure: kind for kind in SURFACES.values()}
+    return next((kinds[figure.key].class_of(figure.mean).words for figure in found if figure.key in kinds), "")

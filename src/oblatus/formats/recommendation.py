@@ -6,7 +6,6 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Sequence
-from dataclasses import replace
 from functools import lru_cache
 from itertools import pairwise
 from typing import Literal
@@ -15,23 +14,22 @@ import numpy as np
 
 from oblatus.core import ENGINE_VERSION
 from oblatus.core.clubs import Head, StockHead
-from oblatus.core.fitting import Recommendation, Scenario, Step, StrokesJudge, explain
+from oblatus.core.figures import in_document
+from oblatus.core.fitting import Recommendation, Step, explain
 from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.candidates import Candidate
-from oblatus.core.fitting.evidence import Doubt, LawGains, doubt_of, draw_law_gains
+from oblatus.core.fitting.carries_of import HOLE_FACTOR
+from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.fitting import wanted_top_loft
-from oblatus.core.fitting.leaks import Leak, leaks_of
-from oblatus.core.fitting.recommend import KEEP_BAG, Built, recommend
+from oblatus.core.fitting.leaks import Leak
+from oblatus.core.fitting.proposal import Proposal
 from oblatus.core.gapping import Ladder, MeasuredStrike, Rung
 from oblatus.core.gapping.ladder import overlap_limit
 from oblatus.core.geometry import deliver, deliver_many, head_outline
 from oblatus.core.strokes import PINS
-from oblatus.formats.convert import fitting_from
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import FittingDocument, HeadDocument, RackHeadDocument
-from oblatus.formats.strike import GroundIn, SandIn, TurfIn
-
-HOLE_FACTOR = 1.5
+from oblatus.formats.fitting import HeadDocument
+from oblatus.formats.strike import GroundIn, surface_out
 
 
 class RungOut(Strict):
@@ -344,13 +342,9 @@ def strikes_key(strikes: Sequence[MeasuredStrike]) -> str:
     return hashlib.blake2b(told.encode(), digest_size=6).hexdigest()
 
 
-def recommendation_out(
-    recommendation: Recommendation,
-    strikes: Sequence[MeasuredStrike] = (),
-    leaks: Sequence[Leak] = (),
-    doubt: Doubt | None = None,
-) -> RecommendationOut:
-    """The engine's proposal, made with these strikes, as JSON models."""
+def recommendation_out(proposal: Proposal) -> RecommendationOut:
+    """The engine's proposal as JSON models."""
+    recommendation, doubt = proposal.recommendation, proposal.doubt
     fitting = recommendation.fitting
     step = recommendation.steps[recommendation.taken]
     return RecommendationOut(
@@ -359,7 +353,7 @@ def recommendation_out(
         full_lean_deg=_round(fitting.player.habit.full_lean_deg),
         carry_assumed=recommendation.carry_model.assumed and not recommendation.strikes,
         strikes=recommendation.strikes,
-        strikes_key=strikes_key(strikes),
+        strikes_key=strikes_key(fitting.strikes),
         whole_rack=recommendation.whole_rack,
         strokes_round_bag=_round(recommendation.strokes_bag, 4),
         strokes_round=_round(step.strokes, 4),
@@ -386,7 +380,7 @@ def recommendation_out(
         level_sets=recommendation.level,
         level_within=recommendation.tolerance,
         first_because=explain.why_first(recommendation),
-        leaks=[_leak(leak) for leak in leaks],
+        leaks=[_leak(leak) for leak in proposal.leaks],
         notes=[NoteOut(kind=kind, text=text) for kind, text in explain.notes(recommendation)],  # type: ignore[arg-type]
         next_measurement=None if doubt is None else explain.next_measurement(doubt),
     )  # fmt: skip
@@ -394,21 +388,7 @@ def recommendation_out(
 
 def head_out(head: Head) -> HeadDocument:
     """Static geometry in the document's units."""
-    return HeadDocument(
-        loft_deg=_round(head.loft_deg),
-        bounce_deg=_round(head.bounce_deg),
-        sole_width_mm=_round(head.sole_width * 1000),
-        camber_radius_mm=_round(head.camber_radius * 1000),
-        leading_edge_radius_mm=_round(head.leading_edge_radius * 1000),
-        front_bevel_mm=_round(head.front_bevel * 1000),
-        front_bevel_deg=_round(head.front_bevel_deg),
-        trailing_relief_fraction=_round(head.trailing_relief_fraction),
-        trailing_relief_deg=_round(head.trailing_relief_deg),
-        heel_relief_mm=_round(head.heel_relief * 1000),
-        toe_relief_mm=_round(head.toe_relief * 1000),
-        lie_deg=_round(head.lie_deg),
-        head_mass_kg=_round(head.mass, 4),
-    )
+    return HeadDocument(**{key: _round(value) for key, value in in_document(head).items()})
 
 
 @lru_cache(maxsize=4096)
@@ -606,7 +586,7 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
                 attack_deg=_round(s.setup.attack_deg),
                 entry_mm=_round(1000 * s.setup.entry),
                 release=_round(s.setup.release),
-                ground_here=_ground_here(s),
+                ground_here=surface_out(s.surface),
                 target_carry_m=_round(s.shot.target),
                 hole_m=_round(s.layout.hole),
                 room_m=_round(s.layout.room),
@@ -620,27 +600,6 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
             )
         )
     return found
-
-
-def _ground_here(scenario: Scenario) -> TurfIn | SandIn:
-    """The lie of a scenario as the shot desk takes it."""
-    if scenario.shot.kind == "sand":
-        sand = scenario.sand
-        return SandIn(
-            kind="sand",
-            penetrometer_kg_cm2=sand.penetrometer_kg_cm2,
-            loose_depth_mm=_round(1000 * sand.loose_depth),
-            moisture=sand.moisture,
-            plug_depth_mm=_round(1000 * sand.plug_depth),
-        )
-    turf = scenario.turf
-    return TurfIn(
-        kind="turf",
-        firmness_g=turf.firmness_g,
-        moisture=turf.moisture,
-        root_density=turf.root_density,
-        ball_height_mm=_round(1000 * turf.ball_height),
-    )
 
 
 def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None) -> ClubOut:
@@ -768,56 +727,3 @@ def club_labels(result: RecommendationOut) -> list[str]:
     """The clubs of the shown set in a line each."""
     clubs = result.steps[result.taken_step].clubs
     return [f"{c.name}: {explain.degrees(c.loft_deg)}, {explain.degrees(c.bounce_deg)} bounce" for c in clubs]
-
-
-def recommend_document(
-    document: FittingDocument,
-    rack: Sequence[RackHeadDocument],
-    judge: StrokesJudge,
-    strikes: Sequence[MeasuredStrike] | None = None,
-    *,
-    among: frozenset[Built] | None = None,
-    laws: bool = False,
-) -> RecommendationOut:
-    """Document in, proposal out, with doubt and leaks; `strikes`, if given, stand in for those of the document.
-
-    Parameters
-    ----------
-    among : the clubs near the last choice: a quick answer without doubt and leaks
-    laws : draw the laws' constants too
-
-    Raises
-    ------
-    InputError
-        As `oblatus.core.fitting.recommend`.
-    """
-    fitting = fitting_from(document, rack, strikes)
-    found = recommend(fitting, judge, among)
-    if among is not None:
-        return recommendation_out(found, fitting.strikes)
-    gains: LawGains | None = draw_law_gains(found, judge) if laws else None
-    doubt = doubt_of(found, judge, gains)
-    found, doubt = settled(found, doubt, judge, gains)
-    return recommendation_out(found, fitting.strikes, leaks_of(found, judge), doubt)
-
-
-def settled(
-    found: Recommendation, doubt: Doubt, judge: StrokesJudge, gains: LawGains | None
-) -> tuple[Recommendation, Doubt]:
-    """The proposal as the draws leave it.
-
-    Sets are level within the doubt between them, if that is more than the usual; the proposed step is the one that is
-    there in 8 of 10 draws, and is shown unless the fitter took another.
-    """
-    fitting, tolerance = found.fitting, max(found.tolerance, doubt.paired)
-    if tolerance > found.tolerance:
-        found = recommend(fitting, judge, tolerance=tolerance)
-        doubt = doubt_of(found, judge, gains)
-    if doubt.proposed == found.recommended:
-        return found, doubt
-    if fitting.heads_bought is None:
-        step = found.steps[doubt.proposed]
-        heads = KEEP_BAG if step.kind == "bag" else step.heads
-        found = recommend(replace(fitting, heads_bought=heads), judge, tolerance=tolerance)
-        return replace(found, recommended=found.taken), doubt_of(found, judge, gains)
-    return replace(found, recommended=doubt.proposed), doubt

@@ -5,34 +5,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Literal
 
-from oblatus.core.fitting import Fitting
-from oblatus.core.fitting.scenarios import usual_setup
-from oblatus.core.gapping.strikes import SHORT_STATIONS
-from oblatus.core.session import Figure, StationSummary, find_faults, summarise
-from oblatus.core.shots import BY_KEY
+from oblatus.core import words
+from oblatus.core.gapping import Swing
+from oblatus.core.gapping.strikes import STATIONS, STRIKE_FIGURES
+from oblatus.core.session import Fault, Figure, Session, StationSummary
 from oblatus.formats.fields import Strict
 from oblatus.formats.strikes import MOST_SHOWN, StrikeDocument
 
-SCALES = {"entry": 1000.0, "impact_height": 1000.0, "sand_mark": 1000.0, "sole_mark": 1000.0}
-UNITS = {
-    "attack_deg": ("attack", "degrees"),
-    "lean_deg": ("shaft lean", "degrees"),
-    "club_speed": ("head speed", "m/s"),
-    "entry": ("entry", "mm"),
-    "dynamic_loft_deg": ("dynamic loft", "degrees"),
-    "impact_height": ("contact height", "mm"),
-    "carry": ("carry", "m"),
-    "sand_mark": ("mark in the sand", "mm"),
-    "sole_mark": ("mark on the sole", "mm"),
+NAMED = {f.attribute: (f.words.lower(), f.bound.unit, f.per) for f in STRIKE_FIGURES.values()} | {
+    "sand_mark": ("mark in the sand", "mm", 1000.0),
+    "sole_mark": ("mark on the sole", "mm", 1000.0),
 }
-STATION_NAMES = {
-    "pitch": "pitch",
-    "chip": "chip",
-    "sand": "sand",
-    "practice": "practice swing",
-    "overall": "partial swings",
-}
-NOT_THE_HABIT = ("full", "sand")
+"""Name, unit and scale of a figure of the session, by the engine's name."""
+STATION_NAMES = {station.key: station.name for station in STATIONS} | {"overall": "partial swings"}
 LEAST_SPREAD = {"attack_deg": 0.2, "lean_deg": 0.2, "entry": 0.001}
 
 
@@ -93,25 +78,22 @@ class SessionSummaryOut(Strict):
     simulated: int
 
 
-def session_out(fitting: Fitting, strikes: Sequence[StrikeDocument]) -> SessionSummaryOut:
+def session_out(
+    session: Session, faults: Sequence[Fault], swings: Sequence[Swing], strikes: Sequence[StrikeDocument]
+) -> SessionSummaryOut:
     """Summary and faults of the fitting's strikes."""
-    names = STATION_NAMES | {swing.key: swing.name for swing in fitting.swings}
-    partial = [swing.key for swing in fitting.swings if swing.key not in NOT_THE_HABIT]
-    partial += [station for station in SHORT_STATIONS if station not in NOT_THE_HABIT]
-    session = summarise(fitting.strikes, partial)
-    bounce = {item.code: item.head.bounce_deg for item in fitting.stock} | {"pw": fitting.bag.pitching_wedge.bounce_deg}
-    opening = usual_setup(BY_KEY["sand_greenside"], fitting.player.habit, fitting.player.schools).opening_deg
+    names = STATION_NAMES | {swing.key: swing.name for swing in swings}
     return SessionSummaryOut(
         overall=_station(session.overall, names),
         stations=[_station(station, names) for station in session.stations],
         trends=[
-            TrendOut(name=UNITS[t.key][0], words=_trend_words(t.key, t.change)) for t in session.trends
+            TrendOut(name=NAMED[t.key][0], words=_trend_words(t.key, t.change)) for t in session.trends
         ],
         faults=[
             SessionFaultOut(
                 key=f.key, words=f.words, rule=f.rule, shown=f.shown, of=f.of, picture=f.picture, strikes=list(f.strikes)
             )
-            for f in find_faults(fitting.strikes, bounce, {"sand": opening})
+            for f in faults
         ],
         strikes=list(strikes[-MOST_SHOWN:]),
         total=len(strikes),
@@ -130,8 +112,7 @@ def _station(summary: StationSummary, names: dict[str, str]) -> StationOut:
 
 
 def _figure(figure: Figure) -> FigureOut:
-    scale = SCALES.get(figure.key, 1.0)
-    name, unit = UNITS[figure.key]
+    name, unit, scale = NAMED[figure.key]
     return FigureOut(
         key=figure.key,
         name=name,
@@ -147,8 +128,8 @@ def _figure(figure: Figure) -> FigureOut:
 
 
 def _trend_words(key: str, change: float) -> str:
-    name, unit = UNITS[key]
-    size = abs(SCALES.get(key, 1.0) * change)
+    name, unit, scale = NAMED[key]
+    size = abs(scale * change)
     way = {
         "attack_deg": ("shallower", "steeper"),
         "lean_deg": ("more handle ahead", "less handle ahead"),
@@ -156,4 +137,5 @@ def _trend_words(key: str, change: float) -> str:
         "entry": ("nearer the ball", "farther behind the ball"),
         "impact_height": ("higher on the face", "lower on the face"),
     }[key][0 if change > 0 else 1]
-    return f"{name} drifts over the session: {size:.1f} {unit} {way} by its end"
+    told = words.speed(size) if unit == "m/s" else f"{size:.1f} {unit}"
+    return f"{name} drifts over the session: {told} {way} by its end"

@@ -3,69 +3,73 @@
 from __future__ import annotations
 
 import json
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 
-from pydantic import Field, ValidationError
+from pydantic import Field, ValidationError, create_model
 
-from oblatus.core.bounds import DELIVERY, Bound
-from oblatus.core.grounds import BOUNDS, Sand, Turf
-from oblatus.core.strike import PRODUCTION, REFERENCE, StrikeResult, Swing, Window, strike, strike_window
-from oblatus.core.strike.single import RELEASE_BOUND, SPEED_BOUND
+from oblatus.core.bounds import Bound
+from oblatus.core.figures import in_document, in_engine
+from oblatus.core.grounds import SURFACES, Sand, SurfaceKind, Turf, kind_of
+from oblatus.core.strike import StrikeResult, Swing, Window
 from oblatus.errors import Fault, InputError, fault
-from oblatus.formats.convert import head_from
-from oblatus.formats.fields import Strict, Within, faults_of
+from oblatus.formats.fields import Strict, Within, document_fields, faults_of
 from oblatus.formats.fitting import HeadDocument
 
 MOST_STRIKES = 10_000
 _PATH_COLUMNS = ("x_mm", "z_mm", "vx_mps", "vz_mps", "edge_material_g_per_mm", "sole_material_g_per_mm", "pitch_deg")
 
 
-class TurfIn(Strict):
-    """Turf by its readings."""
+class SurfaceIn(Strict):
+    """One kind of ground by its readings, `kind` says which."""
 
-    kind: Literal["turf"]
-    firmness_g: Annotated[float, Within(BOUNDS["firmness_g"])] = 90.0
-    moisture: Annotated[float, Within(BOUNDS["turf_moisture"])] = 0.5
-    root_density: Annotated[float, Within(BOUNDS["root_density"])] = 1.0
-    ball_height_mm: Annotated[float, Within(BOUNDS["ball_height_mm"])] = 3.5
+    if TYPE_CHECKING:
 
-    def ground(self) -> Turf:
-        """The engine's turf."""
-        return Turf(self.firmness_g, self.ball_height_mm / 1000.0, self.moisture, self.root_density)
+        def __getattr__(self, name: str) -> Any: ...
 
-
-class SandIn(Strict):
-    """Sand by its readings."""
-
-    kind: Literal["sand"]
-    penetrometer_kg_cm2: Annotated[float, Within(BOUNDS["penetrometer_kg_cm2"])] = 2.0
-    loose_depth_mm: Annotated[float, Within(BOUNDS["loose_depth_mm"])] = 80.0
-    moisture: Annotated[float, Within(BOUNDS["sand_moisture"])] = 0.3
-    plug_depth_mm: Annotated[float, Within(BOUNDS["plug_depth_mm"])] = 3.0
-
-    def ground(self) -> Sand:
-        """The engine's sand."""
-        return Sand(self.penetrometer_kg_cm2, self.loose_depth_mm / 1000.0, self.moisture, self.plug_depth_mm / 1000.0)
+    def ground(self) -> Turf | Sand:
+        """The engine's ground."""
+        made_of = SURFACES[self.kind].made_of
+        made: Turf | Sand = made_of(**in_engine(made_of, self))
+        return made
 
 
-GroundIn = Annotated[TurfIn | SandIn, Field(discriminator="kind")]
+def _surface_in(kind: SurfaceKind) -> type[SurfaceIn]:
+    """The model of a kind of ground."""
+    fields: dict[str, Any] = {"kind": (Literal[kind.key], ...), **document_fields(kind.made_of)}
+    words = f"{kind.words} by its readings."
+    return create_model(f"{kind.key.capitalize()}In", __base__=SurfaceIn, __doc__=words, **fields)
 
 
-class SwingIn(Strict):
+SURFACES_IN = {key: _surface_in(kind) for key, kind in SURFACES.items()}
+
+if TYPE_CHECKING:
+    GroundIn = SurfaceIn
+else:
+    GroundIn = Annotated[Union[tuple(SURFACES_IN.values())], Field(discriminator="kind")]  # noqa: UP007
+
+
+def surface_out(surface: Turf | Sand) -> SurfaceIn:
+    """A ground of the engine as the shot desk takes it."""
+    kind = kind_of(surface)
+    return SURFACES_IN[kind.key].model_validate({"kind": kind.key, **in_document(surface)})
+
+
+class _SwingIn(Strict):
     """How the club is set and swung; `entry_mm` is from the ball's centre, behind negative."""
 
-    opening_deg: Annotated[float, Within(DELIVERY["opening_deg"])] = 0.0
-    lean_deg: Annotated[float, Within(DELIVERY["lean_deg"])] = 0.0
-    attack_deg: Annotated[float, Within(DELIVERY["attack_deg"])] = -5.0
-    speed_mps: Annotated[float, Within(SPEED_BOUND)] = 20.0
-    release: Annotated[float, Within(RELEASE_BOUND)] = 1.0
-    entry_mm: Annotated[float, Within(DELIVERY["entry_mm"])] = -34.0
+    if TYPE_CHECKING:
+
+        def __getattr__(self, name: str) -> Any: ...
 
     def swing(self) -> Swing:
         """The engine's swing."""
-        return Swing(
-            self.opening_deg, self.lean_deg, self.attack_deg, self.speed_mps, self.release, self.entry_mm / 1000.0
-        )
+        return Swing(**in_engine(Swing, self))
+
+
+if TYPE_CHECKING:
+    SwingIn = _SwingIn
+else:
+    SwingIn = create_model("SwingIn", __base__=_SwingIn, __doc__=_SwingIn.__doc__, **document_fields(Swing))
 
 
 class StrikeIn(SwingIn):
@@ -132,22 +136,6 @@ def load_strikes(text: str) -> tuple[list[StrikeIn], bool]:
     if faults:
         raise InputError(faults)
     return found, many
-
-
-def run_strike(item: StrikeIn, *, reference: bool = False) -> StrikeResult:
-    """The engine's answer to a strike; `reference` takes the fine mesh."""
-    return strike(
-        head_from(item.club),
-        item.swing(),
-        item.ground.ground(),
-        mesh=REFERENCE if reference else PRODUCTION,
-        intended=item.intended_carry_m,
-    )
-
-
-def run_window(item: StrikeIn) -> Window:
-    """The strike window of a strike's club, swing and ground; its entry does not matter."""
-    return strike_window(head_from(item.club), item.swing(), item.ground.ground())
 
 
 def strike_out(result: StrikeResult) -> StrikeOut:

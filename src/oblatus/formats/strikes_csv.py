@@ -6,25 +6,18 @@ import csv
 import io
 from collections.abc import Mapping, Sequence
 
-from oblatus.formats.strikes import StrikeDocument
+from oblatus.core.gapping.strikes import STRIKE_FIGURES
+from oblatus.formats.strikes import MEASURED, StrikeDocument
 
-HEADER = {
-    "carry_m": "carry (m)",
-    "club_speed_mps": "club speed (m/s)",
-    "ball_speed_mps": "ball speed (m/s)",
-    "launch_deg": "launch (deg)",
-    "spin_rpm": "spin (rpm)",
-    "apex_m": "apex (m)",
-    "landing_deg": "landing (deg)",
-    "attack_deg": "attack (deg)",
-    "lean_deg": "lean (deg)",
-    "entry_mm": "entry (mm)",
-    "dynamic_loft_deg": "dynamic loft (deg)",
-    "impact_height_mm": "contact height (mm)",
-    "exit_mm": "exit (mm)",
-    "mark_back_mm": "mark back (mm)",
-    "mark_toe_mm": "mark toe (mm)",
-}
+SHELL_UNITS = {"degrees": "deg"}
+
+
+def _head(key: str) -> str:
+    record = STRIKE_FIGURES[key]
+    return f"{record.words.lower()} ({SHELL_UNITS.get(record.bound.unit, record.bound.unit)})"
+
+
+HEADER = {key: _head(key) for key in MEASURED}
 TAIL = ("divot", "set aside", "note", "origin", "simulated", "id")
 FORMULA = ("=", "+", "-", "@", "＝", "＋", "－", "＠")
 BLANKS = "\ufeff\u200b\u2060"

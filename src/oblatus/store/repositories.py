@@ -12,6 +12,8 @@ from sqlalchemy import select as sa_select
 from sqlalchemy.dialects.postgresql import insert
 from sqlmodel import Session, col, delete, select
 
+from oblatus.core.clubs import Head
+from oblatus.core.figures import figures
 from oblatus.errors import ConflictError, NotFoundError
 from oblatus.store.tables import (
     EditRow,
@@ -211,14 +213,20 @@ class StudioRows(OfStudio):
         table = RackRow.__table__  # type: ignore[attr-defined]
         columns = [column for column in table.columns if column.name not in {"id", "studio_id", "position"}]
         query = sa_select(*columns).where(table.c.studio_id == self.studio_id).order_by(table.c.position)
-        return [dict(row) for row in self.session.execute(query).mappings()]
+        found = []
+        for row in self.session.execute(query).mappings():
+            head = dict(row)
+            found.append({**head.pop("figures"), **head})
+        return found
 
     def replace_rack(self, heads: Sequence[Json]) -> None:
         """Put another rack of validated heads in place of this one."""
         self.studio(lock=True)  # one rack at a time
         self.session.exec(delete(RackRow).where(col(RackRow.studio_id) == self.studio_id))
         for position, head in enumerate(heads):
-            self.session.add(RackRow(studio_id=self.studio_id, position=position, **head))
+            own = {key: value for key, value in head.items() if key not in figures(Head)}
+            known = {key: head[key] for key in figures(Head)}
+            self.session.add(RackRow(studio_id=self.studio_id, position=position, figures=known, **own))
         self.session.flush()
 
     def strikes(self, fitting_id: UUID) -> list[Json]:

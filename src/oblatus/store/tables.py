@@ -140,12 +140,11 @@ class FittingRow(SQLModel, table=True):
 
 
 class RackRow(SQLModel, table=True):
-    """A demo head of the studio's rack."""
+    """A demo head of the studio's rack. `figures` are those of `core.clubs.Head`, in the document's units."""
 
     __tablename__ = "rack_head"
     __table_args__ = (
         UniqueConstraint("studio_id", "code", name="uq_rack_code"),
-        CheckConstraint("loft_deg between 40 and 68", name="ck_rack_loft"),
         CheckConstraint("stock >= 0", name="ck_rack_stock"),
     )
 
@@ -154,19 +153,7 @@ class RackRow(SQLModel, table=True):
     position: int
     code: str = Field(max_length=40)
     name: str = Field(max_length=120)
-    loft_deg: float
-    bounce_deg: float
-    sole_width_mm: float
-    camber_radius_mm: float
-    leading_edge_radius_mm: float
-    front_bevel_mm: float
-    front_bevel_deg: float
-    trailing_relief_fraction: float
-    trailing_relief_deg: float
-    heel_relief_mm: float
-    toe_relief_mm: float
-    lie_deg: float
-    head_mass_kg: float
+    figures: dict[str, float] = Field(sa_column=Column(JSONB, nullable=False))
     make: str = Field(max_length=8)
     bend_limit_deg: float
     stock: int

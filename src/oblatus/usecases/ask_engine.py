@@ -6,12 +6,12 @@ from uuid import UUID
 
 from oblatus.core.fitting import recommend
 from oblatus.core.fitting.evidence import Doubt, Flip, doubt_of, find_flips
+from oblatus.core.fitting.proposal import settled
 from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.schools import SchoolOutcome, under_each_school
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
-from oblatus.formats.recommendation import settled
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor

@@ -23,6 +23,7 @@ from oblatus.usecases.view import FittingView, view_of
 
 Sections = dict[str, Any]
 MOST_ROUNDS = 8
+Merged = tuple[tuple[Fault, ...], tuple[Conflict, ...], Sections, FittingDocument]
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,12 +72,13 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
         refused: tuple[Fault, ...] = ()
         conflicts: tuple[Conflict, ...] = ()
         draft: Sections = {}
+        document: FittingDocument | None = None
         if edit.edit_id is None or not rows.edit_made(fitting_id, edit.edit_id):
             if edit.base is None:
                 document = _checked({**row.document, **edit.sections})
                 rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), edit.revision)
             else:
-                refused, conflicts, draft = _merge_in(rows, row, edit)
+                refused, conflicts, draft, document = _merge_in(rows, row, edit)
             if edit.edit_id is not None and not refused and not conflicts:
                 made = EditRow(
                     fitting_id=fitting_id, id=edit.edit_id, studio_id=actor.studio_id, fitter=actor.name,
@@ -84,11 +86,11 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
                 )  # fmt: skip
                 session.add(made)
         rack, kept, strikes = rack_of(rows), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
-    return Edited(view_of(row, rack, kept, strikes, quick=True), refused, conflicts, draft)
+    return Edited(view_of(row, rack, kept, strikes, document, quick=True), refused, conflicts, draft)
 
 
-def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> tuple[tuple[Fault, ...], tuple[Conflict, ...], Sections]:
-    """Merge the edit into the row; what stays out of it comes back."""
+def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
+    """Merge the edit into the row; what stays out of it comes back, and the document as it stands then."""
     names = list(edit.sections)
     theirs = {name: row.document.get(name) for name in names}
     base = {name: (edit.base or {}).get(name, theirs[name]) for name in names}
@@ -96,25 +98,26 @@ def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> tuple[tuple[Faul
         if rows.edit_made(row.id, edit_id):
             base |= {name: value for name, value in sections.items() if name in base}
     merged = merge(base, edit.sections, theirs, edit.settled)
-    value, refused = _largest_valid(row.document, merged.value, theirs)
+    value, refused, document = _largest_valid(row.document, merged.value, theirs)
     if refused and not merged.conflicts and not any(True for _ in changed_paths(theirs, value)):
         raise InputError(refused)
-    document = _checked({**row.document, **value})
     dumped = document.model_dump(mode="json")
     if any(True for _ in changed_paths({n: row.document.get(n) for n in names}, {n: dumped[n] for n in names})):
         rows.change_fitting(row, document.player.name, dumped, row.revision)
     draft = merged.draft if refused or merged.conflicts else {}
-    return refused, tuple(merged.conflicts), draft
+    return refused, tuple(merged.conflicts), draft, document
 
 
-def _largest_valid(document: Sections, wanted: Sections, theirs: Sections) -> tuple[Sections, tuple[Fault, ...]]:
-    """The wanted sections less the fields that make them wrong, and what is wrong with those."""
+def _largest_valid(
+    document: Sections, wanted: Sections, theirs: Sections
+) -> tuple[Sections, tuple[Fault, ...], FittingDocument]:
+    """The wanted sections less the fields that make them wrong, what is wrong with those, and the document with them."""
     refused: dict[tuple[str, str], Fault] = {}
     held: list[str] = []
     valid = wanted
     for _ in range(MOST_ROUNDS):
-        faults = _faults({**document, **valid})
-        if not faults:
+        whole, faults = _tried({**document, **valid})
+        if whole is not None:
             break
         refused |= {(fault.field, fault.message): fault for fault in faults}
         changed = list(changed_paths(theirs, valid))
@@ -123,21 +126,21 @@ def _largest_valid(document: Sections, wanted: Sections, theirs: Sections) -> tu
             valid = put_back(valid, theirs, path)
         held += blamed
     else:
-        return theirs, tuple(refused.values())
+        valid, whole, held = theirs, _checked({**document, **theirs}), []
     if len(held) > 1:  # a fault over several fields may have blamed some that are right by themselves
         for path in held:
             more = put_back(valid, wanted, path)
-            if not _faults({**document, **more}):
-                valid = more
-    return valid, tuple(refused.values())
+            better, _ = _tried({**document, **more})
+            if better is not None:
+                valid, whole = more, better
+    return valid, tuple(refused.values()), whole
 
 
-def _faults(document: Sections) -> tuple[Fault, ...]:
+def _tried(document: Sections) -> tuple[FittingDocument | None, tuple[Fault, ...]]:
     try:
-        _checked(document)
+        return _checked(document), ()
     except InputError as error:
-        return error.faults
-    return ()
+        return None, error.faults
 
 
 def _touches(path: str, fault: str) -> bool:

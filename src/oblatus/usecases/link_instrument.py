@@ -3,19 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from typing import Any
 from uuid import UUID
 
+from oblatus.core.grounds import SURFACES
 from oblatus.errors import fault
 from oblatus.formats.convert import head_from
 from oblatus.formats.fitting import FittingDocument, GroundDocument, OwnedWedgeDocument
+from oblatus.formats.readings import INSTRUMENTS
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.links import link_of, want
-
-INSTRUMENTS = ("gauge", "hammer", "penetrometer")
 
 
 def see_devices(database: Database, actor: Actor, fitting_id: UUID) -> Sequence[LinkRow]:
@@ -66,16 +67,12 @@ def instrument_arm(document: FittingDocument, kind: str, target: str) -> dict[st
         wedge = _wedge(document, target)
         head = head_from(wedge)
         return {
-            "head": {name: getattr(head, name) for name in type(head).__dataclass_fields__},
+            "head": asdict(head),
             "measured": wedge.measured,
         }
-    ground = _ground(document, target)
-    if kind == "hammer":
-        measured = ground.turf.firmness_source == "measured"
-        return {"ground": {"kind": "turf", "firmness_g": ground.turf.firmness_g}, "measured": measured}
-    pressure = ground.sand.penetrometer_kg_cm2
-    measured = ground.sand.penetrometer_source == "measured"
-    return {"ground": {"kind": "sand", "penetrometer_kg_cm2": pressure}, "measured": measured}
+    surface = next(k for k in SURFACES.values() if k.instrument == kind)
+    there = _ground(document, target).surface(surface.key)
+    return {"ground": {"kind": surface.key, surface.reading: there.reading}, "measured": there.source == "measured"}
 
 
 def _wedge(document: FittingDocument, target: str) -> OwnedWedgeDocument:

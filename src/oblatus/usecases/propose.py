@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
-from collections.abc import Hashable, Sequence
+from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from typing import TypeVar
 
-from oblatus.core.fitting import recommend
+from cachetools import LRUCache
+
+from oblatus.core.fitting import Fitting, recommend
+from oblatus.core.fitting import proposal as whole
 from oblatus.core.fitting.evidence import LawGains, draw_law_gains
 from oblatus.core.fitting.recommend import Built
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from, swings_from
 from oblatus.formats.fitting import ChoicesDocument, DeliveryDocument, FittingDocument, RackHeadDocument
-from oblatus.formats.recommendation import RecommendationOut, recommend_document
+from oblatus.formats.recommendation import RecommendationOut, recommendation_out
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases.engine import engine
+
+Answer = TypeVar("Answer")
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,14 +43,15 @@ def propose(
     `strikes`, if given, stand in for those of the document. A quick proposal looks only at the heads near the last one
     that was made for this bag and rack, says so, and has neither doubt nor leaks; without a last one it is a whole one.
     """
-    about, heads, telling = _question(document, rack, strikes)
+    asked = _question(document, rack, strikes)
+    place = _place(document, asked.heads)
     if quick:
-        near = _NEAR.get(_place(document, heads))
-        if near is not None and not _known(about, heads, telling):
-            return _quick(about, heads, telling, near)
-    found = _propose(about, heads, telling)
+        near = _NEAR.get(place)
+        if near is not None and asked.key not in _DONE:
+            return _once(_QUICK, (*asked.key, near), lambda: _ask(asked, near))
+    found = _once(_DONE, asked.key, lambda: _ask(asked, None))
     if found.result is not None:
-        _remember(_place(document, heads), found.result)
+        _remember(place, found.result)
     return found
 
 
@@ -54,13 +59,27 @@ def law_gains(
     document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...]
 ) -> LawGains | None:
     """The draws of the laws for a document's proposal; equal inputs are drawn once. Raises InputError as `recommend`."""
-    return _law_gains(*_question(document, rack, strikes))
+    asked = _question(document, rack, strikes)
+    return _once(_GAINS, asked.key, lambda: _draw(asked))
+
+
+@dataclass(frozen=True, slots=True)
+class _Question:
+    """What the engine is asked, without what never reaches it; equal questions have equal keys."""
+
+    document: FittingDocument
+    heads: tuple[RackHeadDocument, ...]
+    strikes: tuple[MeasuredStrike, ...]
+    key: tuple[Hashable, ...]
+
+    def fitting(self) -> Fitting:
+        """The engine's fitting."""
+        return fitting_from(self.document, self.heads, self.strikes)
 
 
 def _question(
     document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...] | None
-) -> tuple[str, tuple[RackHeadDocument, ...], tuple[MeasuredStrike, ...]]:
-    """What the engine is asked, without what never reaches it."""
+) -> _Question:
     if strikes is None:
         strikes = tuple(strike_from(strike) for strike in document.strikes)
     heads = document.rack if document.rack is not None else tuple(rack)
@@ -71,11 +90,22 @@ def _question(
     telling = tuple(
         s for s in strikes if s.counts and ((s.carry is not None and s.swing in known) or s.club_speed is not None)
     )
-    return about.model_dump_json(), heads, telling
+    return _Question(about, heads, telling, (about.model_dump_json(), heads, telling))
 
 
-_NEAR: OrderedDict[Hashable, frozenset[Built]] = OrderedDict()
-NEAR_KEPT = 64
+_NEAR: LRUCache[Hashable, frozenset[Built]] = LRUCache(64)
+_DONE: LRUCache[Hashable, Proposal] = LRUCache(64)
+_QUICK: LRUCache[Hashable, Proposal] = LRUCache(32)
+_GAINS: LRUCache[Hashable, LawGains | None] = LRUCache(32)
+NEAR_CANDIDATES = 3
+
+
+def _once(known: LRUCache[Hashable, Answer], key: Hashable, ask: Callable[[], Answer]) -> Answer:
+    """What is known already, or the answer to be known from now on; two threads may both ask and answer alike."""
+    found = known.get(key)
+    if found is None:
+        found = known[key] = ask()
+    return found
 
 
 def _place(document: FittingDocument, heads: tuple[RackHeadDocument, ...]) -> Hashable:
@@ -87,9 +117,6 @@ def _remember(place: Hashable, result: RecommendationOut) -> None:
     clubs = {(club.code, round(club.loft_deg, 2)) for step in result.steps for club in step.clubs}
     clubs |= {(c.code, round(c.head.loft_deg, 2)) for club in result.clubs for c in club.candidates[:NEAR_CANDIDATES]}
     _NEAR[place] = frozenset(clubs)
-    _NEAR.move_to_end(place)
-    while len(_NEAR) > NEAR_KEPT:
-        _NEAR.popitem(last=False)
 
 
 def make_ahead(
@@ -116,46 +143,14 @@ def _without_words(document: FittingDocument) -> FittingDocument:
     return document.model_copy(update={"grounds": grounds, "bag": document.bag.model_copy(update={"wedges": wedges})})
 
 
-_DONE: OrderedDict[Hashable, Proposal] = OrderedDict()
-DONE_KEPT = 64
-NEAR_CANDIDATES = 3
-
-
-def _known(document: str, heads: tuple[RackHeadDocument, ...], strikes: tuple[MeasuredStrike, ...]) -> bool:
-    return (document, heads, strikes) in _DONE
-
-
-def _propose(document: str, heads: tuple[RackHeadDocument, ...], strikes: tuple[MeasuredStrike, ...]) -> Proposal:
-    key = (document, heads, strikes)
-    found = _DONE.get(key)
-    if found is None:
-        found = _DONE[key] = _ask(document, heads, strikes, None)
-        while len(_DONE) > DONE_KEPT:
-            _DONE.popitem(last=False)
-    return found
-
-
-@lru_cache(maxsize=32)
-def _quick(
-    document: str, heads: tuple[RackHeadDocument, ...], strikes: tuple[MeasuredStrike, ...], near: frozenset[Built]
-) -> Proposal:
-    return _ask(document, heads, strikes, near)
-
-
-def _ask(
-    document: str, heads: tuple[RackHeadDocument, ...], strikes: tuple[MeasuredStrike, ...], near: frozenset[Built] | None
-) -> Proposal:
+def _ask(asked: _Question, near: frozenset[Built] | None) -> Proposal:
+    fitting = asked.fitting()
     try:
-        about = FittingDocument.model_validate_json(document)
-        return Proposal(recommend_document(about, heads, engine().judge, strikes, among=near))
+        return Proposal(recommendation_out(whole.propose(fitting, engine().judge, among=near)))
     except InputError as error:
         return Proposal(None, error.faults)
 
 
-@lru_cache(maxsize=32)
-def _law_gains(
-    document: str, heads: tuple[RackHeadDocument, ...], strikes: tuple[MeasuredStrike, ...]
-) -> LawGains | None:
+def _draw(asked: _Question) -> LawGains | None:
     judge, work = engine().judge, engine().work
-    found = recommend(fitting_from(FittingDocument.model_validate_json(document), heads, strikes), judge)
-    return draw_law_gains(found, judge, work.tell_laws)
+    return draw_law_gains(recommend(asked.fitting(), judge), judge, work.tell_laws)

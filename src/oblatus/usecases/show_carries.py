@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from uuid import UUID
 
 from oblatus.core.fitting import Fitting
-from oblatus.core.fitting.carries_of import ClubRow, bag_rows
+from oblatus.core.fitting.carries_of import ClubRow, bag_rows, view_carries
 from oblatus.core.fitting.fitting import ladder_choice
-from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out
+from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out, conditions_from
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.formats.recommendation import LadderOut, ladder_out
@@ -49,11 +49,12 @@ def inputs_of(database: Database, actor: Actor, fitting_id: UUID) -> FittingInpu
 
 
 def show_carries(database: Database, actor: Actor, fitting_id: UUID, asked: CarriesIn) -> CarriesOut:
-    """The carries in the conditions asked for; raises as `inputs_of` and `carries_out`."""
+    """The carries in the conditions asked for; raises as `inputs_of` and `view_carries`."""
     inputs = inputs_of(database, actor, fitting_id)
     fitting = inputs.fitting()
     rows = bag_rows(fitting) if asked.clubs == "bag" else proposed_rows(inputs, fitting)
-    return carries_out(fitting, rows, asked, inputs.strikes)
+    view = view_carries(fitting, rows, conditions_from(asked), asked.distance_m, asked.pin)
+    return carries_out(view, asked, inputs.strikes)
 
 
 def show_front(database: Database, actor: Actor, fitting_id: UUID) -> list[LadderOut]:

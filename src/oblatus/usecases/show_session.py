@@ -5,9 +5,10 @@ from __future__ import annotations
 from uuid import UUID
 
 from oblatus.core.fitting.carries_of import bag_rows
-from oblatus.core.gapping.strikes import BOUNDS
+from oblatus.core.fitting.session_of import session_of
 from oblatus.devices.recording import Recorded, dump_recording
 from oblatus.formats.session import SessionSummaryOut, session_out
+from oblatus.formats.strikes import MEASURED
 from oblatus.formats.strikes_csv import strikes_csv
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
@@ -42,7 +43,7 @@ def record_session(database: Database, actor: Actor, fitting_id: UUID) -> tuple[
     recorded = []
     for before, strike in zip([None, *strikes], strikes, strict=False):
         pause = 0.0 if before is None else (strike["taken_at"] - before["taken_at"]).total_seconds()
-        figures = {name: strike[name] for name in BOUNDS if name != "loft_deg" and strike[name] is not None}
+        figures = {name: strike[name] for name in MEASURED if strike[name] is not None}
         # a clock that was set back in between, or a break for lunch, is no pause to be played
         recorded.append(Recorded(min(max(pause, 0.0), LONGEST_PLAYED), figures))
     return player, dump_recording(recorded)
@@ -57,4 +58,5 @@ def show_session(database: Database, actor: Actor, fitting_id: UUID) -> SessionS
         If the studio has no such fitting.
     """
     inputs = inputs_of(database, actor, fitting_id)
-    return session_out(inputs.fitting(), inputs.strikes)
+    fitting = inputs.fitting()
+    return session_out(*session_of(fitting), fitting.swings, inputs.strikes)

@@ -34,14 +34,17 @@ def view_of(
     rack: Sequence[RackHeadDocument],
     snapshots: Sequence[KeptRow],
     strikes: tuple[StrikeDocument, ...] = (),
+    document: FittingDocument | None = None,
     *,
     quick: bool = False,
 ) -> FittingView:
     """The view of a fitting with the studio's rack, its kept proposals, newest first, and its strikes.
 
-    A quick one follows an edit: its proposal may be among the clubs near the last choice only, and says so.
+    `document` is the row's, where it was looked at already. A quick view follows an edit: its proposal may be among the
+    clubs near the last choice only, and says so.
     """
-    document = FittingDocument.model_validate(row.document)
+    if document is None:
+        document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None
     struck = measured(strikes)
     proposal = propose(document, rack, struck, quick=quick)

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from oblatus.formats.desk import DeskIn
 from oblatus.formats.rack import demo_rack
-from oblatus.usecases.at_desk import DeskIn, at_desk
+from oblatus.usecases.at_desk import at_desk
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
 from oblatus.usecases.seed import demo_fittings

@@ -9,15 +9,24 @@ import unicodedata
 from flask import Response, current_app, send_file
 from pydantic import BaseModel
 
+from oblatus.core.words import OPEN, worded
+from oblatus.web.auth import reader
+
 Answer = Response
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:
-    """A model as JSON; never cached, it changes with every edit."""
-    response: Response = current_app.response_class(model.model_dump_json(), status=status, mimetype="application/json")
+    """A model as JSON, its sentences in the reader's units; never cached, it changes with every edit."""
+    text = said(model.model_dump_json())
+    response: Response = current_app.response_class(text, status=status, mimetype="application/json")
     response.headers["Cache-Control"] = "no-store"
     response.direct_passthrough = False
     return response
+
+
+def said(text: str) -> str:
+    """Sentences in the units of who reads."""
+    return worded(text, reader()) if OPEN in text else text
 
 
 def nothing() -> Response:

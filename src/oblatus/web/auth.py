@@ -11,6 +11,7 @@ from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
 from itsdangerous import BadSignature, URLSafeSerializer
 
+from oblatus.core.words import SI, Reader
 from oblatus.errors import OtherFitterError, SignedOutError
 from oblatus.settings import Settings
 from oblatus.store.database import Database
@@ -56,6 +57,14 @@ def entered() -> Entered:
     """The open session of this request."""
     user: SignedIn = current_user
     return user.entered
+
+
+def reader() -> Reader:
+    """The units of who reads this answer; SI for who is not signed in."""
+    if not current_user.is_authenticated:
+        return SI
+    fitter = entered().fitter
+    return Reader("yd" if fitter.distance_unit == "yd" else "m", "mph" if fitter.speed_unit == "mph" else "mps")
 
 
 def caller(email: str) -> Caller:

@@ -6,7 +6,7 @@ import errno
 import logging
 from uuid import uuid4
 
-from flask import Flask, Response, jsonify, make_response
+from flask import Flask, Response, current_app
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
 from sqlalchemy.exc import DBAPIError, SQLAlchemyError
@@ -24,6 +24,7 @@ from oblatus.errors import (
 )
 from oblatus.formats.fields import faults_of
 from oblatus.logs import where
+from oblatus.web.answers import said
 from oblatus.web.schemas_errors import ErrorOut, FaultOut
 
 LOG = logging.getLogger(__name__)
@@ -65,7 +66,7 @@ def _of_database(state: str | None) -> OblatusError | None:
 
 def error_response(error: ErrorOut, status: int) -> Response:
     """An error as a JSON response."""
-    response = make_response(jsonify(error.model_dump(mode="json")), status)
+    response = current_app.response_class(said(error.model_dump_json()), status=status, mimetype="application/json")
     response.headers["Cache-Control"] = "no-store"
     return response
 

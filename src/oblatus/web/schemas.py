@@ -3,30 +3,27 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal, get_type_hints
 from uuid import UUID
 
-from pydantic import Field, GetCoreSchemaHandler, StringConstraints
+from pydantic import Field, GetCoreSchemaHandler, StringConstraints, create_model
 from pydantic_core import CoreSchema, core_schema
 
 from oblatus.core.bounds import Bound
-from oblatus.core.gapping.strikes import BOUNDS
+from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.formats.carries import CellKey
 from oblatus.formats.differences import DifferenceOut
 from oblatus.formats.earlier import EarlierOut
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import (
-    BagDocument,
-    ChoicesDocument,
+    SECTIONS,
     FittingDocument,
-    Grounds,
-    MeasuringDocument,
     Name,
-    PlayerDocument,
     Rack,
     RackHeadDocument,
 )
 from oblatus.formats.recommendation import LadderOut, RecommendationOut
+from oblatus.formats.strike import GroundIn, SwingIn
 from oblatus.formats.strikes import Reason, StrikeDocument
 from oblatus.web.schemas_errors import FaultOut
 
@@ -153,14 +150,23 @@ class _AsItStands:
         return core_schema.no_info_wrap_validator_function(lambda value, _: value, handler(source))
 
 
-class SectionsIn(Strict):
+class _SectionsIn(Strict):
     """Sections of a fitting as they are on a screen."""
 
-    player: Annotated[PlayerDocument | None, _AsItStands()] = None
-    grounds: Annotated[Grounds | None, _AsItStands()] = None
-    bag: Annotated[BagDocument | None, _AsItStands()] = None
-    choices: Annotated[ChoicesDocument | None, _AsItStands()] = None
-    measuring: Annotated[MeasuringDocument | None, _AsItStands()] = None
+
+if TYPE_CHECKING:
+    SectionsIn = _SectionsIn
+else:
+    SectionsIn = create_model(
+        "SectionsIn",
+        __base__=_SectionsIn,
+        __doc__=_SectionsIn.__doc__,
+        **{
+            name: (Annotated[kind | None, _AsItStands()], None)
+            for name, kind in get_type_hints(FittingDocument, include_extras=True).items()
+            if name in SECTIONS
+        },
+    )
 
 
 class SettledIn(Strict):
@@ -274,15 +280,12 @@ class OwnedOut(Strict):
     outline_mm: list[list[float]]
 
 
-class ReadingsOut(Strict):
-    """What the readings of one ground say, in words; empty where there are none."""
-
-    turf: str
-    sand: str
-
-
 class FittingOut(Strict):
-    """A fitting with its proposal, or the faults that keep the engine from one."""
+    """A fitting with its proposal, or the faults that keep the engine from one.
+
+    `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
+    `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
+    """
 
     id: UUID
     revision: int
@@ -290,7 +293,9 @@ class FittingOut(Strict):
     recommendation: RecommendationOut | None
     problem: list[FaultOut]
     owned: list[OwnedOut]
-    readings: list[ReadingsOut]
+    readings: list[dict[str, str]]
+    thatch_mm: list[float]
+    wedge_room: int
     steps: dict[str, Literal["empty", "partly", "done", "stale", "later"]]
     default_shot_mix: dict[str, float]
     kept: KeptLine | None
@@ -356,9 +361,9 @@ class TellIn(Strict):
     set_aside: Reason | None = None
     note: Annotated[str, StringConstraints(max_length=200)] | None = None
     divot: Literal["none", "bruise", "shallow", "deep"] | None = None
-    exit_mm: Annotated[float, Within(BOUNDS["exit_mm"])] | None = None
-    mark_back_mm: Annotated[float, Within(BOUNDS["mark_back_mm"])] | None = None
-    mark_toe_mm: Annotated[float, Within(BOUNDS["mark_toe_mm"])] | None = None
+    exit_mm: Annotated[float, Within(STRIKE_FIGURES["exit_mm"].bound)] | None = None
+    mark_back_mm: Annotated[float, Within(STRIKE_FIGURES["mark_back_mm"].bound)] | None = None
+    mark_toe_mm: Annotated[float, Within(STRIKE_FIGURES["mark_toe_mm"].bound)] | None = None
 
 
 class PasteIn(Strict):
@@ -406,12 +411,104 @@ class ShotOut(Strict):
     kind: Literal["full", "turf", "sand"]
 
 
+class FigureField(Strict):
+    """A figure as it is typed: its key in documents, name, unit, range, usual value, and where a form has it.
+
+    A share is shown in per cent where `percent`; `where` is first, more or none; `short` heads a column.
+    """
+
+    key: str
+    words: str
+    unit: str
+    low: float
+    high: float
+    usual: float | None
+    percent: bool
+    places: int
+    where: Literal["first", "more", "none"]
+    short: str | None
+
+
+class ClassOut(Strict):
+    """A class of readings: name, where it ends (null: open) and whether with that, the reading assumed for it."""
+
+    key: str
+    words: str
+    upto: float | None
+    with_end: bool
+    usual: float
+
+
+class PickedOut(Strict):
+    """A figure that is picked by a word: the document's field, its name, and the words with the figure's values."""
+
+    field: str
+    words: str
+    figure: str
+    values: dict[str, float]
+
+
+class SurfaceKindOut(Strict):
+    """A kind of ground: its figures, the one that its instrument reads, the fields beside it, and its classes."""
+
+    key: str
+    words: str
+    reading: str
+    readings: str
+    readings_words: str
+    source: str
+    instrument: str
+    instrument_figure: str
+    figures: list[FigureField]
+    classes: list[ClassOut]
+    picked: PickedOut | None
+
+
+class StationKeyOut(Strict):
+    """A swing of the clock or a station beside it: strikes planned there, and whether the sole goes through sand."""
+
+    key: str
+    name: str
+    wanted: int
+    in_sand: bool
+    clock: bool
+
+
+class LieOut(Strict):
+    """A lie to begin from at the shot desk: how the club is swung, and the ground."""
+
+    name: str
+    swing: SwingIn
+    ground: GroundIn
+
+
+class SpreadsOut(Strict):
+    """The usual spread of a habit."""
+
+    attack_spread_deg: float
+    lean_spread_deg: float
+    entry_spread_mm: float
+
+
 class CatalogueOut(Strict):
-    """The shot catalogue and the readings assumed for classes."""
+    """What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations."""
 
     shots: list[ShotOut]
-    turf_class_g: dict[str, float]
-    sand_class_kg_cm2: dict[str, float]
+    head: list[FigureField]
+    swing: list[FigureField]
+    grounds: list[SurfaceKindOut]
+    place: list[FigureField]
+    sections: list[str]
+    greens: list[str]
+    stations: list[StationKeyOut]
+    strike: list[FigureField]
+    lies: list[LieOut]
+    spreads: SpreadsOut
+    most_readings: int
+    share_tolerance: float
+    bend_limit_deg: dict[str, float]
+    drift_matters_deg: float
+    assumed_carry_m: float
 
 
 class RackOut(Strict):

@@ -97,6 +97,14 @@ class VenuePath(Strict):
     record_id: UUID
 
 
+class SurfaceLine(Strict):
+    """What a record says of one kind of its ground."""
+
+    key: str
+    name: str
+    words: str
+
+
 class VenueOut(Strict):
     """A record of the library, with what its readings say."""
 
@@ -106,8 +114,7 @@ class VenueOut(Strict):
     read_on: date
     kept_by: str
     ground: GroundDocument
-    turf: str
-    sand: str
+    surfaces: list[SurfaceLine]
 
 
 class VenuesOut(Strict):

@@ -12,6 +12,7 @@ from oblatus.core.flight import Air, Green
 from oblatus.core.gapping import SWINGS, Cell, MeasuredStrike, fit_player_model
 from oblatus.core.gapping.conditions import Conditions, holes_of, miss_of, overlaps_of, shot_path, shots_in
 from oblatus.core.gapping.finder import compared, find_shots, reasons_for
+from oblatus.core.words import worded
 
 CELLS = [Cell(f"{loft}", loft, swing.key) for loft in (46.0, 50.0, 55.0, 60.0) for swing in SWINGS]
 STRIKES = [MeasuredStrike(str(i), "50.0", 50.0, "full", 96.0 + i % 3) for i in range(6)]
@@ -83,7 +84,7 @@ def test_the_finder_takes_the_rung_at_its_distance_and_the_pin_matters():
     short = min(STILL, key=lambda shot: abs(shot.total - 66.0))
     place = [[f.shot for f in found].index(short) for found in (front, back)]
     assert place[1] <= place[0]  # a ball that comes up short costs most to a front pin
-    assert "of ten within 4 m" in reasons_for(front[0], 71.0)
+    assert "of ten within 4 m" in worded(reasons_for(front[0], 71.0))
 
 
 def test_two_shots_of_like_carry_are_told_apart_in_words():

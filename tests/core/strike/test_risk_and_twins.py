@@ -9,6 +9,7 @@ from oblatus.core.grounds import Turf
 from oblatus.core.strike import Swing
 from oblatus.core.strike.risk import risk_of
 from oblatus.core.strike.twin import find_twins
+from oblatus.core.words import Reader, worded
 
 FIRM = Turf(130, 0.001, 0.3)
 
@@ -29,11 +30,13 @@ FIRM = Turf(130, 0.001, 0.3)
 def test_the_light_follows_the_weighed_chance(shares, loft, light):
     risk = risk_of(shares, loft, 20.0)
     assert risk.light == light
-    assert f"{risk.weight:.0%}" in risk.rule
+    assert f"{100 * risk.weight:.0f} %" in risk.rule
 
 
 def test_a_blade_says_how_far_it_goes():
-    assert "about 50 m instead of 20" in risk_of({"clean": 0.9, "bladed": 0.1}, 60, 20.0).rule
+    rule = risk_of({"clean": 0.9, "bladed": 0.1}, 60, 20.0).rule
+    assert "about 50 m instead of 20 m" in worded(rule)
+    assert "about 55 yd instead of 22 yd" in worded(rule, Reader("yd", "mph"))
 
 
 def test_the_twin_of_itself_is_itself():

@@ -353,7 +353,7 @@ def test_words_of_our_own_export_come_back_as_they_were():
     }  # fmt: skip
     assert {(w.row, w.column): w.reason for w in found.wrong} == {
         (3, "divot"): "must be none, bruise, shallow or deep",
-        (4, "note"): "is longer than 200 letters",
+        (4, "note"): "is longer than 200 characters",
         (4, "simulated"): "must be yes or no",
     }
 

@@ -1,21 +1,25 @@
 import type { Ground } from "../../api/client";
+import { surfaceOf } from "../../api/tables";
 import { plain } from "../../units/units";
 
 const WIDTH = 200;
 const HEIGHT = 172;
 const SURFACE = 46;
-const GRASS_MM: Record<Ground["turf"]["lie"], number> = { bare: 1, tight: 4, fairway: 10, lush: 24, sitting_up: 34 };
+/** Pixels a millimetre of grass and thatch, and of sand, which is ten times as deep. */
+const TURF_MM = 2;
+const SAND_MM = 0.62;
+const HEIGHTS = surfaceOf("turf").picked?.values ?? {};
 
 /** Turf and sand of one ground as two small cores, drawn from the readings; texture and words, not colour alone. */
-export function CoreSample({ ground }: { ground: Ground }) {
+export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: number }) {
   const { turf, sand } = ground;
   const id = ground.name.replace(/\W+/g, "-");
-  const grass = GRASS_MM[turf.lie] * 0.9;
+  const grass = (HEIGHTS[turf.lie] ?? 0) * TURF_MM;
   // a dense core for firm soil: the dots stand closer the harder the hammer stops
   const dot = Math.max(3.4, 11 - turf.firmness_g / 20);
-  const mat = 6 + 8 * turf.root_density;
-  const loose = Math.min(sand.loose_depth_mm, 150) * 0.62;
-  const words = `Turf ${plain(turf.firmness_g)} g, ${turf.lie.replace("_", " ")} lie; sand ${plain(sand.penetrometer_kg_cm2, 1)} kg/cm2, ${plain(sand.loose_depth_mm)} mm loose.`;
+  const mat = thatchMm * TURF_MM;
+  const loose = Math.min(sand.loose_depth_mm, 150) * SAND_MM;
+  const words = `Turf ${plain(turf.firmness_g)} g, ${turf.lie.replace("_", " ")} lie; sand ${plain(sand.penetrometer_kg_cm2, 1)} kg/cm², ${plain(sand.loose_depth_mm)} mm loose.`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={words}>
       <defs>

@@ -1,9 +1,12 @@
+import { type KeyboardEvent, useState } from "react";
 import type { Strike } from "../../api/client";
+import { figureOf, TABLES } from "../../api/tables";
 import { plain } from "../../units/units";
 import { Label } from "../Label";
 import { NARROW, Picture } from "../Picture";
 import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
-import { markScale, markTicks } from "../scales";
+import { markRange, markScale, markTicks } from "../scales";
+import classes from "./EntryMarks.module.css";
 
 interface Props {
   strikes: Strike[];
@@ -20,6 +23,9 @@ interface Props {
   onMark?: (entryMm: number) => void;
 }
 
+const said = (mm: number) => `${plain(Math.abs(mm))} mm ${mm < 0 ? "behind" : "ahead"}`;
+/** Where the keyboard begins before anything is marked. */
+const USUAL_ENTRY = figureOf(TABLES.swing, "entry_mm").usual ?? 0;
 const SKY = 92;
 const HEIGHT = 150;
 const MOST_ROWS = 7;
@@ -27,6 +33,18 @@ const MOST_ROWS = 7;
 /** Where the sole landed, strike by strike, on the ruler of the soles: the ball, the marks, their mean and spread. */
 export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, entered, onMark }: Props) {
   const marked = strikes.filter((s) => s.entry_mm !== null);
+  const [cursor, setCursor] = useState<number | null>(null);
+  const [first, last] = markRange(sand);
+  const start = Math.round(mean ?? USUAL_ENTRY);
+  const press = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (by !== undefined) {
+      const next = (cursor ?? start) + by * (event.shiftKey ? 10 : 1);
+      setCursor(Math.min(Math.max(next, first), last));
+    } else if (event.key === "Enter") onMark?.(cursor ?? start);
+    else return;
+    event.preventDefault();
+  };
   const rows = Math.min(MOST_ROWS, Math.max(marked.length, 1));
   return (
     <Picture height={HEIGHT} role="group" aria-label="Where the sole landed">
@@ -83,7 +101,7 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, e
                   <line x1={x(low)} x2={x(high)} y1={8} y2={8} stroke="var(--ink)" strokeWidth={4} />
                 )}
                 <Label x={x(mean)} y={30} fontSize={13} fontWeight={650}>
-                  {plain(Math.abs(mean))} mm {mean < 0 ? "behind" : "ahead"}
+                  {said(mean)}
                 </Label>
               </>
             )}
@@ -92,19 +110,32 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, e
                 <line x1={x(entered)} x2={x(entered)} y1={SKY - 26} y2={SKY} stroke="var(--gorse)" strokeWidth={4} />
               </g>
             )}
-            {/* biome-ignore lint/a11y/noStaticElementInteractions: the field Entry does the same from the keyboard */}
+            {/* biome-ignore lint/a11y/noStaticElementInteractions: its role comes with what can be done to it */}
             <g
               transform={`translate(0 ${SKY})`}
-              style={{ cursor: onMark ? "crosshair" : undefined }}
+              className={onMark && classes.ground}
+              {...(onMark && {
+                role: "slider",
+                tabIndex: 0,
+                "aria-label": "Mark where the sole landed: arrows move, Enter marks",
+                "aria-valuenow": cursor ?? start,
+                "aria-valuemin": first,
+                "aria-valuemax": last,
+                "aria-valuetext": said(cursor ?? start),
+                onKeyDown: press,
+                onFocus: () => setCursor((now) => now ?? start),
+                onBlur: () => setCursor(null),
+              })}
               onClick={(event) => {
                 const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
                 if (box && onMark) onMark(Math.round(x.invert(((event.clientX - box.left) * width) / box.width)));
               }}
             >
               <rect width={width} height={HEIGHT - SKY - RULER_HEIGHT} fill={sand ? "var(--sand)" : "var(--mat)"} />
+              {cursor !== null && <path d={`M${x(cursor) - 7} 0h14l-7 12z`} fill="var(--ink)" />}
               {entered !== null && (
                 <text x={width < NARROW ? 8 : x(30)} y={21} fontSize={width < NARROW ? 12 : 14} fontWeight={650}>
-                  in at {plain(Math.abs(entered))} mm {entered < 0 ? "behind" : "ahead"}: now press where it came out
+                  in at {said(entered)}: now press where it came out
                 </text>
               )}
               <g transform={`translate(0 ${HEIGHT - SKY - RULER_HEIGHT})`}>

@@ -5,7 +5,7 @@ import { type DistanceUnit, inDistance, metres, plain, trimmed } from "../../uni
 import { outlinePath, type Point, pitched } from "../outline";
 import { NARROW, Picture } from "../Picture";
 import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
-import { passScale, RULER_WORDS, ticksOf } from "../scales";
+import { entryRange, passScale, RULER_WORDS, ticksOf } from "../scales";
 
 interface Props {
   head: DeskHead;
@@ -13,6 +13,8 @@ interface Props {
   ghostName?: string;
   setup: Setup;
   unit: DistanceUnit;
+  /** How deep turf gives before the soil. */
+  thatchMm: number;
   onEntry: (entryMm: number) => void;
 }
 
@@ -24,10 +26,12 @@ const BALL = 21.35;
 const TRAIL_MM = [34, 68];
 
 /** The sole passing through this ground to the ball, at true scale; drag it, or press the arrows, to move the entry. */
-export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props) {
+export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntry }: Props) {
   const sand = setup.ground.kind === "sand";
   const ballUp = setup.ground.kind === "turf" ? setup.ground.ball_height_mm : -setup.ground.plug_depth_mm;
   const { strike } = head;
+  const [first, last] = entryRange(sand);
+  const inside = (mm: number) => Math.round(Math.min(Math.max(mm, first), last));
   const scaleOf = (width: number) => passScale(sand, setup.entry_mm, width, width < NARROW);
   const groundOf = (width: number) => (width < NARROW ? GROUND + WORDS_ABOVE - 40 : GROUND);
   const move = (event: PointerEvent<SVGSVGElement>) => {
@@ -35,13 +39,13 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
     const box = event.currentTarget.getBoundingClientRect();
     const width = event.currentTarget.viewBox.baseVal?.width || box.width;
     const at = scaleOf(width).invert(((event.clientX - box.left) / box.width) * width);
-    onEntry(Math.round(Math.min(Math.max(at, sand ? -145 : -115), sand ? 20 : 55)));
+    onEntry(inside(at));
   };
   const key = (event: KeyboardEvent) => {
     const by = { ArrowLeft: -2, ArrowRight: 2 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    onEntry(Math.round(Math.min(Math.max(setup.entry_mm + by, sand ? -145 : -115), sand ? 20 : 55)));
+    onEntry(inside(setup.entry_mm + by));
   };
   const outcome = OUTCOME_WORDS[strike.outcome] ?? strike.outcome;
   const carry = `${plain(inDistance(metres(strike.carry_m), unit), 1)} ${unit}`;
@@ -53,8 +57,8 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
       tabIndex={0}
       aria-label="Sole pass: entry"
       aria-valuenow={setup.entry_mm}
-      aria-valuemin={sand ? -145 : -115}
-      aria-valuemax={sand ? 20 : 55}
+      aria-valuemin={first}
+      aria-valuemax={last}
       aria-valuetext={words}
       onPointerDown={move}
       onPointerMove={move}
@@ -87,7 +91,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
               </clipPath>
             </defs>
             <g clipPath="url(#pass-clip)">
-              <GroundLayers setup={setup} mm={mm} width={width} ground={ground} />
+              <GroundLayers setup={setup} thatch={thatchMm * mm} mm={mm} width={width} ground={ground} />
               <line
                 x1={x(0)}
                 x2={x(0)}
@@ -144,7 +148,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
               </text>
               {strike.extrapolated.length > 0 && (
                 <text x={20} y={74} style={{ fill: "var(--rust)" }}>
-                  extrapolated: {strike.extrapolated.join(", ")}
+                  beyond what was tried: {strike.extrapolated.join(", ")}
                 </text>
               )}
             </g>
@@ -199,15 +203,22 @@ export function SolePass({ head, ghost, ghostName, setup, unit, onEntry }: Props
   );
 }
 
-function GroundLayers({ setup, mm, width, ground }: { setup: Setup; mm: number; width: number; ground: number }) {
+interface LayersProps {
+  setup: Setup;
+  thatch: number;
+  mm: number;
+  width: number;
+  ground: number;
+}
+
+function GroundLayers({ setup, thatch, mm, width, ground }: LayersProps) {
   const depth = HEIGHT - RULER_HEIGHT - GROUND;
   if (setup.ground.kind === "turf") {
-    const mat = Math.min(3 + 3 * setup.ground.root_density, 9) * mm;
     return (
       <>
-        <rect y={ground} width={width} height={mat} fill="var(--mat)" />
-        <rect y={ground + mat} width={width} height={depth} fill="var(--soil)" />
-        <rect y={ground + mat} width={width} height={depth} fill="url(#pass-soil)" />
+        <rect y={ground} width={width} height={thatch} fill="var(--mat)" />
+        <rect y={ground + thatch} width={width} height={depth} fill="var(--soil)" />
+        <rect y={ground + thatch} width={width} height={depth} fill="url(#pass-soil)" />
         <text x={width - 12} y={ground + depth - 8} fontSize={12} textAnchor="end">
           turf {plain(setup.ground.firmness_g)} g
         </text>

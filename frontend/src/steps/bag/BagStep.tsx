@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { useState } from "react";
 import type { Bag, OwnedWedge } from "../../api/client";
+import { TABLES, usualOf } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { trimmed } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
@@ -11,22 +12,12 @@ import { OwnedForm } from "./OwnedForm";
 import { OwnedRow } from "./OwnedRow";
 import { RackTable } from "./RackTable";
 
-const NEW_WEDGE: OwnedWedge = {
+const NEW_WEDGE = {
+  ...usualOf(TABLES.head),
   name: "sand",
   stamped_loft_deg: 56,
   loft_deg: 56,
   bounce_deg: 10,
-  sole_width_mm: 20,
-  camber_radius_mm: 50,
-  leading_edge_radius_mm: 2.5,
-  front_bevel_mm: 0,
-  front_bevel_deg: 0,
-  trailing_relief_fraction: 0,
-  trailing_relief_deg: 0,
-  heel_relief_mm: 0,
-  toe_relief_mm: 0,
-  lie_deg: 64,
-  head_mass_kg: 0.3,
   measured: false,
   loft_typed: false,
   make: "forged",
@@ -34,7 +25,7 @@ const NEW_WEDGE: OwnedWedge = {
   wear_class: "unknown",
   wear: "",
   photos: [],
-};
+} as unknown as OwnedWedge;
 
 /** The clubs above the wedges, the wedges owned, and the rack to choose from. */
 export default function BagStep() {
@@ -49,7 +40,7 @@ export default function BagStep() {
     set({ wedges: [...bag.wedges, { ...NEW_WEDGE, name: `wedge ${bag.wedges.length + 1}` }] });
     setAt(bag.wedges.length);
   };
-  const room = Math.max(0, Math.min(14 - bag.other_clubs, 4));
+  const room = server.wedge_room;
   return (
     <>
       <StepHead title="Bag" aside={`room for ${room} ${room === 1 ? "wedge" : "wedges"} in 14 clubs`}>

@@ -1,9 +1,12 @@
 import { Button, Textarea, TextInput } from "@mantine/core";
+import { useState } from "react";
 import type { OwnedWedge } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
 import { Instrument, meanOf, type ReadSummary } from "../../devices/Instrument";
 import { plain } from "../../units/units";
 import { Choice } from "../parts/Choice";
+import { FigureField } from "../parts/FigureField";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { Photos } from "./Photos";
@@ -17,16 +20,7 @@ interface Props {
   onRemove: () => void;
 }
 
-type NumberKey = "bounce_deg" | "lie_deg" | "sole_width_mm" | "camber_radius_mm" | "heel_relief_mm" | "toe_relief_mm";
-
-const GEOMETRY: readonly (readonly [NumberKey, string, string])[] = [
-  ["bounce_deg", "Bounce", "°"],
-  ["lie_deg", "Lie", "°"],
-  ["sole_width_mm", "Sole width", "mm"],
-  ["camber_radius_mm", "Camber radius", "mm"],
-  ["heel_relief_mm", "Heel relief", "mm"],
-  ["toe_relief_mm", "Toe relief", "mm"],
-];
+const TYPED = TABLES.head.filter((figure) => figure.where !== "none");
 
 /** Figures that the gauge gives, and how near a tenth they must be to be called the same. */
 const GAUGED = ["loft_deg", "lie_deg", "bounce_deg", "sole_width_mm"] as const;
@@ -42,7 +36,7 @@ function gaugeWords(summary: ReadSummary, wedge: OwnedWedge) {
   const off =
     stamped === null
       ? ""
-      : Math.abs(drift) < 0.5
+      : Math.abs(drift) < TABLES.drift_matters_deg
         ? ", as stamped"
         : `, ${plain(Math.abs(drift), 1)}° ${drift < 0 ? "stronger" : "weaker"} than stamped`;
   return `${plain(loft, 1)}° loft${off}, ${plain(meanOf(summary, "bounce_deg") ?? 0, 1)}° bounce, lie ${plain(
@@ -54,6 +48,8 @@ function gaugeWords(summary: ReadSummary, wedge: OwnedWedge) {
 /** One owned wedge, as stamped and as the gauge reads it. */
 export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
   const nameFault = useFault(`${path}.name`);
+  const [more, setMore] = useState(false);
+  const sole = wedge as unknown as Record<string, number>;
   const set = (change: Partial<OwnedWedge>) => onChange({ ...wedge, ...change });
   return (
     <fieldset className={parts.group}>
@@ -83,34 +79,15 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
           value={wedge.loft_deg}
           onChange={(v) => v !== null && set({ loft_deg: v, measured: true, loft_typed: true })}
         />
-        {GEOMETRY.map(([key, label, unit]) => (
-          <NumberField
-            key={key}
-            label={label}
-            unit={unit}
-            width={112}
-            path={`${path}.${key}`}
-            value={wedge[key]}
-            onChange={(v) => v !== null && set({ [key]: v })}
+        {TYPED.filter((figure) => more || figure.where === "first").map((figure) => (
+          <FigureField
+            key={figure.key}
+            figure={figure}
+            path={`${path}.${figure.key}`}
+            value={sole[figure.key] ?? figure.usual ?? 0}
+            onChange={(v) => set({ [figure.key]: v })}
           />
         ))}
-        <NumberField
-          label="Back relief, share"
-          unit="%"
-          width={120}
-          places={0}
-          path={`${path}.trailing_relief_fraction`}
-          value={100 * wedge.trailing_relief_fraction}
-          onChange={(v) => v !== null && set({ trailing_relief_fraction: v / 100 })}
-        />
-        <NumberField
-          label="Back relief, angle"
-          unit="°"
-          width={120}
-          path={`${path}.trailing_relief_deg`}
-          value={wedge.trailing_relief_deg}
-          onChange={(v) => v !== null && set({ trailing_relief_deg: v })}
-        />
         <Choice
           label="Head"
           value={wedge.make}
@@ -119,7 +96,7 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
             ["cast", "cast"],
           ]}
           onChange={(make) =>
-            set({ make, bend_limit_deg: make === "cast" ? Math.min(wedge.bend_limit_deg, 1) : wedge.bend_limit_deg })
+            set({ make, bend_limit_deg: Math.min(wedge.bend_limit_deg, TABLES.bend_limit_deg[make] ?? 0) })
           }
         />
         <NumberField
@@ -131,6 +108,9 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
           onChange={(v) => v !== null && set({ bend_limit_deg: v })}
           note="the maker's limit decides"
         />
+        <button type="button" className={parts.quietButton} aria-expanded={more} onClick={() => setMore(!more)}>
+          {more ? "Fewer figures" : "More of the sole"}
+        </button>
       </div>
       <Instrument
         kind="gauge"

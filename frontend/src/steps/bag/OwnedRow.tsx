@@ -1,4 +1,5 @@
 import type { OwnedWedge, Recommendation } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { SoleIcon } from "../../pictures/SoleIcon/SoleIcon";
 import { plain, trimmed } from "../../units/units";
@@ -49,7 +50,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                   label={wedge.name}
                 />
                 <br />
-                {Math.abs(drift) >= 0.5 ? (
+                {Math.abs(drift) >= TABLES.drift_matters_deg ? (
                   <strong>
                     stamped {wedge.stamped_loft_deg}°, off by {plain(drift, 1)}°
                   </strong>

@@ -2,15 +2,19 @@ import { Button, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, RequestError, unwrap } from "../../api/client";
-import { useStore } from "../../app/context";
-import { trimmed } from "../../units/units";
+import { TABLES } from "../../api/tables";
+import { useStore, useUnits } from "../../app/context";
+import { inReader, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Bag.module.css";
 
+const COLUMNS = TABLES.head.filter((figure) => figure.short !== null);
+
 /** The heads to choose from: the studio's rack, or the one that came with an imported fitting. */
 export function RackTable() {
   const { server, reload } = useStore();
+  const units = useUnits();
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [text, setText] = useState("");
@@ -114,12 +118,11 @@ export function RackTable() {
           <tr>
             <th>Code</th>
             <th>Head</th>
-            <th className={parts.num}>Loft °</th>
-            <th className={parts.num}>Bounce °</th>
-            <th className={parts.num}>Width mm</th>
-            <th className={parts.num}>Camber mm</th>
-            <th className={parts.num}>Heel mm</th>
-            <th className={parts.num}>Back %</th>
+            {COLUMNS.map((figure) => (
+              <th key={figure.key} className={parts.num}>
+                {figure.short} {figure.unit}
+              </th>
+            ))}
             <th>Make</th>
             <th className={parts.num}>Bend ±°</th>
             <th className={parts.num}>Stock</th>
@@ -130,12 +133,14 @@ export function RackTable() {
             <tr key={h.code}>
               <td>{h.code}</td>
               <td>{h.name}</td>
-              <td className={parts.num}>{trimmed(h.loft_deg)}</td>
-              <td className={parts.num}>{trimmed(h.bounce_deg)}</td>
-              <td className={parts.num}>{trimmed(h.sole_width_mm)}</td>
-              <td className={parts.num}>{trimmed(h.camber_radius_mm)}</td>
-              <td className={parts.num}>{trimmed(h.heel_relief_mm)}</td>
-              <td className={parts.num}>{trimmed(100 * h.trailing_relief_fraction)}</td>
+              {COLUMNS.map((figure) => (
+                <td key={figure.key} className={parts.num}>
+                  {trimmed(
+                    inReader(figure, (h as unknown as Record<string, number>)[figure.key] ?? 0, units),
+                    figure.places,
+                  )}
+                </td>
+              ))}
               <td>{h.make}</td>
               <td className={parts.num}>{trimmed(h.bend_limit_deg)}</td>
               <td className={parts.num}>{h.stock}</td>

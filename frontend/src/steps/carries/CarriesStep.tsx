@@ -155,7 +155,7 @@ function RungTable({ carries, unit }: { carries: Carries; unit: DistanceUnit }) 
           <th>Swing</th>
           <th className={parts.num}>Carry {unit}</th>
           <th className={parts.num}>80 % {unit}</th>
-          <th className={parts.num}>A ball ± {unit}</th>
+          <th className={parts.num}>Spread of a ball {unit}</th>
           <th className={parts.num}>Apex {unit}</th>
           <th className={parts.num}>Lands °</th>
           <th className={parts.num}>Spin rpm</th>
@@ -201,7 +201,7 @@ function evidenceWords(carries: Carries, unit: DistanceUnit) {
   const error =
     carries.leave_one_out_m === null
       ? ""
-      : `; a strike left out is met to ±${showDistance(metres(carries.leave_one_out_m), unit, 1)}`;
+      : `; a strike that the model does not know is met to ±${showDistance(metres(carries.leave_one_out_m), unit, 1)}`;
   return `${carries.used} strikes${aside}${error}`;
 }
 

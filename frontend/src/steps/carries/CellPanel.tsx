@@ -1,16 +1,17 @@
 import { Kbd, TextInput } from "@mantine/core";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
-import type { Carries, Cell, Strike } from "../../api/client";
+import type { Carries, Cell, Strike, Units } from "../../api/client";
+import { figureOf, TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { newStrike } from "../../strikes/newStrike";
 import { AskReason, QueueState, StrikeList } from "../../strikes/StrikeList";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
-import { fromDistance, inDistance, metres, parseNumber, plain } from "../../units/units";
+import { fromDistance, inDistance, metres, metresPerSecond, parseNumber, plain, showSpeed } from "../../units/units";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
 
-const BALLS = 5;
-const MOST_CARRY = 200;
+const BALLS = TABLES.stations[0]?.wanted ?? 5;
+const CARRY = figureOf(TABLES.strike, "carry_m");
 
 interface Props {
   cell: Cell;
@@ -36,9 +37,11 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
     const number = parseNumber(text);
     if (number === null) return setWrong("must be a number");
     const carry_m = fromDistance(number, units.distance);
-    if (carry_m < 1 || carry_m > MOST_CARRY) {
-      const most = Math.floor(inDistance(metres(MOST_CARRY), units.distance));
-      return setWrong(`must be between 1 and ${most} ${units.distance}`);
+    if (carry_m < CARRY.low || carry_m > CARRY.high) {
+      const most = Math.floor(inDistance(metres(CARRY.high), units.distance));
+      return setWrong(
+        `must be between ${Math.ceil(inDistance(metres(CARRY.low), units.distance))} and ${most} ${units.distance}`,
+      );
     }
     queue.take({ ...newStrike(cell.club, cell.loft_deg, cell.swing), carry_m });
     setText("");
@@ -103,7 +106,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
       <StrikeList
         strikes={strikes}
         figure={(strike) => `${plain(inDistance(metres(strike.carry_m ?? 0), units.distance), 1)} ${units.distance}`}
-        told={(strike) => outliers.find((o) => o.strike === strike.id)?.words ?? details(strike)}
+        told={(strike) => outliers.find((o) => o.strike === strike.id)?.words ?? details(strike, units)}
         queue={queue}
         onAside={setAsking}
         empty={`No ball yet. ${cell.from_what.charAt(0).toUpperCase() + cell.from_what.slice(1)}.`}
@@ -113,11 +116,11 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
 }
 
 /** What else was measured of a strike. */
-function details(strike: Strike) {
+function details(strike: Strike, units: Units) {
   const found = [
     strike.spin_rpm != null ? `${plain(strike.spin_rpm)} rpm` : "",
     strike.launch_deg != null ? `${plain(strike.launch_deg, 1)}° launch` : "",
-    strike.ball_speed_mps != null ? `${plain(strike.ball_speed_mps, 1)} m/s ball` : "",
+    strike.ball_speed_mps != null ? `${showSpeed(metresPerSecond(strike.ball_speed_mps), units.speed)} ball` : "",
   ].filter(Boolean);
   return found.length > 0 ? found.join(", ") : strike.origin;
 }

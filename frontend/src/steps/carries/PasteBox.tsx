@@ -1,9 +1,9 @@
 import { Button, SegmentedControl, Textarea } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { v4 as newId } from "uuid";
 import { api, type Cell, RequestError, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
-import { newId } from "../../strikes/newId";
 import { type DistanceUnit, inDistance, metres, plain } from "../../units/units";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
@@ -15,7 +15,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
   const client = useQueryClient();
   const [text, setText] = useState("");
   const [unit, setUnit] = useState<DistanceUnit>(units.distance);
-  const [pasteId, setPasteId] = useState(newId);
+  const [pasteId, setPasteId] = useState(() => newId());
   const [sure, setSure] = useState(false);
   const paste = useMutation({
     mutationFn: (take: boolean) =>

@@ -1,10 +1,12 @@
 import type { Carries } from "../../api/client";
-import { plain } from "../../units/units";
+import { useUnits } from "../../app/context";
+import { inReader, plain, signOf } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 
 /** What the strikes say of this player, beside what is usual: the unknowns of the model. */
 export function PlayerNumbers({ carries }: { carries: Carries }) {
+  const units = useUnits();
   return (
     <CopyTable
       caption={carries.used > 0 ? `What ${carries.used} strikes say of this player` : "What is assumed so far"}
@@ -14,24 +16,25 @@ export function PlayerNumbers({ carries }: { carries: Carries }) {
           <th>Unknown</th>
           <th className={parts.num}>Now</th>
           <th className={parts.num}>Usual</th>
-          <th>Told by</th>
+          <th>From</th>
         </tr>
       </thead>
       <tbody>
         {carries.parameters.map((p) => {
+          const of = (value: number) => inReader({ unit: p.unit, percent: false }, value, units);
           const places = Math.abs(p.usual) < 2 ? 3 : 1;
           const learnt = 1 - p.error / p.usual_error;
           return (
             <tr key={p.name}>
               <td>
                 {p.name}
-                {p.unit && <span className={parts.unit}> {p.unit}</span>}
+                {p.unit && <span className={parts.unit}> {signOf(p.unit, units)}</span>}
               </td>
               <td className={parts.num}>
-                {plain(p.value, places)} ± {plain(p.error, places)}
+                {plain(of(p.value), places)} ± {plain(of(p.error), places)}
               </td>
               <td className={parts.num}>
-                {plain(p.usual, places)} ± {plain(p.usual_error, places)}
+                {plain(of(p.usual), places)} ± {plain(of(p.usual_error), places)}
               </td>
               <td>{learnt > 0.5 ? "the strikes" : learnt > 0.1 ? "both" : "what is usual"}</td>
             </tr>

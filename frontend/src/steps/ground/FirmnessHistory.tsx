@@ -1,5 +1,6 @@
 import { scaleLinear, scaleTime } from "d3-scale";
 import type { Schemas } from "../../api/client";
+import { figureOf, surfaceOf } from "../../api/tables";
 import { Picture } from "../../pictures/Picture";
 import { plain } from "../../units/units";
 import classes from "./Ground.module.css";
@@ -7,12 +8,11 @@ import { shownDate } from "./seasons";
 
 const HEIGHT = 120;
 const LEFT = 76;
-const CLASSES = [
-  [20, 65, "soft"],
-  [65, 105, "medium"],
-  [105, 145, "firm"],
-  [145, 200, "baked"],
-] as const;
+const TURF = surfaceOf("turf");
+const BOUND = figureOf(TURF.figures, TURF.reading);
+const CLASSES = TURF.classes.map(
+  ({ words, upto }, i) => [TURF.classes[i - 1]?.upto ?? BOUND.low, upto ?? BOUND.high, words] as const,
+);
 
 /** Turf firmness of a venue over the years, every drop a dot, on the classes of firmness. */
 export function FirmnessHistory({ records }: { records: Schemas["VenueOut"][] }) {
@@ -47,7 +47,7 @@ export function FirmnessHistory({ records }: { records: Schemas["VenueOut"][] })
               const mean = record.ground.turf.firmness_g;
               return (
                 <g key={record.id}>
-                  <title>{`${shownDate(record.read_on)}: ${record.turf}`}</title>
+                  <title>{`${shownDate(record.read_on)}: ${record.surfaces.find((surface) => surface.key === TURF.key)?.words}`}</title>
                   {record.ground.turf.readings_g.map((drop, j) => (
                     <circle key={j} cx={at + 3 * (j % 3) - 3} cy={y(drop)} r={2.2} fill="var(--ink-2)" />
                   ))}

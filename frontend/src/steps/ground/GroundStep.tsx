@@ -1,9 +1,9 @@
 import { Button } from "@mantine/core";
 import { useState } from "react";
 import type { Ground } from "../../api/client";
-import { useFault, useStore } from "../../app/context";
+import { useFault, useStore, useUnits } from "../../app/context";
 import { CoreSample } from "../../pictures/CoreSample/CoreSample";
-import { plain, showPercent } from "../../units/units";
+import { metres, showDistance, showPercent } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import { SourceMark } from "../parts/SourceMark";
 import { StepHead } from "../parts/StepHead";
@@ -17,6 +17,7 @@ const MOST = 8;
 /** The grounds the player plays on, with their shares, as core samples. */
 export default function GroundStep() {
   const { server, draft, edit } = useStore();
+  const units = useUnits();
   const grounds = draft.grounds;
   const [at, setAt] = useState(0);
   const fault = useFault("grounds");
@@ -91,12 +92,12 @@ export default function GroundStep() {
                 <strong>{g.name}</strong>
                 <span className={classes.share}>{showPercent(g.share)}</span>
               </span>
-              <CoreSample ground={g} />
+              <CoreSample ground={g} thatchMm={server.thatch_mm[i] ?? 0} />
               <span className={classes.facts}>
                 <SourceMark source={g.turf.firmness_source} label="turf" /> turf, {g.turf.lie.replace("_", " ")} lie
                 <br />
                 <SourceMark source={g.sand.penetrometer_source} label="sand" /> sand, {g.green} greens, lip{" "}
-                {`${plain(g.lip_height_m, 1)}\u00a0m`}
+                {showDistance(metres(g.lip_height_m), units.distance, 1).replace(" ", "\u00a0")}
               </span>
             </button>
           </li>

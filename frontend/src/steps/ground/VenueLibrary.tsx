@@ -2,6 +2,7 @@ import { Autocomplete, Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Ground, type Schemas, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { Choice } from "../parts/Choice";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
@@ -43,18 +44,9 @@ export function VenueLibrary({ ground, onChange }: Props) {
   const read_on = ground.read_on ?? "";
   const mine = records.filter((record) => record.venue.toLowerCase() === venue.trim().toLowerCase());
   const use = (record: Venue) => {
-    const { turf, sand, green, lip_height_m, lip_distance_m } = copied(record.ground);
-    onChange({
-      ...ground,
-      turf,
-      sand,
-      green,
-      lip_height_m,
-      lip_distance_m,
-      venue: record.venue,
-      season: record.season,
-      read_on: record.read_on,
-    });
+    const { name, share } = ground;
+    const { venue: there, season: then, read_on: day } = record;
+    onChange({ ...copied(record.ground), name, share, venue: there, season: then, read_on: day });
   };
   const failure = keep.error ?? forget.error;
   return (
@@ -139,8 +131,9 @@ export function VenueLibrary({ ground, onChange }: Props) {
               <tr>
                 <th>Read on</th>
                 <th>Season</th>
-                <th>Turf</th>
-                <th>Sand</th>
+                {TABLES.grounds.map((surface) => (
+                  <th key={surface.key}>{surface.words}</th>
+                ))}
                 <th>Greens</th>
                 <th>Kept by</th>
                 <th> </th>
@@ -151,8 +144,9 @@ export function VenueLibrary({ ground, onChange }: Props) {
                 <tr key={record.id} data-on={record.read_on === ground.read_on && record.season === ground.season}>
                   <td>{shownDate(record.read_on)}</td>
                   <td>{record.season}</td>
-                  <td>{record.turf}</td>
-                  <td>{record.sand}</td>
+                  {record.surfaces.map((surface) => (
+                    <td key={surface.key}>{surface.words}</td>
+                  ))}
                   <td>{record.ground.green}</td>
                   <td>{record.kept_by}</td>
                   <td>

@@ -44,7 +44,7 @@ export function LayoutBar({ look, draft, onLayout, onChange }: Props) {
       ) : (
         <>
           <Select
-            label="Cells are parted by"
+            label="Separator"
             size="xs"
             w={130}
             allowDeselect={false}
@@ -55,7 +55,7 @@ export function LayoutBar({ look, draft, onLayout, onChange }: Props) {
             }
           />
           <Select
-            label="Letters"
+            label="Encoding"
             size="xs"
             w={190}
             allowDeselect={false}

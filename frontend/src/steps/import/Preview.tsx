@@ -1,32 +1,22 @@
 import type { Strike } from "../../api/client";
-import { useStore } from "../../app/context";
+import { TABLES } from "../../api/tables";
+import { useStore, useUnits } from "../../app/context";
 import { clubsOf, stationsOf } from "../../strikes/clubs";
-import { plain } from "../../units/units";
+import { inReader, plain, signOf } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import classes from "./Import.module.css";
 import type { Look } from "./mapping";
 
-const FIGURES: readonly (readonly [keyof Strike, string, number])[] = [
-  ["carry_m", "carry m", 1],
-  ["club_speed_mps", "head m/s", 1],
-  ["ball_speed_mps", "ball m/s", 1],
-  ["launch_deg", "launch °", 1],
-  ["spin_rpm", "spin rpm", 0],
-  ["apex_m", "apex m", 1],
-  ["landing_deg", "landing °", 1],
-  ["attack_deg", "attack °", 1],
-  ["lean_deg", "lean °", 1],
-  ["entry_mm", "entry mm", 0],
-  ["dynamic_loft_deg", "dyn. loft °", 1],
-  ["impact_height_mm", "contact mm", 1],
-];
+const FIGURES = TABLES.strike.filter((figure) => figure.key !== "loft_deg");
 
-/** The first strikes as they will be taken, in the units of the engine; and the first rows that cannot be. */
+/** The first strikes as they will be taken, in the units of who reads; and the first rows that cannot be. */
 export function Preview({ look, taken = false }: { look: Look; taken?: boolean }) {
   const { server } = useStore();
+  const units = useUnits();
   const clubs = Object.fromEntries(clubsOf(server.document).map((c) => [c.value, c.label]));
   const swings = Object.fromEntries(stationsOf(server.document));
-  const shown = FIGURES.filter(([key]) => look.strikes.some((strike) => strike[key] !== null));
+  const figure = (strike: Strike, key: string) => (strike as unknown as Record<string, number | null>)[key] ?? null;
+  const shown = FIGURES.filter(({ key }) => look.strikes.some((strike) => figure(strike, key) !== null));
   return (
     <>
       {look.strikes.length > 0 && (
@@ -37,8 +27,10 @@ export function Preview({ look, taken = false }: { look: Look; taken?: boolean }
             <tr>
               <th>Club</th>
               <th>Swing</th>
-              {shown.map(([key, label]) => (
-                <th key={key}>{label}</th>
+              {shown.map((f) => (
+                <th key={f.key}>
+                  {f.words} {signOf(f.unit, units)}
+                </th>
               ))}
             </tr>
           </thead>
@@ -47,9 +39,10 @@ export function Preview({ look, taken = false }: { look: Look; taken?: boolean }
               <tr key={strike.id} data-aside={strike.set_aside !== null}>
                 <td>{clubs[strike.club] ?? strike.club}</td>
                 <td>{swings[strike.swing] ?? strike.swing}</td>
-                {shown.map(([key, , places]) => (
-                  <td key={key}>{strike[key] === null ? "" : plain(Number(strike[key]), places)}</td>
-                ))}
+                {shown.map((f) => {
+                  const value = figure(strike, f.key);
+                  return <td key={f.key}>{value === null ? "" : plain(inReader(f, value, units), f.places)}</td>;
+                })}
               </tr>
             ))}
           </tbody>

@@ -81,7 +81,7 @@ function Tables({ result }: { result: Recommendation }) {
               <td className={parts.num}>{step.low === null ? "" : strokes(step.low)}</td>
               <td className={parts.num}>{step.high === null ? "" : strokes(step.high)}</td>
               <td className={parts.num}>
-                {step.better_share === null || i === 0 ? "" : `${showPercent(step.better_share)} of draws`}
+                {step.better_share === null || i === 0 ? "" : `${showPercent(step.better_share)} of trials`}
               </td>
               <td className={parts.num}>{step.price === null ? "not stated" : step.price.toFixed(0)}</td>
             </tr>

@@ -1,3 +1,4 @@
+import { unparse } from "papaparse";
 import { type ReactNode, useRef, useState } from "react";
 import classes from "./parts.module.css";
 import { Wide } from "./Wide";
@@ -8,10 +9,10 @@ export function CopyTable({ caption, children }: { caption: string; children: Re
   const [said, setSaid] = useState("");
   const copy = async () => {
     const rows = [...(table.current?.rows ?? [])].map((row) =>
-      [...row.cells].map((cell) => quoted(cell.textContent ?? "")).join(","),
+      [...row.cells].map((cell) => cellOf(cell.textContent ?? "")),
     );
     try {
-      await navigator.clipboard.writeText(rows.join("\n"));
+      await navigator.clipboard.writeText(unparse(rows, { escapeFormulae: true, newline: "\n" }));
       setSaid("copied");
     } catch {
       setSaid("the browser does not allow copying here");
@@ -35,10 +36,9 @@ export function CopyTable({ caption, children }: { caption: string; children: Re
   );
 }
 
-/** A cell for CSV; one that a spreadsheet would run as a formula is made text. */
-function quoted(text: string) {
+/** A cell's figure as a number, or its words; the library makes text of what a spreadsheet would run as a formula. */
+function cellOf(text: string): string | number {
   const tidy = text.replace(/\s+/g, " ").trim();
-  const number = /^[−+-]?[\d.,]+$/.test(tidy);
-  const safe = /^[=+\-@\t]/.test(tidy) && !number ? `'${tidy}` : tidy.replace(/^−/, "-");
-  return /[",\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe;
+  const plain = tidy.replace("−", "-");
+  return /^[+-]?\d+(\.\d+)?$/.test(plain) ? Number(plain) : tidy;
 }

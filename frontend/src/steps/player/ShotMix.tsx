@@ -1,6 +1,6 @@
 import { Button } from "@mantine/core";
+import { TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
-import { useCatalogue } from "../../app/useCatalogue";
 import { plain } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -16,7 +16,6 @@ interface Props {
 
 /** The shots this player faces, in percent; the usual mix for the handicap until it is edited. */
 export function ShotMix({ mix, usual, onChange }: Props) {
-  const catalogue = useCatalogue();
   const fault = useFault("player.shot_mix");
   const shown = mix ?? usual;
   const total = Object.values(shown).reduce((a, b) => a + b, 0);
@@ -29,7 +28,7 @@ export function ShotMix({ mix, usual, onChange }: Props) {
         Shots they face {mix === null && <span className={parts.unit}>· usual for the handicap, assumed</span>}
       </legend>
       <div className={classes.mix}>
-        {catalogue.data?.shots.map((shot) => (
+        {TABLES.shots.map((shot) => (
           <div key={shot.key} className={classes.mixRow}>
             <span>{shot.name}</span>
             <span
@@ -54,7 +53,7 @@ export function ShotMix({ mix, usual, onChange }: Props) {
         </p>
       )}
       <div className={classes.mixFoot}>
-        <span className={classes.total} data-off={Math.abs(total - 1) > 0.005}>
+        <span className={classes.total} data-off={Math.abs(total - 1) > TABLES.share_tolerance}>
           sum {plain(100 * total, 1)} %
         </span>
         <Button variant="default" size="xs" onClick={scale} disabled={total <= 0 || Math.abs(total - 1) < 1e-6}>

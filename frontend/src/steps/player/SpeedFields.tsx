@@ -1,6 +1,16 @@
 import type { Player } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
-import { fromDistance, fromSpeed, inDistance, inSpeed, metres, metresPerSecond, SPEED_LABEL } from "../../units/units";
+import {
+  fromDistance,
+  fromSpeed,
+  inDistance,
+  inSpeed,
+  metres,
+  metresPerSecond,
+  SPEED_LABEL,
+  showDistance,
+} from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 
@@ -13,7 +23,7 @@ export function SpeedFields({ player, onChange }: { player: Player; onChange: (c
     carry !== null && speed !== null
       ? "the carry is used"
       : carry === null && speed === null
-        ? "assumed: 105 m"
+        ? `assumed: ${showDistance(metres(TABLES.assumed_carry_m), units.distance)}`
         : undefined;
   return (
     <div className={parts.fields}>

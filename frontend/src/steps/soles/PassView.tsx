@@ -2,10 +2,11 @@ import { Button } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useMemo, useState } from "react";
 import type { Club, Scenario } from "../../api/client";
+import { figureOf, TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import desk from "../../desk/Desk.module.css";
 import { Dials } from "../../desk/Dials";
-import { SAND_HERE, type Setup, TURF_HERE } from "../../desk/setup";
+import { groundHere, type Setup } from "../../desk/setup";
 import { useDesk } from "../../desk/useDesk";
 import { SolePass } from "../../pictures/SolePass/SolePass";
 import { StrikeWindows } from "../../pictures/StrikeWindows/StrikeWindows";
@@ -14,6 +15,7 @@ import classes from "./Soles.module.css";
 import { WindowTable } from "./WindowTable";
 
 const SHOWN = 6;
+const SPEED = figureOf(TABLES.swing, "speed_mps");
 
 /** Pass, windows and dials for one club in one scenario: the player's own setup until a dial is turned. */
 export function PassView({ club, scenario }: { club: Club; scenario: Scenario }) {
@@ -51,6 +53,7 @@ export function PassView({ club, scenario }: { club: Club; scenario: Scenario })
         ghostName={shown[ghostIndex]?.name}
         setup={setup}
         unit={units.distance}
+        thatchMm={answer.thatch_mm}
         onEntry={(entry_mm) => setTurned({ ...setup, entry_mm })}
       />
       <StrikeWindows
@@ -99,14 +102,11 @@ function useHome(club: Club, scenario: Scenario): Setup {
   const opening = here?.opening_deg ?? scenario.opening_deg;
   return useMemo(
     () => ({
-      ground:
-        scenario.ground_here.kind === "sand"
-          ? { ...SAND_HERE, ...scenario.ground_here }
-          : { ...TURF_HERE, ...scenario.ground_here },
+      ground: groundHere(scenario.ground_here),
       opening_deg: opening,
       lean_deg: scenario.lean_deg,
       attack_deg: scenario.attack_deg,
-      speed_mps: Math.min(Math.max(speed ?? (scenario.kind === "sand" ? 22 : 20), 5), 45),
+      speed_mps: Math.min(Math.max(speed ?? SPEED.usual ?? 0, SPEED.low), SPEED.high),
       release: scenario.release,
       entry_mm: scenario.entry_mm,
       attack_spread_deg: attack_deg.spread,

@@ -1,8 +1,8 @@
 import { Button } from "@mantine/core";
 import { Link } from "react-router";
-import type { Schemas, SessionSummary } from "../../api/client";
-import { useStore } from "../../app/context";
-import { plain } from "../../units/units";
+import type { Schemas, SessionSummary, Units } from "../../api/client";
+import { useStore, useUnits } from "../../app/context";
+import { inReader, plain, SPEED_LABEL } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Strikes.module.css";
@@ -14,6 +14,7 @@ const PICTURES = { entries: "above", sole_pass: "on Soles", set_plane: "on Soles
 /** What the strikes say together: figures by station, drift and faults; and the habit, to be taken over for the fitting. */
 export function Findings({ session, station }: { session: SessionSummary; station: string }) {
   const { server, draft, edit } = useStore();
+  const units = useUnits();
   const habit = session.overall.figures.filter((f) => f.key in HABIT);
   const delivery = draft.player.delivery;
   const known = habit.filter((f) => {
@@ -58,7 +59,7 @@ export function Findings({ session, station }: { session: SessionSummary; statio
             <th>Attack °</th>
             <th>Lean °</th>
             <th>Entry mm</th>
-            <th>Head speed m/s</th>
+            <th>Head speed {SPEED_LABEL[units.speed]}</th>
             <th>Contact height mm</th>
           </tr>
         </thead>
@@ -71,7 +72,12 @@ export function Findings({ session, station }: { session: SessionSummary; statio
                 {row.aside > 0 && `, ${row.aside} aside`}
               </td>
               {["attack_deg", "lean_deg", "entry", "club_speed", "impact_height"].map((key) => (
-                <td key={key}>{shown(row.figures.find((f) => f.key === key))}</td>
+                <td key={key}>
+                  {shown(
+                    row.figures.find((f) => f.key === key),
+                    units,
+                  )}
+                </td>
               ))}
             </tr>
           ))}
@@ -103,18 +109,19 @@ export function Findings({ session, station }: { session: SessionSummary; statio
 }
 
 /** Mean with its interval, count, and what was inferred or kept out. */
-function shown(figure: Figure | undefined) {
+function shown(figure: Figure | undefined, units: Units) {
   if (!figure) return "";
   const places = figure.unit === "mm" ? 0 : 1;
+  const said = (value: number) => plain(inReader({ unit: figure.unit, percent: false }, value, units), places);
   const notes = [
     figure.inferred > 0 ? `${figure.inferred} inferred` : "",
     figure.outliers.length > 0 ? `${figure.outliers.length} kept out` : "",
   ].filter(Boolean);
   return (
     <>
-      {plain(figure.mean, places)} ± {plain(figure.spread, places)}{" "}
+      {said(figure.mean)} ± {said(figure.spread)}{" "}
       <span className={parts.unit}>
-        ({plain(figure.low, places)} to {plain(figure.high, places)}; {figure.count}
+        ({said(figure.low)} to {said(figure.high)}; {figure.count}
         {notes.length > 0 && `, ${notes.join(", ")}`})
       </span>
     </>

@@ -1,9 +1,13 @@
 import type { Strike } from "../../api/client";
-import { plain } from "../../units/units";
+import { useUnits } from "../../app/context";
+import { inReader, plain, SPEED_LABEL } from "../../units/units";
 import classes from "./Strikes.module.css";
 
 /** The strike just hit: the figures that matter, large enough to be read from beside the player. */
 export function LastStrike({ strike, names }: { strike: Strike | undefined; names: Record<string, string> }) {
+  const units = useUnits();
+  const of = (unit: string, value: number | null) =>
+    value === null ? null : inReader({ unit, percent: false }, value, units);
   if (!strike)
     return (
       <p className={classes.nothing}>No strike yet. The first one shows here, large enough to read from the mat.</p>
@@ -12,10 +16,10 @@ export function LastStrike({ strike, names }: { strike: Strike | undefined; name
     ["entry", strike.entry_mm, "mm", 0],
     ["attack", strike.attack_deg, "°", 1],
     ["lean", strike.lean_deg, "°", 1],
-    ["carry", strike.carry_m, "m", 1],
+    ["carry", of("m", strike.carry_m), units.distance, 1],
     strike.exit_mm !== null && strike.entry_mm !== null
       ? ["mark in the sand", strike.exit_mm - strike.entry_mm, "mm", 0]
-      : ["head speed", strike.club_speed_mps, "m/s", 1],
+      : ["head speed", of("m/s", strike.club_speed_mps), SPEED_LABEL[units.speed], 1],
   ];
   return (
     <dl className={classes.last} data-aside={strike.set_aside !== null} aria-label="Last strike">

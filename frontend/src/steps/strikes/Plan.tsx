@@ -1,3 +1,4 @@
+import { stationOf } from "../../strikes/clubs";
 import classes from "./Strikes.module.css";
 
 interface Props {
@@ -7,9 +8,6 @@ interface Props {
   current: string;
   onChoose: (station: string) => void;
 }
-
-const WANTED: Record<string, number> = { practice: 10 };
-const USUAL = 5;
 
 /** What is still to be hit: strikes that count of those wanted, station by station. */
 export function Plan({ stations, counts, current, onChoose }: Props) {
@@ -33,4 +31,4 @@ export function Plan({ stations, counts, current, onChoose }: Props) {
   );
 }
 
-const wanted = (station: string) => WANTED[station] ?? USUAL;
+const wanted = (station: string) => (stationOf(station) ?? stationOf("full"))?.wanted ?? 0;

@@ -2,9 +2,9 @@ import { SegmentedControl, Select } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import type { Strike } from "../../api/client";
-import { useStore } from "../../app/context";
+import { useStore, useUnits } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
-import { clubsOf, stationsOf } from "../../strikes/clubs";
+import { clubsOf, stationOf, stationsOf } from "../../strikes/clubs";
 import { newStrike } from "../../strikes/newStrike";
 import { useQueue } from "../../strikes/queue";
 import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
@@ -27,6 +27,7 @@ const SHOWN = 12;
 /** Every strike of the session as it is hit, and what they say together: the habit, its drift, its faults. */
 export default function StrikesStep() {
   const { server } = useStore();
+  const units = useUnits();
   const queue = useQueue();
   const query = useSession();
   const clubs = clubsOf(server.document);
@@ -51,6 +52,7 @@ export default function StrikesStep() {
     queue.setAside(id, reason);
     setAsking(null);
   };
+  const inSand = stationOf(station)?.in_sand ?? false;
   const [entered, setEntered] = useState<number | null>(null);
   const turnStation = (by: number) =>
     setStation(
@@ -125,10 +127,10 @@ export default function StrikesStep() {
         spread={entry?.spread ?? null}
         low={entry?.low ?? null}
         high={entry?.high ?? null}
-        sand={station === "sand"}
+        sand={inSand}
         entered={entered}
         onMark={(mm) => {
-          if (station !== "sand") return queue.take({ ...newStrike(club, loft, station), entry_mm: mm });
+          if (!inSand) return queue.take({ ...newStrike(club, loft, station), entry_mm: mm });
           if (entered === null || mm <= entered) return setEntered(mm);
           setEntered(null);
           queue.take({ ...newStrike(club, loft, station), entry_mm: entered, exit_mm: mm });
@@ -157,8 +159,10 @@ export default function StrikesStep() {
         </div>
         <StrikeList
           strikes={[...here].reverse().slice(0, SHOWN)}
-          figure={headline}
-          told={(strike) => `${clubs.find((c) => c.value === strike.club)?.label ?? strike.club}: ${told(strike)}`}
+          figure={(strike) => headline(strike, units)}
+          told={(strike) =>
+            `${clubs.find((c) => c.value === strike.club)?.label ?? strike.club}: ${told(strike, units)}`
+          }
           queue={queue}
           onAside={setAsking}
           empty={
@@ -168,7 +172,9 @@ export default function StrikesStep() {
           }
         />
       </div>
-      <TakenOut told={(strike) => `${names[strike.swing] ?? strike.swing}, ${headline(strike)} ${told(strike)}`} />
+      <TakenOut
+        told={(strike) => `${names[strike.swing] ?? strike.swing}, ${headline(strike, units)} ${told(strike, units)}`}
+      />
       {query.data && <Findings session={query.data} station={station} />}
       {mine && mine.count > SHOWN && (
         <p className={classes.foot}>

@@ -13,6 +13,7 @@ import { headline, told } from "./words";
 
 afterEach(cleanup);
 
+const SI = { distance: "m", speed: "mps" } as const;
 const strike = (change: Partial<Strike> = {}): Strike => ({ ...newStrike("own:1", 56, "pitch"), ...change });
 
 it("counts what is still to hit: ten of practice and five of the others", () => {
@@ -37,10 +38,14 @@ it("the last strike is large, with the sand's mark in place of the speed where t
 });
 
 it("a strike in words names what matters first and leaves out what is not known", () => {
-  expect(headline(strike({ entry_mm: 12 }))).toBe("12 mm ahead");
-  expect(headline(strike({ carry_m: 31.26 }))).toBe("31.3 m");
-  expect(told(strike({ mark_back_mm: 9, divot: "deep", note: "wet" }))).toBe("sole marked 9 mm back, divot deep, wet");
-  expect(told(strike())).toBe("typed");
+  expect(headline(strike({ entry_mm: 12 }), SI)).toBe("12 mm ahead");
+  expect(headline(strike({ carry_m: 31.26 }), SI)).toBe("31.3 m");
+  expect(told(strike({ mark_back_mm: 9, divot: "deep", note: "wet" }), SI)).toBe(
+    "sole marked 9 mm back, divot deep, wet",
+  );
+  expect(told(strike(), SI)).toBe("typed");
+  const yards = { distance: "yd", speed: "mph" } as const;
+  expect(told(strike({ carry_m: 91.44, club_speed_mps: 20 }), yards)).toBe("44.7 mph, carry 100.0 yd");
 });
 
 describe("a strike by hand", () => {

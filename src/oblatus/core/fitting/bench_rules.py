@@ -15,31 +15,43 @@ from oblatus.core.clubs import Head
 from oblatus.core.delivery import Player
 from oblatus.core.fitting.scenarios import Scenario, Setup
 from oblatus.core.geometry import deliver_many
-from oblatus.core.grounds import SAND_CLASS_KG_CM2, TURF_CLASS_G
+from oblatus.core.grounds import SAND, SURFACES, TURF, assumed
 
 Floats = NDArray[np.float64]
 
-TURF_BANDS = (
-    (TURF_CLASS_G["soft"], 8.0, 14.0),
-    (TURF_CLASS_G["medium"], 5.0, 10.0),
-    (TURF_CLASS_G["firm"], 2.0, 6.0),
-    (TURF_CLASS_G["baked"], 0.5, 4.0),
-)
-"""Usual delivered bounce by firmness [g]: the band stands at the middle of its class and slides between classes."""
 
-SAND_BANDS = (
-    (SAND_CLASS_KG_CM2["loose"], 12.0, 18.0),
-    (SAND_CLASS_KG_CM2["medium"], 8.0, 14.0),
-    (SAND_CLASS_KG_CM2["firm"], 3.0, 8.0),
-)
-"""Usual delivered bounce by penetrometer reading [kg/cm2]."""
+@dataclass(frozen=True, slots=True)
+class BenchGround:
+    """What the bench says of a kind of ground.
+
+    `bands` are reading, least and most delivered bounce [degrees]: a band stands at the reading assumed for its class and
+    slides between classes. `attack_deg` is the attack that it holds for, `hard` the readings that count as softest and
+    hardest.
+    """
+
+    bands: tuple[tuple[float, float, float], ...]
+    attack_deg: float
+    hard: tuple[float, float]
+
+
+BENCH: dict[str, BenchGround] = {
+    TURF.key: BenchGround(
+        (
+            (assumed(TURF, "soft"), 8.0, 14.0), (assumed(TURF, "medium"), 5.0, 10.0),
+            (assumed(TURF, "firm"), 2.0, 6.0), (assumed(TURF, "baked"), 0.5, 4.0),
+        ), -5.0, (55.0, 150.0),
+    ),
+    SAND.key: BenchGround(
+        ((assumed(SAND, "loose"), 12.0, 18.0), (assumed(SAND, "medium"), 8.0, 14.0), (assumed(SAND, "firm"), 3.0, 8.0)),
+        -8.0, (1.6, 2.4),
+    ),
+}  # fmt: skip
+"""Usual delivered bounce by kind of ground and reading; sources in docs/models/fitting.md."""
 
 PLUGGED_BAND = (-4.0, 5.0)
 """A buried ball wants an edge that digs under it."""
 
-STEEP_ATTACK_DEG = -5.0
 BOUNCE_PER_STEEPNESS = 0.5
-SAND_ATTACK_DEG = -8.0
 SAND_FLOOR_DEG = 10.0
 SAND_FLOOR_FACTOR = 0.85
 STRICT_FLOOR_FACTOR = 0.5
@@ -97,17 +109,10 @@ def wanted_bounce(scenario: Scenario, setup: Setup | None = None) -> tuple[float
     Opening adds bounce that the face's own turn asks for; half of it is allowed for. By the usual setup if none is given.
     """
     setup = setup or scenario.setup
-    if scenario.shot.key == "plugged":
+    if scenario.shot.buried:
         return PLUGGED_BAND
-    if scenario.shot.kind == "sand":
-        reading = scenario.sand.penetrometer_kg_cm2
-        if scenario.sand.thin_or_wet:
-            reading = max(reading, SAND_CLASS_KG_CM2["firm"])
-        low, high = _band(SAND_BANDS, reading)
-        steeper = SAND_ATTACK_DEG - setup.attack_deg
-    else:
-        low, high = _band(TURF_BANDS, scenario.turf.firmness_g)
-        steeper = STEEP_ATTACK_DEG - setup.attack_deg
+    low, high = _band(BENCH[scenario.shot.surface].bands, _reading(scenario))
+    steeper = BENCH[scenario.shot.surface].attack_deg - setup.attack_deg
     shift = BOUNCE_PER_STEEPNESS * steeper + OPENED_BOUNCE_ALLOWANCE * 0.4 * max(setup.opening_deg, 0.0)
     return low + shift, high + shift
 
@@ -119,13 +124,19 @@ def _band(bands: tuple[tuple[float, float, float], ...], reading: float) -> tupl
 
 def _hardness(scenario: Scenario) -> float:
     """0 for the softest ground of its kind, 1 for the hardest."""
-    if scenario.shot.kind == "sand":
-        return (
-            1.0
-            if scenario.sand.thin_or_wet
-            else float(np.interp(scenario.sand.penetrometer_kg_cm2, [1.6, 2.4], [0.0, 1.0]))
-        )
-    return float(np.interp(scenario.turf.firmness_g, [55.0, 150.0], [0.0, 1.0]))
+    if scenario.shot.kind == "sand" and scenario.sand.thin_or_wet:
+        return 1.0
+    kind = SURFACES[scenario.shot.surface]
+    return float(np.interp(getattr(scenario.surface, kind.reading), BENCH[kind.key].hard, [0.0, 1.0]))
+
+
+def _reading(scenario: Scenario) -> float:
+    """The reading by which the band is found: thin or wet sand counts as firm at least."""
+    kind = SURFACES[scenario.shot.surface]
+    reading = float(getattr(scenario.surface, kind.reading))
+    if scenario.shot.kind == "sand" and scenario.sand.thin_or_wet:
+        return max(reading, assumed(SAND, "firm"))
+    return reading
 
 
 def deliver_all(heads: Sequence[Head], scenarios: Sequence[Scenario]) -> Floats:
@@ -155,7 +166,7 @@ def _loft_fit(loft: Floats, scenarios: Sequence[Scenario], player: Player) -> Fl
     low = np.array([scenario.shot.loft_deg[0] for scenario in scenarios])
     high = np.array([scenario.shot.loft_deg[1] for scenario in scenarios])
     if player.schools.sand_club == "most_loft":
-        blast = np.array([scenario.shot.key in ("sand_greenside", "sand_high_lip") for scenario in scenarios])
+        blast = np.array([scenario.shot.blast for scenario in scenarios])
         low, high = low + 6.0 * blast, high + 6.0 * blast
     miss = np.maximum(np.maximum(low - loft, loft - high), 0.0)
     return np.asarray(0.25 + 0.75 * np.exp(-0.5 * (miss / 6.0) ** 2))

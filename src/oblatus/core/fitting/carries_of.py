@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
 from oblatus.core.delivery import Habit, Player
 from oblatus.core.fitting.fitting import Fitting, measured_carries
@@ -20,6 +21,9 @@ from oblatus.core.gapping import (
     fit_carry_model,
     fit_player_model,
 )
+from oblatus.core.gapping.conditions import Conditions, Hole, LadderShot, full_gaps, holes_of, overlaps_of, shots_in
+from oblatus.core.gapping.finder import FoundShot, Pin, find_shots
+from oblatus.core.gapping.ladder import overlap_limit, wanted_gap
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +68,73 @@ def carries_of(fitting: Fitting, rows: Sequence[ClubRow]) -> PlayerModel:
 def faced_of(fitting: Fitting, longest: float) -> Faced:
     """How often each distance up to the longest [m] is faced."""
     return faced_distances(fitting.player, longest, fitting.bands)
+
+
+GapKind = Literal["even", "hole", "overlap"]
+HOLE_FACTOR = 1.5
+"""A full gap so many times the usual one is a hole (judgement)."""
+
+
+@dataclass(frozen=True, slots=True)
+class FullGap:
+    """Full-swing gap between neighbours [m] and what it is."""
+
+    weaker: LadderShot
+    stronger: LadderShot
+    metres: float
+    kind: GapKind
+
+
+@dataclass(frozen=True, slots=True)
+class CarryView:
+    """The carries of a fitting in some conditions.
+
+    `shots` are every club of the `rows` with every swing, `longest` the full pitching wedge [m], `found` the shots for
+    the distance that was asked for, `holes` and `overlaps` of the ladder, `gaps` between full swings of the wedges.
+    """
+
+    rows: tuple[ClubRow, ...]
+    model: PlayerModel
+    conditions: Conditions
+    shots: tuple[LadderShot, ...]
+    longest: float
+    faced: Faced
+    holes: tuple[Hole, ...]
+    overlaps: tuple[tuple[LadderShot, LadderShot], ...]
+    gaps: tuple[FullGap, ...]
+    found: tuple[FoundShot, ...]
+
+
+def view_carries(
+    fitting: Fitting, rows: Sequence[ClubRow], conditions: Conditions, distance: float | None = None, pin: Pin = "middle"
+) -> CarryView:
+    """Matrix, ladder and, with a distance [m], the shots for it.
+
+    Raises
+    ------
+    InputError
+        As `fit_player_model`.
+    """
+    model = carries_of(fitting, rows)
+    shown = {(row.code, row.loft_deg) for row in rows}
+    told = [(shot, shot.estimate.cell) for shot in shots_in(model, conditions)]
+    shots = tuple(shot for shot, cell in told if (cell.club, cell.loft_deg) in shown)
+    full = [shot.carry for shot, cell in told if (cell.club, cell.swing) == ("pw", "full")]
+    longest = max(full, default=max(shot.carry for shot in shots))
+    return CarryView(
+        tuple(rows), model, conditions, shots, longest, faced_of(fitting, longest), tuple(holes_of(shots, longest)),
+        tuple(overlaps_of(shots)), tuple(_gaps(shots, longest)),
+        () if distance is None else tuple(find_shots(shots, distance, pin)),
+    )  # fmt: skip
+
+
+def _gaps(shots: Sequence[LadderShot], longest: float) -> Iterator[FullGap]:
+    usual = wanted_gap(longest)
+    for a, b, gap in full_gaps(shots):
+        if a.estimate.cell.club == "9i":
+            continue  # the gap above the pitching wedge is not the wedges' to fill
+        kind: GapKind = "hole" if gap > HOLE_FACTOR * usual else "overlap" if gap < overlap_limit(usual) else "even"
+        yield FullGap(a, b, gap, kind)
 
 
 @lru_cache(maxsize=64)

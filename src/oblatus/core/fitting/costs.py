@@ -147,7 +147,7 @@ class Question:
 
 
 def _questions(scenario: Scenario, law: Law, book: JobBook) -> list[Question]:
-    kind, under = _under(scenario.sand if scenario.shot.kind == "sand" else scenario.turf, law)
+    kind, under = _under(scenario.surface, law)
     place = (kind, under, scenario.layout.hole, scenario.shot.lean_offset_deg, scenario.shot.attack_offset_deg)
     return [
         Question(scenario, setup, kind, under, book.number((setup.opening_deg, setup.release, *place)))

@@ -15,9 +15,11 @@ from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.steps import Step, asked_of, wins
 from oblatus.core.gapping import Ladder
+from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
 from oblatus.core.gapping.ladder import STEP_RULE_DEG, Change
 from oblatus.core.geometry import bounces_of
 from oblatus.core.strokes import PINS
+from oblatus.core.words import metres
 
 Floats = NDArray[np.float64]
 
@@ -84,7 +86,7 @@ def verdict(recommendation: Recommendation) -> str:
                 return (
                     f"Keep what you have. {most}, {strokes(wins(bends, best))} more than bends alone: not worth a head."
                 )
-            return f"Keep what you have. {most}, but not in 8 of 10 draws."
+            return f"Keep what you have. {most}, but not in 8 of 10 trials."
         return f"Keep what you have. {most}: less than the {worth:.2f} a head that makes changing worth it."
     lead = "Bend, buy nothing." if step.kind == "bends" else f"Buy {_heads(step)}."
     clubs = [_club_sentence(recommendation, slot) for slot in range(len(step.picks))]
@@ -107,7 +109,7 @@ def turned_down(recommendation: Recommendation, n: int) -> str | None:
 
 def _why_not(recommendation: Recommendation, step: Step, further: Step) -> str:
     if _matters(recommendation, step, further):
-        return "not in 8 of 10 draws"
+        return "not in 8 of 10 trials"
     return "not worth a head" if further.heads else "not worth it"
 
 
@@ -166,7 +168,7 @@ def next_measurement(doubt: Doubt) -> str | None:
     if doubt.next_axis is None:
         return None
     axis = AXIS_WORDS[doubt.next_axis]
-    return f"More strikes with {axis} measured: it alone turns {doubt.next_share:.0%} of the draws."
+    return f"More strikes with {axis} measured: it alone changes the choice in {doubt.next_share:.0%} of the trials."
 
 
 def _bought(recommendation: Recommendation, picks: Sequence[int]) -> int:
@@ -316,13 +318,14 @@ def why_first(recommendation: Recommendation) -> str:
         best = f"The best that bends alone could do is {strokes(behind)}, practice included"
         small = behind < recommendation.fitting.economy.worth_changing
         return f"{best}: less than a change is worth." if small else f"{best}."
+    within = f"within {recommendation.tolerance:g} strokes a round"
     if recommendation.level <= 1:
         return "No other set is level with it."
     if behind < SHOWN:
-        return f"It costs least of {recommendation.level} sets that are level with it."
+        return f"It costs least of {recommendation.level} sets that are level, {within}."
     return (
-        f"{recommendation.level} sets are level, within {recommendation.tolerance:g} strokes a round: this one buys "
-        f"least, bends least and pleases the bench rules best. It lies {strokes(behind)} behind the best of them."
+        f"{recommendation.level} sets are level, {within}. Of these, this one "
+        f"buys and bends least and suits the bench rules best; it costs {strokes(behind)} more than the cheapest."
     )
 
 
@@ -341,16 +344,16 @@ def ladder_gives_up(ladder: Ladder, options: Sequence[Ladder]) -> str:
     widest = max(ladder.gaps)
     parts: list[str] = []
     if ladder.uncovered >= 1.0:
-        parts.append(f"leaves {ladder.uncovered:.0f} m that no clock swing reaches")
+        parts.append(f"leaves {metres(ladder.uncovered)} that no clock swing reaches")
     if widest > 1.35 * ladder.wanted_gap:
-        parts.append(f"its widest full gap is {widest:.0f} m, {ladder.wanted_gap:.0f} m is usual")
+        parts.append(f"its widest full gap is {metres(widest)}, {metres(ladder.wanted_gap)} is usual")
     if any(step < STEP_RULE_DEG[0] for step in steps):
         parts.append("two clubs stand closer than 4°")
     if any(step > STEP_RULE_DEG[1] for step in steps):
         parts.append("a step is wider than 6°")
     more = [o for o in options if len(o.lofts_deg) == len(ladder.lofts_deg) + 1]
     if more and ladder.uncovered - more[0].uncovered >= 1.0:
-        parts.append(f"one more would close {ladder.uncovered - more[0].uncovered:.0f} m of it")
+        parts.append(f"one more would close {metres(ladder.uncovered - more[0].uncovered)} of it")
     if not parts:
         return "Gives up nothing but the slot."
     text = "; ".join(parts)
@@ -361,7 +364,8 @@ def notes(recommendation: Recommendation) -> list[tuple[str, str]]:
     """Cautions and open ends, each (kind, sentence): kind is "caution", "assumed", "gap" or "rule"."""
     found: list[tuple[str, str]] = []
     if recommendation.carry_model.assumed and not recommendation.strikes:
-        found.append(("assumed", "Carries assume a usual pitching-wedge carry of 105 m: measure one to replace it."))
+        usual = metres(ASSUMED_PITCHING_WEDGE_CARRY)
+        found.append(("assumed", f"Carries assume a usual pitching-wedge carry of {usual}: measure one to replace it."))
     for loft in recommendation.missing_lofts_deg:
         found.append(("gap", f"No head on the rack or in the bag reaches {degrees(loft)} within its bend limit."))
     for loft, code in recommendation.lost_pins:
@@ -425,7 +429,7 @@ def _sand_floor_words(recommendation: Recommendation) -> list[str]:
     by_slot: dict[int, float] = {}
     weights = recommendation.sheet.weights
     for n, scenario in enumerate(recommendation.sheet.short):
-        if scenario.shot.kind == "sand" and scenario.shot.key != "plugged" and not scenario.sand.thin_or_wet:
+        if scenario.shot.kind == "sand" and not scenario.shot.buried and not scenario.sand.thin_or_wet:
             for c in range(n * len(PINS), (n + 1) * len(PINS)):
                 slot = int(recommendation.served[c])
                 by_slot[slot] = by_slot.get(slot, 0.0) + float(weights[c])

@@ -30,7 +30,7 @@ from oblatus.core.gapping import (
 )
 from oblatus.core.gapping.ladder import MOST_WEDGES
 from oblatus.core.grounds import Ground
-from oblatus.core.shots import default_shot_mix
+from oblatus.core.shots import CATALOGUE, default_shot_mix
 from oblatus.core.strokes import Layout, Scatter
 from oblatus.errors import fault
 
@@ -38,9 +38,13 @@ CLUBS_ALLOWED = 14
 NINE_IRON_LESS_BOUNCE = 2.0
 TOP_LOFT_BASE_DEG = 55.0
 TOP_LOFT_NEED_DEG = 4.5
-HIGH_SHOTS = ("high_soft", "short_pitch", "sand_high_lip")
 HIGH_SHARE_FOR_ALL = 0.14
 LEAST_SPEEDS = 10
+
+
+def wedge_room(other_clubs: int) -> int:
+    """How many wedges the clubs allowed leave room for beside the others, at most four."""
+    return max(min(CLUBS_ALLOWED - other_clubs, MOST_WEDGES), 0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +64,7 @@ class Bag:
     @property
     def wedge_room(self) -> int:
         """How many wedges the 14 clubs leave room for, at most four."""
-        return max(min(CLUBS_ALLOWED - self.other_clubs, MOST_WEDGES), 0)
+        return wedge_room(self.other_clubs)
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,7 +128,7 @@ def _carry_model(
 def wanted_top_loft(player: Player) -> float:
     """Top loft that the shot mix can use [degrees]: 55, up to 59.5 when a seventh of the golf is high soft shots."""
     mix = player.shot_mix or default_shot_mix(player.handicap)
-    need = min(sum(mix.get(key, 0.0) for key in HIGH_SHOTS) / HIGH_SHARE_FOR_ALL, 1.0)
+    need = min(sum(mix.get(shot.key, 0.0) for shot in CATALOGUE if shot.high) / HIGH_SHARE_FOR_ALL, 1.0)
     strokes = 12.0 if player.handicap is None else player.handicap
     return TOP_LOFT_BASE_DEG + TOP_LOFT_NEED_DEG * need - (1.0 if strokes > 18.0 else 0.0)
 

@@ -17,7 +17,9 @@ from oblatus.core.fitting.fitting import Fitting, carry_model_of, faced_of
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.recommend import ABOVE, Recommendation
 from oblatus.core.fitting.scenarios import Scenario, build_scenarios
+from oblatus.core.shots import BY_KEY
 from oblatus.core.strokes import PINS, Scatter
+from oblatus.core.words import metres, metres_span
 
 Floats = NDArray[np.float64]
 
@@ -57,7 +59,8 @@ class Leak:
         lever = max(self.halving, key=lambda name: self.halving[name])
         if self.halving[lever] < LEAST:
             return None
-        return SAND_DRILL if lever == "entry" and self.key.startswith(("sand", "plugged")) else DRILLS[lever]
+        in_sand = self.key in BY_KEY and BY_KEY[self.key].kind == "sand"
+        return SAND_DRILL if lever == "entry" and in_sand else DRILLS[lever]
 
 
 def leaks_of(recommendation: Recommendation, judge: StrokesJudge) -> tuple[Leak, ...]:
@@ -184,9 +187,9 @@ def _groups(recommendation: Recommendation) -> list[tuple[str, str, list[int]]]:
 
 
 APPROACHES = (
-    ("approach_short", "approaches to 60 m"),
-    ("approach_middle", "approaches 60–100 m"),
-    ("approach_long", "approaches over 100 m"),
+    ("approach_short", f"approaches to {metres(BANDS[1])}"),
+    ("approach_middle", f"approaches {metres_span(BANDS[1], BANDS[2])}"),
+    ("approach_long", f"approaches over {metres(BANDS[2])}"),
 )
 
 

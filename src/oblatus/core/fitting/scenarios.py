@@ -3,18 +3,29 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import RELEASE_RATE, Habit, Player, Schools
 from oblatus.core.grounds import Ground, Sand, Turf
-from oblatus.core.shots import BY_KEY, CATALOGUE, Shot, default_shot_mix
+from oblatus.core.shots import CATALOGUE, Shot, default_shot_mix
 from oblatus.core.strokes.situations import Layout, OwnLie, lip_of
 
 ALWAYS_OPEN_SAND_DEG = 35.0
 ALWAYS_OPEN_TURF_DEG = 12.0
 SAND_ENTRY_PER_DEG = 0.0009
 """Entry moved back a degree of opening [m] (judgement: an opening of 20 degrees lifts the edge by 4.2 mm)."""
+
+SHOT_SHIFT: dict[str, dict[str, tuple[float, float]]] = {
+    "tight_firm": {"measured": (0.0, 0.0), "use_sole": (-4.0, 2.0), "use_edge": (4.0, -2.0)},
+    "tight_soft": {"measured": (0.0, 0.0), "brush": (-3.0, 2.0), "same_swing": (0.0, 0.0)},
+    "long_sand": {"measured": (0.0, 0.0), "blast": (-2.0, 2.0), "clip": (3.0, -1.0)},
+}
+"""Lean and attack [degrees] that a school adds where its shot is played, by question and choice (judgement)."""
+HANDS_LEAN = {"measured": 0.0, "quiet": 1.0, "free": -2.0}
+HANDS_RELEASE = {"measured": 0.0, "quiet": -0.4, "free": 0.4}
+ARC_ATTACK = {"measured": 0.0, "wide": 1.0, "early_set": -1.0}
+"""What the schools of hands and arc add on every short shot: lean, release rate, attack [degrees] (judgement)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,18 +66,19 @@ class Scenario:
     @property
     def turf(self) -> Turf:
         """The ground's turf with the ball where this lie has it."""
-        turf = self.ground.turf
-        if self.shot.ball_height is None:
-            return turf
-        return Turf(turf.firmness_g, self.shot.ball_height, turf.moisture, turf.root_density)
+        height = self.shot.ball_height
+        return self.ground.turf if height is None else replace(self.ground.turf, ball_height=height)
 
     @property
     def sand(self) -> Sand:
         """The ground's sand, deeper around a plugged ball."""
-        sand = self.ground.sand
-        if self.shot.key != "plugged":
-            return sand
-        return Sand(sand.penetrometer_kg_cm2, sand.loose_depth, sand.moisture, 0.016)
+        depth = self.shot.plug_depth
+        return self.ground.sand if depth is None else replace(self.ground.sand, plug_depth=depth)
+
+    @property
+    def surface(self) -> Turf | Sand:
+        """What the ball lies on."""
+        return self.sand if self.shot.kind == "sand" else self.turf
 
 
 def build_scenarios(
@@ -122,7 +134,7 @@ def usual_setup(shot: Shot, habit: Habit, schools: Schools) -> Setup:
 def _setup(shot: Shot, habit: Habit, schools: Schools, opening: float) -> Setup:
     lean = habit.lean_deg.mean + shot.lean_offset_deg
     attack = habit.attack_deg.mean + shot.attack_offset_deg
-    lean_shift, attack_shift = _school_shift(shot.key, schools)
+    lean_shift, attack_shift = _school_shift(shot, schools)
     return Setup(
         opening,
         min(max(lean + lean_shift, -8.0), 18.0),
@@ -138,7 +150,7 @@ def _entry(shot: Shot, habit: Habit, schools: Schools, opening: float) -> float:
     An open face stands on a higher edge: in sand the entry moves back with it.
     """
     back = SAND_ENTRY_PER_DEG * max(opening, 0.0) if shot.kind == "sand" else 0.0
-    offset = 0.0 if shot.key == "sand_long" and schools.long_sand == "clip" else shot.entry_offset
+    offset = 0.0 if shot.school == "long_sand" and schools.long_sand == "clip" else shot.entry_offset
     return min(max(habit.entry.mean + offset - back, -0.15), 0.04)
 
 
@@ -147,11 +159,11 @@ def _release(shot: Shot, habit: Habit, schools: Schools) -> float:
     rate = RELEASE_RATE[habit.release]
     if shot.kind == "full":
         return rate
-    return rate + {"measured": 0.0, "quiet": -0.4, "free": 0.4}[schools.hands]
+    return rate + HANDS_RELEASE[schools.hands]
 
 
 def _opening(shot: Shot, habit: Habit, schools: Schools) -> float:
-    if shot.kind == "sand" and shot.key != "plugged":
+    if shot.kind == "sand" and not shot.buried:
         if schools.sand_opening == "always_open":
             return ALWAYS_OPEN_SAND_DEG
         if schools.sand_opening == "square":
@@ -160,21 +172,15 @@ def _opening(shot: Shot, habit: Habit, schools: Schools) -> float:
         return 0.0
     if habit.opening == "square":
         return min(shot.opening_deg, 0.0)
-    if habit.opening == "always" and shot.key != "plugged":
+    if habit.opening == "always" and not shot.buried:
         return max(shot.opening_deg, ALWAYS_OPEN_TURF_DEG)
     return shot.opening_deg
 
 
-def _school_shift(key: str, schools: Schools) -> tuple[float, float]:
+def _school_shift(shot: Shot, schools: Schools) -> tuple[float, float]:
     """Lean and attack [degrees] that a school adds to the habit for this shot."""
-    lean = attack = 0.0
-    if key == "tight_firm":
-        lean, attack = {"measured": (0, 0), "use_sole": (-4, 2), "use_edge": (4, -2)}[schools.tight_firm]
-    elif key == "tight_soft":
-        lean, attack = {"measured": (0, 0), "brush": (-3, 2), "same_swing": (0, 0)}[schools.tight_soft]
-    elif key == "sand_long":
-        lean, attack = {"measured": (0, 0), "blast": (-2, 2), "clip": (3, -1)}[schools.long_sand]
-    if BY_KEY[key].kind != "full":
-        lean += {"measured": 0.0, "quiet": 1.0, "free": -2.0}[schools.hands]
-        attack += {"measured": 0.0, "wide": 1.0, "early_set": -1.0}[schools.arc]
+    lean, attack = SHOT_SHIFT[shot.school][getattr(schools, shot.school)] if shot.school else (0.0, 0.0)
+    if shot.kind != "full":
+        lean += HANDS_LEAN[schools.hands]
+        attack += ARC_ATTACK[schools.arc]
     return lean, attack

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import brentq
 
+from oblatus.core import words
 from oblatus.core.delivery import FULL_SWING_EXTRA_LEAN_DEG, Player
 from oblatus.core.flight import REFERENCE_AIR, Air, Delivery, Flight, Green, Launch, fly_ball, strike_ball
 from oblatus.core.flight import _kernels as flight_kernels
@@ -31,18 +32,23 @@ LEAST_SPEED, MOST_SPEED = 8.0, 48.0
 
 @dataclass(frozen=True, slots=True)
 class Swing:
-    """A clock swing: head speed as a share of full, lean beyond the habit [degrees]."""
+    """A clock swing: head speed as a share of full, lean beyond the habit [degrees].
+
+    `shot` is the one of the catalogue that it plays, `spellings` what files call it.
+    """
 
     key: str
     name: str
     speed_share: float
     extra_lean_deg: float
+    shot: str = "full"
+    spellings: tuple[str, ...] = ()
 
 
 SWINGS: tuple[Swing, ...] = (
-    Swing("full", "full", 1.0, FULL_SWING_EXTRA_LEAN_DEG),
-    Swing("1030", "10:30", 0.88, 1.0),
-    Swing("900", "9:00", 0.72, 0.0),
+    Swing("full", "full", 1.0, FULL_SWING_EXTRA_LEAN_DEG, "full", ("full", "full swing", "1/1", "100", "100%")),
+    Swing("1030", "10:30", 0.88, 1.0, "swing_1030", ("10:30", "1030", "10.30", "3/4", "three quarter", "75%")),
+    Swing("900", "9:00", 0.72, 0.0, "swing_900", ("9:00", "900", "9.00", "9", "1/2", "half", "50%")),
 )
 """Speed shares are judgement until this player's own swings are measured."""
 
@@ -159,8 +165,9 @@ def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryMode
     if miss(LEAST_SPEED) > 0.0 or miss(MOST_SPEED) < 0.0:
         raise fault(
             "player.pitching_wedge_carry_m",
-            f"no head speed between {LEAST_SPEED:g} and {MOST_SPEED:g} m/s carries a {pitching_wedge_loft_deg:g} "
-            "degree club that far at this lean; is it in metres, and a full swing?",
+            f"no head speed between {words.speed(LEAST_SPEED, 0)} and {words.speed(MOST_SPEED, 0)} carries a "
+            f"{pitching_wedge_loft_deg:g} degree club that far at this lean; is the unit right, and the swing a full "
+            "one?",
             f"{carry:g}",
         )
     speed = float(brentq(miss, LEAST_SPEED, MOST_SPEED, xtol=1e-6))

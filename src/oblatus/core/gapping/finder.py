@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from oblatus.core.gapping.conditions import LadderShot, miss_of
+from scipy.special import ndtr
+
+from oblatus.core.gapping.conditions import GUST, LadderShot, miss_of
+from oblatus.core.words import metres, speed
 
 Pin = Literal["front", "middle", "back"]
 
@@ -18,6 +20,7 @@ GUST_SHARE = 0.25
 LOFT_BEYOND_DEG = 58.0
 FULL_HIGH_LOFT = 0.6
 NEAR = 4.0
+SPIN_STEP = 100
 MOST = 6
 
 
@@ -57,41 +60,45 @@ def _rate(shot: LadderShot, distance: float, pin: Pin) -> FoundShot:
 
 
 def _below(z: float) -> float:
-    return 0.5 * (1.0 + math.erf(z / math.sqrt(2.0)))
+    return float(ndtr(z))
 
 
 def reasons_for(found: FoundShot, distance: float) -> str:
     """Why, in a sentence."""
     shot = found.shot
     off = shot.total - distance
-    parts = [f"{shot.apex:.0f} m high, lands at {shot.landing_deg:.0f}°"]
-    parts.append(f"releases {shot.run:.0f} m" if shot.run >= 0.5 else "stops dead" if shot.run > -0.5 else "draws back")
+    parts = [f"{metres(shot.apex)} high, lands at {shot.landing_deg:.0f}°"]
+    parts.append(f"releases {metres(shot.run)}" if shot.run >= 0.5 else "stops dead" if shot.run > -0.5 else "draws back")
     if abs(off) >= 1.0:
-        parts.append(f"{abs(off):.0f} m {'long' if off > 0 else 'short'} on average")
-    parts.append(f"{round(10 * found.near)} of ten within {NEAR:.0f} m of the flag")
+        parts.append(f"{metres(abs(off))} {'long' if off > 0 else 'short'} on average")
+    parts.append(f"{round(10 * found.near)} of ten within {metres(NEAR)} of the flag")
     if found.on_green < 0.9:
         parts.append(f"{round(10 * (1 - found.on_green))} of ten miss the green")
     if abs(shot.gust) >= 1.0:
-        parts.append(f"2 m/s more into the wind takes {abs(shot.gust):.0f} m")
+        parts.append(f"{speed(GUST, 0)} more into the wind takes {metres(abs(shot.gust))}")
     return "; ".join(parts)
 
 
 def compared(a: LadderShot, b: LadderShot) -> str:
     """Two shots beside each other, the second as it differs from the first."""
+    wind = speed(GUST, 0)
     parts = [
-        _differs(b.carry - a.carry, 1.0, "m", "longer", "shorter"),
-        _differs(b.apex - a.apex, 0.5, "m", "higher", "lower"),
-        _differs(b.launch.spin_rpm - a.launch.spin_rpm, 100.0, "rpm", "more spin", "less spin", 100),
-        _differs(b.run - a.run, 0.5, "m", "more release", "less release"),
-        _differs(b.spread - a.spread, 0.3, "m", "more spread", "less spread", places=1),
-        _differs(a.gust - b.gust, 0.5, "m", "more lost to 2 m/s of wind", "less lost to 2 m/s of wind"),
+        _differs(b.carry - a.carry, 1.0, "longer", "shorter"),
+        _differs(b.apex - a.apex, 0.5, "higher", "lower"),
+        _spin_differs(b.launch.spin_rpm - a.launch.spin_rpm),
+        _differs(b.run - a.run, 0.5, "more release", "less release"),
+        _differs(b.spread - a.spread, 0.3, "more spread", "less spread", places=1),
+        _differs(a.gust - b.gust, 0.5, f"more lost to {wind} of wind", f"less lost to {wind} of wind"),
     ]
     said = [part for part in parts if part]
     return ", ".join(said) if said else "nothing to tell them apart"
 
 
-def _differs(by: float, least: float, unit: str, more: str, less: str, rounding: int = 1, places: int = 0) -> str:
-    if abs(by) < least:
+def _differs(by: float, least: float, more: str, less: str, places: int = 0) -> str:
+    return "" if abs(by) < least else f"{metres(abs(by), places)} {more if by > 0 else less}"
+
+
+def _spin_differs(by: float) -> str:
+    if abs(by) < SPIN_STEP:
         return ""
-    size = round(abs(by) / rounding) * rounding if places == 0 else round(abs(by), places)
-    return f"{size:,} {unit} {more if by > 0 else less}"
+    return f"{SPIN_STEP * round(abs(by) / SPIN_STEP):,.0f} rpm {'more' if by > 0 else 'less'} spin"

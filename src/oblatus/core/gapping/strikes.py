@@ -4,39 +4,39 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from oblatus.core.bounds import Bound, check_all
+from oblatus.core.bounds import Bound
+from oblatus.core.figures import check_figures, figure, figures
+from oblatus.core.shots import BY_KEY
 
-BOUNDS = {
-    "loft_deg": Bound(34, 68, "degrees"),
-    "carry_m": Bound(1, 200, "m"),
-    "club_speed_mps": Bound(3, 55, "m/s"),
-    "ball_speed_mps": Bound(3, 75, "m/s"),
-    "launch_deg": Bound(-5, 75, "degrees"),
-    "spin_rpm": Bound(200, 16000, "rpm"),
-    "apex_m": Bound(0, 60, "m"),
-    "landing_deg": Bound(0, 89, "degrees"),
-    "attack_deg": Bound(-25, 15, "degrees"),
-    "lean_deg": Bound(-25, 35, "degrees"),
-    "entry_mm": Bound(-250, 120, "mm"),
-    "dynamic_loft_deg": Bound(10, 85, "degrees"),
-    "impact_height_mm": Bound(-10, 70, "mm"),
-    "exit_mm": Bound(-200, 500, "mm"),
-    "mark_back_mm": Bound(0, 35, "mm"),
-    "mark_toe_mm": Bound(-50, 50, "mm"),
-}
+WANTED_STRIKES = 5
+"""Strikes that a session plans for a swing or station where it says nothing else."""
 
-FIELDS = (
-    ("loft_deg", "loft_deg", 1.0), ("carry_m", "carry", 1.0), ("club_speed_mps", "club_speed", 1.0),
-    ("ball_speed_mps", "ball_speed", 1.0), ("launch_deg", "launch_deg", 1.0), ("spin_rpm", "spin_rpm", 1.0),
-    ("apex_m", "apex", 1.0), ("landing_deg", "landing_deg", 1.0), ("attack_deg", "attack_deg", 1.0),
-    ("lean_deg", "lean_deg", 1.0), ("entry_mm", "entry", 1000.0), ("dynamic_loft_deg", "dynamic_loft_deg", 1.0),
-    ("impact_height_mm", "impact_height", 1000.0), ("exit_mm", "exit", 1000.0),
-    ("mark_back_mm", "mark_back", 1000.0), ("mark_toe_mm", "mark_toe", 1000.0),
-)  # fmt: skip
-"""Names of the bounds, fields of a strike, and the scale from the field's unit to the bound's."""
 
-SHORT_STATIONS = ("pitch", "chip", "sand", "practice")
-"""Stations beside the clock swings: their strikes tell the habit and not the carries."""
+@dataclass(frozen=True, slots=True)
+class Station:
+    """A place beside the clock swings: its strikes tell the habit and not the carries.
+
+    `shot` is the one of the catalogue that is hit there, `speed` a usual head speed [m/s], `wanted` how many strikes are
+    planned, `habit` whether they belong to the partial swings whose habit is taken over, `spellings` what files call it.
+    """
+
+    key: str
+    name: str
+    shot: str
+    speed: float
+    wanted: int = WANTED_STRIKES
+    habit: bool = True
+    spellings: tuple[str, ...] = ()
+
+
+STATIONS = (
+    Station("pitch", "pitch", "pitch", 20.0, spellings=("pitch", "pitching")),
+    Station("chip", "chip", "chip", 13.0, spellings=("chip", "chipping")),
+    Station("sand", "sand", "sand_greenside", 22.0, habit=False, spellings=("sand", "bunker")),
+    Station("practice", "practice swing", "pitch", 20.0, wanted=10, spellings=("practice", "practice swing", "no ball")),
+)
+SHORT_STATIONS = tuple(station.key for station in STATIONS)
+SAND_STATIONS = tuple(station.key for station in STATIONS if BY_KEY[station.shot].kind == "sand")
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,42 +56,45 @@ class MeasuredStrike:
 
     id: str
     club: str
-    loft_deg: float
-    swing: str
-    carry: float | None
-    club_speed: float | None = None
-    ball_speed: float | None = None
-    launch_deg: float | None = None
-    spin_rpm: float | None = None
-    apex: float | None = None
-    landing_deg: float | None = None
+    loft_deg: float = figure("loft_deg", "Loft", Bound(34, 68, "degrees"))
+    swing: str = "full"
+    carry: float | None = figure("carry_m", "Carry", Bound(1, 200, "m"), optional=True)
+    club_speed: float | None = figure("club_speed_mps", "Head speed", Bound(3, 55, "m/s"), optional=True)
+    ball_speed: float | None = figure("ball_speed_mps", "Ball speed", Bound(3, 75, "m/s"), optional=True)
+    launch_deg: float | None = figure("launch_deg", "Launch", Bound(-5, 75, "degrees"), optional=True)
+    spin_rpm: float | None = figure("spin_rpm", "Spin", Bound(200, 16000, "rpm"), places=0, optional=True)
+    apex: float | None = figure("apex_m", "Apex", Bound(0, 60, "m"), optional=True)
+    landing_deg: float | None = figure("landing_deg", "Landing", Bound(0, 89, "degrees"), optional=True)
     set_aside: str | None = None
-    attack_deg: float | None = None
-    lean_deg: float | None = None
-    entry: float | None = None
-    dynamic_loft_deg: float | None = None
-    impact_height: float | None = None
-    exit: float | None = None
-    mark_back: float | None = None
-    mark_toe: float | None = None
+    attack_deg: float | None = figure("attack_deg", "Attack", Bound(-25, 15, "degrees"), optional=True)
+    lean_deg: float | None = figure("lean_deg", "Shaft lean", Bound(-25, 35, "degrees"), optional=True)
+    entry: float | None = figure("entry_mm", "Entry", Bound(-250, 120, "mm"), per=1000.0, places=0, optional=True)
+    dynamic_loft_deg: float | None = figure("dynamic_loft_deg", "Dynamic loft", Bound(10, 85, "degrees"), optional=True)
+    impact_height: float | None = figure(
+        "impact_height_mm", "Contact height", Bound(-10, 70, "mm"), per=1000.0, places=0, optional=True
+    )
+    exit: float | None = figure("exit_mm", "Exit from sand", Bound(-200, 500, "mm"), per=1000.0, places=0, optional=True)
+    mark_back: float | None = figure(
+        "mark_back_mm", "Mark behind the edge", Bound(0, 35, "mm"), per=1000.0, places=0, optional=True
+    )
+    mark_toe: float | None = figure(
+        "mark_toe_mm", "Mark towards the toe", Bound(-50, 50, "mm"), per=1000.0, places=0, optional=True
+    )
 
     def __post_init__(self) -> None:
         # a fitting can hold 100,000 strikes, made anew for every question: each is looked through once, quickly
-        for name, field, scale in FIELDS:
+        for field, per, low, high in _LIMITS:
             value = getattr(self, field)
-            if value is None:
-                continue
-            bound = BOUNDS[name]
-            if type(value) is not float or not bound.low <= scale * value <= bound.high:
-                self._check()
+            if value is not None and (type(value) is not float or not low <= per * value <= high):
+                check_figures(self)
                 return
-
-    def _check(self) -> None:
-        values = {name: getattr(self, field) for name, field, _ in FIELDS}
-        scales = {name: scale for name, _, scale in FIELDS}
-        check_all({name: scales[name] * value for name, value in values.items() if value is not None}, BOUNDS)
 
     @property
     def counts(self) -> bool:
         """Whether it is used."""
         return self.set_aside is None
+
+
+STRIKE_FIGURES = figures(MeasuredStrike)
+"""What can be measured of a strike, and the club's loft, by their keys."""
+_LIMITS = tuple((f.attribute, f.per, f.bound.low, f.bound.high) for f in STRIKE_FIGURES.values())

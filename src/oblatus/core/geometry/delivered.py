@@ -10,13 +10,16 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from oblatus.core.bounds import DELIVERY, check_all
+from oblatus.core.bounds import check_all
 from oblatus.core.clubs import Head
+from oblatus.core.delivery import Swing
+from oblatus.core.figures import figures
 from oblatus.core.geometry import _kernels
 
 HANDS_DROP = 0.20
 """Degrees by which the hands are lowered for each degree of opening (judgement; 0 is a strict turn about the shaft)."""
 
+SETUP = {key: record.bound for key, record in figures(Swing).items()}
 Hand = Literal["right", "left"]
 Floats = NDArray[np.float64]
 
@@ -32,24 +35,9 @@ class DeliveredHead:
 
 
 def head_row(head: Head) -> Floats:
-    """The head as a row of the compiled kernels (13 numbers, m, kg and radians)."""
-    return np.array(
-        [
-            math.radians(head.loft_deg),
-            math.radians(head.bounce_deg),
-            head.sole_width,
-            head.camber_radius,
-            head.leading_edge_radius,
-            head.front_bevel,
-            math.radians(head.front_bevel_deg),
-            head.trailing_relief_fraction,
-            math.radians(head.trailing_relief_deg),
-            head.heel_relief,
-            head.toe_relief,
-            math.radians(head.lie_deg),
-            head.mass,
-        ]
-    )
+    """The head as a row of the compiled kernels (its figures in their order; m, kg and radians)."""
+    values = ((getattr(head, f.attribute), f.bound.unit) for f in figures(Head).values())
+    return np.array([math.radians(value) if unit == "degrees" else value for value, unit in values])
 
 
 def deliver(
@@ -72,7 +60,7 @@ def deliver(
     InputError
         If lean or opening is outside its range.
     """
-    check_all({"lean_deg": lean_deg, "opening_deg": opening_deg}, DELIVERY)
+    check_all({"lean_deg": lean_deg, "opening_deg": opening_deg}, SETUP)
     out = deliver_many([head], np.array([opening_deg]), np.array([lean_deg]), hands_drop)[0, 0]
     side = 1.0 if hand == "right" else -1.0
     return DeliveredHead(float(out[0]), float(out[1]), side * float(out[2]), float(out[3]))

@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from oblatus.core.gapping.strikes import MeasuredStrike
+from oblatus.core.gapping.strikes import SAND_STATIONS, MeasuredStrike
 from oblatus.core.session.summary import inferred_lean
 
 Picture = Literal["entries", "sole_pass", "set_plane"]
@@ -44,10 +44,13 @@ def find_faults(
     A fault needs five strikes that could show it, and 40 % that do (the scatter of entries: its spread).
     """
     counting = [strike for strike in strikes if strike.counts]
-    turf = [strike for strike in counting if strike.swing != "sand"]
-    sand = [strike for strike in counting if strike.swing == "sand"]
+    turf = [strike for strike in counting if strike.swing not in SAND_STATIONS]
+    sand = [strike for strike in counting if strike.swing in SAND_STATIONS]
     partial = [strike for strike in turf if strike.swing != "full"]  # a full swing leans the shaft and is meant to
-    opened = BOUNCE_PER_OPENING * opening_deg.get("sand", 0.0)
+
+    def opened(strike: MeasuredStrike) -> float:
+        return BOUNCE_PER_OPENING * opening_deg.get(strike.swing, 0.0)
+
     found = [
         _share(
             "ground_first", "ground before ball", "the sole lands more than 55 mm behind the ball's centre, off turf",
@@ -66,7 +69,7 @@ def find_faults(
         _share(
             "edge_in_sand", "edge first in sand", "less than 4 degrees of bounce reach the sand after lean and opening",
             "set_plane", [s for s in sand if _lean(s) is not None and s.club in bounce_deg],
-            lambda s: bounce_deg[s.club] + opened - (_lean(s) or 0.0) < SAND_BOUNCE_DEG,
+            lambda s: bounce_deg[s.club] + opened(s) - (_lean(s) or 0.0) < SAND_BOUNCE_DEG,
         ),
         _scatter("entry_scattered", "the sole lands anywhere", turf, SCATTERED_TURF),
         _scatter("sand_scattered", "the sole enters the sand anywhere", sand, SCATTERED_SAND),

@@ -37,6 +37,12 @@ def wall_friction_deg(moisture: float) -> float:
     return 16.0 + 6.0 * moisture
 
 
+def thatch_of(turf: Turf) -> float:
+    """Depth over which turf gives before the soil does [m]: 0.63 of how high the ball sits, less on firm ground."""
+    sit_mm = 1000.0 * turf.ball_height
+    return min(max(0.63 * sit_mm * (1.4 - turf.firmness_g / 150.0), 0.0), MOST_THATCH_MM) / 1000.0
+
+
 def ground_row(ground: Turf | Sand) -> tuple[int, Floats]:
     """Kind (0 turf, 1 sand) and the row of the kernels.
 
@@ -49,11 +55,10 @@ def ground_row(ground: Turf | Sand) -> tuple[int, Floats]:
     if isinstance(ground, Turf):
         force = HAMMER_MASS * HAMMER_GRAVITY * ground.firmness_g
         depth = HAMMER_ENERGY / force / (1.4 * (1.0 - 0.4 * math.log(3.5)))
-        sit_mm = 1000.0 * ground.ball_height
         row[: _kernels.GRIP] = (
             SLANTED_LOAD * 1.4 * force / HAMMER_AREA,
             NARROW_CONTACT * 0.4 * depth,
-            min(max(0.63 * sit_mm * (1.4 - ground.firmness_g / 150.0), 0.0), MOST_THATCH_MM) / 1000.0,
+            thatch_of(ground),
             0.40 - 0.20 * ground.moisture,
             1500.0 * (0.93 + 0.14 * ground.moisture),
             190e3

@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from oblatus.core.words import metres
+
 Light = Literal["clear", "careful", "leave it"]
 
 CAREFUL_ABOVE = 0.10
@@ -13,6 +15,7 @@ LEAVE_ABOVE = 0.25
 COSTS = {"bladed": 2.0, "dug": 1.0, "slid-under": 1.0, "left-in": 1.0, "long": 1.0, "thin": 0.25}
 LOFTED_DEG = 58.0
 LOFTED_FACTOR = 1.5
+BLADED_FARTHER = 2.5
 """A bladed lofted club goes two to three times the intended distance."""
 
 
@@ -36,9 +39,9 @@ def risk_of(shares: Mapping[str, float], loft_deg: float, carry: float) -> Risk:
     light: Light = "clear" if weight <= CAREFUL_ABOVE else "careful" if weight <= LEAVE_ABOVE else "leave it"
     worst = max(COSTS, key=lambda name: shares.get(name, 0.0) * COSTS[name])
     chance = shares.get(worst, 0.0)
-    rule = f"bad misses weigh {weight:.0%}: clear to 10 %, careful to 25 %"
+    rule = f"chance of a bad miss, weighed by what it costs, {100 * weight:.0f} %: clear to 10 %, careful to 25 %"
     if chance >= 0.005:
-        rule += f"; most of it {worst}, {chance:.0%} of strikes"
+        rule += f"; most of it {worst}, {100 * chance:.0f} % of strikes"
         if worst == "bladed":
-            rule += f", about {2.5 * carry:.0f} m instead of {carry:.0f}"
+            rule += f", about {metres(BLADED_FARTHER * carry)} instead of {metres(carry)}"
     return Risk(light, weight, rule)

@@ -10,8 +10,8 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from oblatus.core.bounds import DELIVERY, Bound, check_all
 from oblatus.core.clubs import Head
+from oblatus.core.delivery import Swing
 from oblatus.core.flight._tables import SPIN_RADIUS, carry_of
 from oblatus.core.flight.tables import carry_table
 from oblatus.core.geometry import HANDS_DROP, deliver, head_row
@@ -37,8 +37,6 @@ OUTCOMES: tuple[Outcome, ...] = (
     "long",
 )
 CONTACTS: tuple[Contact, ...] = ("none", "face", "edge")
-SPEED_BOUND = Bound(4, 50, "m/s")
-RELEASE_BOUND = Bound(0, 3, "")
 CALIBRATED_SPEED = (12.0, 38.0)
 CALIBRATED_LOFT_DEG = (46.0, 64.0)
 CALIBRATED_OPENING_DEG = 50.0
@@ -72,31 +70,6 @@ class Solid:
     loft_in_plane: float
     in_plane: float
     mass: float
-
-
-@dataclass(frozen=True, slots=True)
-class Swing:
-    """Delivery of a strike: angles in degrees, speed [m/s], release rate, entry from the ball's centre [m]."""
-
-    opening_deg: float
-    lean_deg: float
-    attack_deg: float
-    speed: float
-    release: float = 1.0
-    entry: float = -0.034
-
-    def __post_init__(self) -> None:
-        check_all(
-            {
-                "opening_deg": self.opening_deg,
-                "lean_deg": self.lean_deg,
-                "attack_deg": self.attack_deg,
-                "entry_mm": 1000.0 * self.entry,
-                "speed_mps": self.speed,
-                "release": self.release,
-            },
-            {**DELIVERY, "speed_mps": SPEED_BOUND, "release": RELEASE_BOUND},
-        )
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,13 +14,14 @@ from uuid import UUID
 import numpy as np
 from numpy.typing import NDArray
 
-from oblatus.core.gapping.strikes import BOUNDS
+from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.formats.imports.guess import text_of, word_of
 from oblatus.formats.imports.mapping import MappingDocument
 from oblatus.formats.imports.numbers import numbers_of
-from oblatus.formats.imports.quantities import FIELDS, FIGURES, NO_RESULT
+from oblatus.formats.imports.quantities import FIELDS, NO_RESULT
 from oblatus.formats.imports.reading import Cell
 from oblatus.formats.imports.shape import Shaped
+from oblatus.formats.strikes import MEASURED
 from oblatus.formats.strikes_csv import safe_text
 
 CHUNK = 5000
@@ -95,7 +96,7 @@ def wrong_csv(wrong: Sequence[Wrong]) -> str:
 
 
 def _names(mapping: MappingDocument) -> list[str]:
-    own = [c.field for c in mapping.columns if c.field in FIGURES or c.field in NOTES]
+    own = [c.field for c in mapping.columns if c.field in MEASURED or c.field in NOTES]
     return ["id", "club", "loft_deg", "swing", *own]
 
 
@@ -129,7 +130,7 @@ class _Work:
         clubs, skip = self._words("club", kept, numbers, wrong)
         swings, skip_too = self._words("swing", kept, numbers, wrong)
         out = skip | skip_too
-        figures = {name: self._figures(name, kept, numbers, wrong) for name in self.at if name in FIGURES}
+        figures = {name: self._figures(name, kept, numbers, wrong) for name in self.at if name in MEASURED}
         lofts = self._lofts(clubs, kept, numbers, wrong)
         notes = {name: self._notes(name, kept, numbers, wrong) for name in self.at if name in NOTES}
         measured = [~np.isnan(column) for column in figures.values()]
@@ -204,7 +205,7 @@ class _Work:
         units = FIELDS[name].units or {}
         cells = self._cells(name, rows)
         figures, bad = numbers_of(cells, self.mapping.decimal, units[self.unit[name] or ""], units)
-        bound = BOUNDS[name]
+        bound = STRIKE_FIGURES[name].bound
         with np.errstate(invalid="ignore"):
             outside = np.flatnonzero((figures < bound.low) | (figures > bound.high))
         bad |= {int(i): bound.words() for i in outside}
@@ -274,7 +275,7 @@ def _note(name: str, word: str) -> tuple[object, str]:
     if name == "simulated":
         return plain in YES, "" if not word or plain in YES | NO else "must be yes or no"
     if len(word) > LONGEST[name]:
-        return "", f"is longer than {LONGEST[name]} letters"
+        return "", f"is longer than {LONGEST[name]} characters"
     if word.startswith("'") and safe_text(word[1:]) == word:
         word = word[1:]  # our own export keeps spreadsheets from running it
     if name == "set_aside":

@@ -8,8 +8,8 @@ from collections.abc import Iterable, Sequence
 from typing import TYPE_CHECKING, Any
 
 from oblatus.core.fitting.carries_of import ClubRow
-from oblatus.core.gapping import Swing
-from oblatus.core.gapping.strikes import SHORT_STATIONS
+from oblatus.core.gapping import SWINGS, Swing
+from oblatus.core.gapping.strikes import SHORT_STATIONS, STATIONS
 from oblatus.formats.imports.quantities import FIELDS, NO_RESULT, USUAL_UNITS, plain_name
 
 if TYPE_CHECKING:
@@ -25,15 +25,7 @@ CLUB_WORDS = {
     "sand": ("sw", "sand", "sand wedge", "s"),
     "lob": ("lw", "lob", "lob wedge", "l"),
 }
-SWING_WORDS = {
-    "full": ("full", "full swing", "1/1", "100", "100%"),
-    "1030": ("10:30", "1030", "10.30", "3/4", "three quarter", "75%"),
-    "900": ("9:00", "900", "9.00", "9", "1/2", "half", "50%"),
-    "pitch": ("pitch", "pitching"),
-    "chip": ("chip", "chipping"),
-    "sand": ("sand", "bunker"),
-    "practice": ("practice", "practice swing"),
-}
+SWING_WORDS = {s.key: s.spellings for s in SWINGS} | {s.key: s.spellings for s in STATIONS}
 
 
 def names_known(row: Iterable[object]) -> int:

@@ -2,22 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, Self
+from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
 from oblatus.core.bounds import Bound
 from oblatus.formats.fields import Strict, Within, at_field
-from oblatus.formats.imports.quantities import FIELDS, FIGURES
-from oblatus.formats.strikes import ClubCode, SwingKey
+from oblatus.formats.imports.quantities import FIELDS
+from oblatus.formats.strikes import MEASURED, ClubCode, SwingKey
 
 Word = Annotated[str, StringConstraints(max_length=200)]
-FieldName = Literal[
-    "club", "swing", "carry_m", "club_speed_mps", "ball_speed_mps", "launch_deg", "spin_rpm", "apex_m", "landing_deg",
-    "attack_deg", "lean_deg", "entry_mm", "dynamic_loft_deg", "impact_height_mm", "exit_mm", "mark_back_mm",
-    "mark_toe_mm", "loft_deg", "divot", "set_aside",
-    "note", "simulated", "id",
-]  # fmt: skip
+if TYPE_CHECKING:
+    FieldName = str
+else:
+    FieldName = Literal[tuple(FIELDS)]
 
 
 class LayoutDocument(Strict):
@@ -72,7 +70,7 @@ class MappingDocument(Strict):
         places = [column.column for column in self.columns]
         if len(set(places)) < len(places):
             raise at_field("columns", "one column is used twice")
-        if not set(fields) & {*FIGURES, "divot"}:
+        if not set(fields) & {*MEASURED, "divot"}:
             raise at_field("columns", "no column holds anything that was measured, such as carry or entry")
         if "club" not in fields and self.club is None:
             raise at_field("club", "must be chosen: no column says which club it was")

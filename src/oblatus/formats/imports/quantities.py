@@ -6,6 +6,8 @@ import math
 import re
 from dataclasses import dataclass
 
+from oblatus.core.gapping.strikes import STRIKE_FIGURES
+from oblatus.formats.strikes import MEASURED
 from oblatus.units import METRES_PER_FOOT, METRES_PER_SECOND_PER_MPH, METRES_PER_YARD
 
 NO_RESULT = "\x00formula"
@@ -32,59 +34,57 @@ class Field:
     units: dict[str, float] | None = None
 
 
+UNITS: dict[str, dict[str, float]] = {
+    "carry_m": RANGE, "club_speed_mps": SPEED, "ball_speed_mps": SPEED, "launch_deg": ANGLE, "spin_rpm": SPIN,
+    "apex_m": RANGE, "landing_deg": ANGLE, "attack_deg": _both_ways(ANGLE, "down positive"),
+    "lean_deg": _both_ways(ANGLE, "back positive"), "entry_mm": _both_ways(SHORT, "behind positive"),
+    "dynamic_loft_deg": ANGLE, "impact_height_mm": SHORT, "exit_mm": SHORT, "mark_back_mm": SHORT, "mark_toe_mm": SHORT,
+    "loft_deg": ANGLE,
+}  # fmt: skip
+"""Units that files have figures in."""
+
+ALSO_CALLED: dict[str, tuple[str, ...]] = {
+    "carry_m": ("carry distance", "carry dist", "carry length", "flugweite", "vuelo"),
+    "club_speed_mps": (
+        "club speed", "club head speed", "clubhead speed", "schlägerkopfgeschwindigkeit",
+    ),
+    "ball_speed_mps": ("ball velocity", "ballgeschwindigkeit"),
+    "launch_deg": ("launch angle", "launch ang", "vertical launch angle", "abflugwinkel"),
+    "spin_rpm": ("spin rate", "backspin", "back spin", "total spin", "spinrate"),
+    "apex_m": ("height", "peak height", "max height", "maximum height"),
+    "landing_deg": ("landing angle", "land angle", "descent", "descent angle", "angle of descent"),
+    "attack_deg": ("attack angle", "angle of attack", "aoa", "attack ang", "eintreffwinkel"),
+    "lean_deg": ("lean", "handle lean", "shaft lean at impact"),
+    "entry_mm": ("entry point", "turf entry", "sand entry", "low point", "strike point"),
+    "dynamic_loft_deg": ("dyn loft", "delivered loft", "loft at impact"),
+    "impact_height_mm": ("impact height", "vertical impact", "face height", "vertical face impact"),
+    "exit_mm": ("exit", "exit point", "sand exit"),
+    "mark_back_mm": ("mark back",),
+    "mark_toe_mm": ("mark toe",),
+    "loft_deg": ("club loft", "static loft"),
+}  # fmt: skip
+"""Names in files beside the one that a figure has here."""
+
+
+def _figure(key: str) -> Field:
+    label = STRIKE_FIGURES[key].words.lower()
+    return Field(label, (label, *ALSO_CALLED.get(key, ())), UNITS[key])
+
+
 FIELDS: dict[str, Field] = {
     "club": Field("club", ("club", "club name", "club type", "clubs", "schläger", "club used", "klubba", "palo")),
     "swing": Field("swing", ("swing", "clock", "clock swing", "shot type", "shot", "station")),
-    "carry_m": Field(
-        "carry", ("carry", "carry distance", "carry dist", "carry length", "flugweite", "vuelo"), RANGE
-    ),
-    "club_speed_mps": Field(
-        "head speed",
-        ("club speed", "head speed", "club head speed", "clubhead speed", "schlägerkopfgeschwindigkeit"),
-        SPEED,
-    ),
-    "ball_speed_mps": Field("ball speed", ("ball speed", "ball velocity", "ballgeschwindigkeit"), SPEED),
-    "launch_deg": Field(
-        "launch", ("launch", "launch angle", "launch ang", "vertical launch angle", "abflugwinkel"), ANGLE
-    ),
-    "spin_rpm": Field("spin", ("spin", "spin rate", "backspin", "back spin", "total spin", "spinrate"), SPIN),
-    "apex_m": Field("apex", ("apex", "height", "peak height", "max height", "maximum height"), RANGE),
-    "landing_deg": Field(
-        "landing", ("landing", "landing angle", "land angle", "descent", "descent angle", "angle of descent"), ANGLE
-    ),
-    "attack_deg": Field(
-        "attack", ("attack", "attack angle", "angle of attack", "aoa", "attack ang", "eintreffwinkel"),
-        _both_ways(ANGLE, "down positive"),
-    ),
-    "lean_deg": Field(
-        "shaft lean", ("lean", "shaft lean", "handle lean", "shaft lean at impact"), _both_ways(ANGLE, "back positive")
-    ),
-    "entry_mm": Field(
-        "entry", ("entry", "entry point", "turf entry", "sand entry", "low point", "strike point"),
-        _both_ways(SHORT, "behind positive"),
-    ),
-    "dynamic_loft_deg": Field("dynamic loft", ("dynamic loft", "dyn loft", "delivered loft", "loft at impact"), ANGLE),
-    "impact_height_mm": Field(
-        "contact height", ("contact height", "impact height", "vertical impact", "face height", "vertical face impact"),
-        SHORT,
-    ),
-    "exit_mm": Field("exit from sand", ("exit", "exit point", "sand exit"), SHORT),
-    "mark_back_mm": Field("mark behind the edge", ("mark back",), SHORT),
-    "mark_toe_mm": Field("mark towards the toe", ("mark toe",), SHORT),
-    "loft_deg": Field("loft", ("loft", "club loft", "static loft"), ANGLE),
+    **{key: _figure(key) for key in (*MEASURED, "loft_deg")},
     "divot": Field("divot", ("divot", "divot depth")),
     "set_aside": Field("set aside", ("set aside", "excluded", "reason")),
     "note": Field("note", ("note", "notes", "comment", "comments", "remark", "remarks")),
     "simulated": Field("simulated", ("simulated",)),
     "id": Field("id", ("id", "uuid", "strike id")),
-}  # fmt: skip
+}
 USUAL_UNITS = {
-    "launch_deg": "deg", "spin_rpm": "rpm", "landing_deg": "deg", "attack_deg": "deg", "lean_deg": "deg",
-    "dynamic_loft_deg": "deg", "loft_deg": "deg", "entry_mm": "mm", "impact_height_mm": "mm", "exit_mm": "mm",
-    "mark_back_mm": "mm", "mark_toe_mm": "mm",
-}  # fmt: skip
+    key: next(iter(units)) for key, units in UNITS.items() if key not in ("carry_m", "apex_m") and units is not SPEED
+}
 """The unit of a column that states none, where everybody uses one; the others have to be said."""
-FIGURES = tuple(name for name, field in FIELDS.items() if field.units is not None and name != "loft_deg")
 
 SPELLINGS = {
     "m": ("m", "meter", "meters", "metre", "metres"),

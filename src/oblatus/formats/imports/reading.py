@@ -95,7 +95,18 @@ def _read_text(content: bytes, encoding: str | None, delimiter: str | None, tell
         raise fault("file", "is no table: it holds bytes that no text has")
     if not text.strip():
         raise fault("file", "is empty")
-    delimiter = delimiter or _delimiter(text)
+    delimiter = delimiter or delimiter_of(text)
+    return RawTable("csv", (), None, encoding, delimiter, rows_of_text(text, delimiter, tell), 0)
+
+
+def rows_of_text(text: str, delimiter: str, tell: Tell = lambda _: None) -> list[Sequence[Cell]]:
+    """Rows of delimited text, quotes taken off.
+
+    Raises
+    ------
+    InputError
+        If a quote is left open or there is too much of it.
+    """
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=DELIMITERS[delimiter])
     rows: list[Sequence[Cell]] = []
     try:
@@ -105,7 +116,7 @@ def _read_text(content: bytes, encoding: str | None, delimiter: str | None, tell
     except csv.Error as error:
         raise fault("file", f"cannot be read at line {reader.line_num}: {error}") from error
     _width(rows)
-    return RawTable("csv", (), None, encoding, delimiter, rows, 0)
+    return rows
 
 
 def _decode(content: bytes, encoding: str | None) -> tuple[str, str]:
@@ -131,7 +142,7 @@ def _likely(content: bytes) -> list[str]:
     return ["utf-8", "cp1252", "iso-8859-15"]
 
 
-def _delimiter(text: str) -> str:
+def delimiter_of(text: str) -> str:
     """The delimiter that gives most column names we know, then the most even table."""
     sample = text[:200_000].splitlines()[:LOOKED_AT]
 

@@ -2,9 +2,10 @@
 
 from flask_openapi3 import APIBlueprint
 
+from oblatus.formats.desk import DeskIn, DeskOut
 from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut, evidence_out, flips_out, schools_out
 from oblatus.usecases.ask_engine import each_school, how_sure, what_flips
-from oblatus.usecases.at_desk import DeskIn, DeskOut, at_desk
+from oblatus.usecases.at_desk import at_desk
 from oblatus.usecases.engine import engine
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database

@@ -5,10 +5,14 @@ from typing import Any
 from flask import request
 from flask_openapi3 import APIBlueprint
 
-from oblatus.core.grounds import sand_class, summarise_readings, turf_class
+from oblatus.core.figures import figures
+from oblatus.core.fitting.fitting import wedge_room
+from oblatus.core.grounds import SURFACES, summarise_readings
 from oblatus.core.shots import default_shot_mix
+from oblatus.core.strike.ground_rows import thatch_of
+from oblatus.core.words import worded
 from oblatus.errors import Fault
-from oblatus.formats.convert import head_from
+from oblatus.formats.convert import grounds_of, head_from
 from oblatus.formats.differences import difference
 from oblatus.formats.earlier import EarlierOut, kept_result
 from oblatus.formats.fitting import (
@@ -16,6 +20,7 @@ from oblatus.formats.fitting import (
     GroundDocument,
     OwnedWedgeDocument,
     PlayerDocument,
+    SurfaceDocument,
     dump_fitting,
     load_fitting,
 )
@@ -56,7 +61,6 @@ from oblatus.web.schemas import (
     KeptOut,
     NameIn,
     OwnedOut,
-    ReadingsOut,
     SectionsIn,
     SnapshotPath,
     StartIn,
@@ -161,7 +165,7 @@ def delete_for_good(path: FittingPath) -> Answer:
 def get_export(path: FittingPath) -> Answer:
     """The fitting as a document: strikes, rack, kept proposals, readings and photos included."""
     document = export_fitting(database(), actor(), path.fitting_id)
-    return download(dump_fitting(document), "application/json", document.player.name, ".json")
+    return download(worded(dump_fitting(document)), "application/json", document.player.name, ".json")
 
 
 @blueprint.get("/<uuid:fitting_id>/kept", responses={200: KeptList})
@@ -242,6 +246,8 @@ def _fitting(view: FittingView) -> FittingOut:
         problem=[_fault(fault) for fault in view.proposal.problem],
         owned=[_owned(wedge) for wedge in view.document.bag.wedges],
         readings=[_readings(ground) for ground in view.document.grounds],
+        thatch_mm=[round(1000 * thatch_of(ground.turf), 2) for ground in grounds_of(view.document)],
+        wedge_room=wedge_room(view.document.bag.other_clubs),
         steps=dict(view.steps),
         default_shot_mix=default_shot_mix(view.document.player.handicap),
         kept=_kept_line(view.kept) if view.kept else None,
@@ -255,15 +261,18 @@ def _owned(wedge: OwnedWedgeDocument) -> OwnedOut:
     return OwnedOut(shape=head.shape_words(), edge_height_mm=edge_height_mm(head), outline_mm=outline_mm(head))
 
 
-def _readings(ground: GroundDocument) -> ReadingsOut:
-    turf = sand = ""
-    if ground.turf.readings_g:
-        found = summarise_readings(ground.turf.readings_g)
-        turf = f"{found.mean:.0f} ± {found.spread:.0f} g from {found.count}: {turf_class(found.mean)}"
-    if ground.sand.readings_kg_cm2:
-        found = summarise_readings(ground.sand.readings_kg_cm2)
-        sand = f"{found.mean:.2f} ± {found.spread:.2f} kg/cm2 from {found.count}: {sand_class(found.mean)}"
-    return ReadingsOut(turf=turf, sand=sand)
+def _readings(ground: GroundDocument) -> dict[str, str]:
+    return {key: _says(ground.surface(key)) for key in SURFACES}
+
+
+def _says(there: SurfaceDocument) -> str:
+    """What single readings say together; empty where there are none."""
+    if not there.readings:
+        return ""
+    kind, found = there.kind_of, summarise_readings(there.readings)
+    record = figures(kind.made_of)[kind.reading]
+    spread = f"{found.mean:.{record.places}f} ± {found.spread:.{record.places}f} {record.bound.unit}"
+    return f"{spread} from {found.count}: {kind.class_of(found.mean).words}"
 
 
 def _fault(fault: Fault) -> FaultOut:

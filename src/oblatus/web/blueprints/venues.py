@@ -4,14 +4,14 @@ from typing import cast
 
 from flask_openapi3 import APIBlueprint
 
-from oblatus.core.grounds import sand_class, turf_class
-from oblatus.formats.fitting import GroundDocument, Season, VenueDocument
-from oblatus.formats.readings import PLUGS
+from oblatus.core.figures import figures
+from oblatus.core.grounds import SURFACES
+from oblatus.formats.fitting import GroundDocument, Season, SurfaceDocument, VenueDocument
 from oblatus.store.tables import VenueRow
 from oblatus.usecases.venues import forget_venue, keep_venue, list_venues
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
-from oblatus.web.schemas_devices import VenueOut, VenuePath, VenuesOut
+from oblatus.web.schemas_devices import SurfaceLine, VenueOut, VenuePath, VenuesOut
 from oblatus.web.schemas_errors import EVERYWHERE
 
 blueprint = APIBlueprint("venues", __name__, url_prefix="/api/venues", abp_responses=EVERYWHERE)
@@ -40,7 +40,6 @@ def delete_venue(path: VenuePath) -> Answer:
 
 def _record(row: VenueRow) -> VenueOut:
     ground = GroundDocument.model_validate(row.ground)
-    turf, sand = ground.turf, ground.sand
     return VenueOut(
         id=row.id,
         venue=row.venue,
@@ -48,11 +47,13 @@ def _record(row: VenueRow) -> VenueOut:
         read_on=row.read_on,
         kept_by=row.kept_by,
         ground=ground,
-        turf=f"{turf.firmness_g:.0f} g, {turf_class(turf.firmness_g)}{_from(turf.readings_g, turf.firmness_source)}",
-        sand=f"{sand.penetrometer_kg_cm2:.2f} kg/cm2, {PLUGS[sand_class(sand.penetrometer_kg_cm2)]}"
-        f"{_from(sand.readings_kg_cm2, sand.penetrometer_source)}",
+        surfaces=[_line(ground.surface(key)) for key in SURFACES],
     )
 
 
-def _from(readings: tuple[float, ...], source: str) -> str:
-    return f", from {len(readings)}" if readings else f", {source}"
+def _line(there: SurfaceDocument) -> SurfaceLine:
+    kind = there.kind_of
+    record = figures(kind.made_of)[kind.reading]
+    from_what = f"from {len(there.readings)}" if there.readings else there.source
+    words = f"{there.reading:.{record.places}f} {record.bound.unit}, {kind.class_of(there.reading).words}, {from_what}"
+    return SurfaceLine(key=kind.key, name=kind.words, words=words)

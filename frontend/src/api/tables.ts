@@ -1,0 +1,34 @@
+import catalogue from "./catalogue.json";
+import type { Schemas } from "./client";
+
+/** The tables of the program that the screens are made from; `oblatus export` writes them, a test holds them true. */
+export const TABLES = catalogue as Schemas["CatalogueOut"];
+
+export type Figure = Schemas["FigureField"];
+export type Surface = Schemas["SurfaceKindOut"];
+
+/** A figure of a table by its key. */
+export function figureOf(table: readonly Figure[], key: string): Figure {
+  const found = table.find((figure) => figure.key === key);
+  if (!found) throw new Error(`no figure ${key}`);
+  return found;
+}
+
+/** Every figure of a table at its usual value. */
+export const usualOf = (table: readonly Figure[]): Record<string, number> =>
+  Object.fromEntries(table.flatMap(({ key, usual }) => (usual === null ? [] : [[key, usual]])));
+
+/** The class of a reading. */
+export function classOf(surface: Surface, reading: number): string {
+  const found = surface.classes.find(
+    ({ upto, with_end }) => upto === null || reading < upto || (with_end && reading === upto),
+  );
+  return found?.key ?? "";
+}
+
+/** A kind of ground by its key. */
+export function surfaceOf(key: string): Surface {
+  const found = TABLES.grounds.find((surface) => surface.key === key);
+  if (!found) throw new Error(`no ground ${key}`);
+  return found;
+}

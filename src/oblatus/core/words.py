@@ -1,0 +1,70 @@
+"""Quantities inside sentences: kept as numbers until it is known who reads them.
+
+A sentence of `core` holds a mark for each distance and speed; `worded` puts the reader's figures in their place. The
+shell and files read SI, a screen what its fitter reads.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+from oblatus.units import METRES_PER_SECOND_PER_MPH, METRES_PER_YARD
+
+OPEN, CLOSE = "\ue000", "\ue001"
+"""Characters for private use, that nobody types."""
+MARK = re.compile(f"{OPEN}(m|s) ([^ {CLOSE}]+) (?:([^ {CLOSE}]+) )?(\\d){CLOSE}")
+
+
+@dataclass(frozen=True, slots=True)
+class Reader:
+    """The units of who reads: metres or yards, m/s or mph."""
+
+    distance: Literal["m", "yd"] = "m"
+    speed: Literal["mps", "mph"] = "mps"
+
+
+SI = Reader()
+
+
+def metres(value: float, places: int = 0) -> str:
+    """A distance [m] for a sentence, with so many decimals."""
+    return f"{OPEN}m {value:.6g} {places}{CLOSE}"
+
+
+def metres_span(low: float, high: float, places: int = 0) -> str:
+    """Two distances [m] with one unit: 60–100 m."""
+    return f"{OPEN}m {low:.6g} {high:.6g} {places}{CLOSE}"
+
+
+def speed(value: float, places: int = 1) -> str:
+    """A speed [m/s] for a sentence."""
+    return f"{OPEN}s {value:.6g} {places}{CLOSE}"
+
+
+def worded(text: str, reader: Reader = SI) -> str:
+    """The text with every mark in the reader's units."""
+    if OPEN not in text:
+        return text
+
+    def said(mark: re.Match[str]) -> str:
+        kind, one, other, places = mark.groups()
+        per, unit = _UNITS[kind, reader.distance if kind == "m" else reader.speed]
+        figures = "–".join(_figure(float(value) / per, int(places)) for value in (one, other) if value is not None)
+        return f"{figures} {unit}"
+
+    return MARK.sub(said, text)
+
+
+def _figure(value: float, places: int) -> str:
+    shown = f"{value:.{places}f}"
+    return shown.replace("-", "") if float(shown) == 0.0 else shown.replace("-", "−")
+
+
+_UNITS = {
+    ("m", "m"): (1.0, "m"),
+    ("m", "yd"): (METRES_PER_YARD, "yd"),
+    ("s", "mps"): (1.0, "m/s"),
+    ("s", "mph"): (METRES_PER_SECOND_PER_MPH, "mph"),
+}

@@ -1,0 +1,100 @@
+"""The tables of core as the screens take them."""
+
+from __future__ import annotations
+
+import math
+from functools import cache
+from typing import get_args
+
+from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
+from oblatus.core.delivery import Habit, Swing
+from oblatus.core.figures import figures, in_document
+from oblatus.core.gapping import SWINGS, MeasuredStrike
+from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
+from oblatus.core.gapping.strikes import STATIONS, WANTED_STRIKES
+from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind
+from oblatus.core.shots import BY_KEY, CATALOGUE
+from oblatus.core.strike.lies import LIES
+from oblatus.formats.fitting import MOST_READINGS, SECTIONS, SHARE_TOLERANCE
+from oblatus.formats.strike import SwingIn, surface_out
+from oblatus.web.schemas import (
+    CatalogueOut,
+    ClassOut,
+    FigureField,
+    LieOut,
+    PickedOut,
+    ShotOut,
+    SpreadsOut,
+    StationKeyOut,
+    SurfaceKindOut,
+)
+
+SIGNS = {"degrees": "°", "kg/cm2": "kg/cm²", "": ""}
+"""Units as a screen has them, where that is another sign than the shell's."""
+
+
+@cache
+def catalogue_out() -> CatalogueOut:
+    """Everything that is the same for every fitting."""
+    habit = Habit()
+    return CatalogueOut(
+        shots=[ShotOut(key=shot.key, name=shot.name, kind=shot.kind) for shot in CATALOGUE],
+        head=_fields(Head),
+        swing=_fields(Swing),
+        grounds=[_surface(kind) for kind in SURFACES.values()],
+        place=_fields(Ground),
+        sections=list(SECTIONS),
+        greens=list(get_args(GreenClass)),
+        stations=[_station(s.key, s.name, WANTED_STRIKES, s.shot, clock=True) for s in SWINGS]
+        + [_station(s.key, s.name, s.wanted, s.shot, clock=False) for s in STATIONS],
+        strike=_fields(MeasuredStrike),
+        lies=[
+            LieOut(name=name, swing=SwingIn.model_validate(in_document(swing)), ground=surface_out(ground))
+            for name, (swing, ground) in LIES.items()
+        ],
+        spreads=SpreadsOut(
+            attack_spread_deg=habit.attack_deg.spread,
+            lean_spread_deg=habit.lean_deg.spread,
+            entry_spread_mm=1000.0 * habit.entry.spread,
+        ),
+        most_readings=MOST_READINGS,
+        share_tolerance=SHARE_TOLERANCE,
+        bend_limit_deg={make: limit for make, limit in BEND_LIMIT_DEG.items()},
+        drift_matters_deg=DRIFT_MATTERS_DEG,
+        assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
+    )
+
+
+def _fields(kind: type) -> list[FigureField]:
+    return [
+        FigureField(
+            key=key, words=f.words, unit="%" if f.percent else SIGNS.get(f.bound.unit, f.bound.unit), low=f.bound.low,
+            high=f.bound.high, usual=f.usual, percent=f.percent, places=f.places, where=f.where, short=f.short,
+        )
+        for key, f in figures(kind).items()
+    ]  # fmt: skip
+
+
+def _surface(kind: SurfaceKind) -> SurfaceKindOut:
+    known = figures(kind.made_of)
+    picked = kind.picked
+    return SurfaceKindOut(
+        key=kind.key, words=kind.words, reading=kind.reading, readings=kind.readings, readings_words=kind.readings_words,
+        source=kind.source, instrument=kind.instrument, instrument_figure=kind.instrument_figure,
+        figures=_fields(kind.made_of),
+        classes=[
+            ClassOut(
+                key=one.key, words=one.words, upto=None if math.isinf(one.upto) else one.upto, with_end=one.with_end,
+                usual=one.usual,
+            )
+            for one in kind.classes
+        ],
+        picked=None if picked is None else PickedOut(
+            field=picked.field, words=picked.words, figure=picked.figure,
+            values={word: value * known[picked.figure].per for word, value in picked.values.items()},
+        ),
+    )  # fmt: skip
+
+
+def _station(key: str, name: str, wanted: int, shot: str, *, clock: bool) -> StationKeyOut:
+    return StationKeyOut(key=key, name=name, wanted=wanted, in_sand=BY_KEY[shot].kind == "sand", clock=clock)

@@ -1,0 +1,38 @@
+"""Quantities inside sentences: one figure for a reader of metres and one for a reader of yards."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from oblatus.core.words import CLOSE, OPEN, SI, Reader, metres, metres_span, speed, worded
+from oblatus.units import METRES_PER_YARD
+
+AMERICAN = Reader("yd", "mph")
+
+
+@pytest.mark.parametrize(
+    ("text", "metric", "other"),
+    [
+        (metres(91.44), "91 m", "100 yd"),
+        (metres(-0.2), "0 m", "0 yd"),
+        (metres(-2.5, 1), "−2.5 m", "−2.7 yd"),
+        (metres_span(60, 100), "60–100 m", "66–109 yd"),
+        (speed(2, 0), "2 m/s", "4 mph"),
+        ("nothing to convert", "nothing to convert", "nothing to convert"),
+    ],
+)
+def test_a_sentence_in_the_readers_units(text, metric, other):
+    assert worded(f"about {text}.") == f"about {metric}."
+    assert worded(f"about {text}.", AMERICAN) == f"about {other}."
+
+
+@given(st.floats(-300, 300), st.integers(0, 3))
+def test_no_mark_is_left_and_the_figure_is_the_number(value, places):
+    for reader, per in ((SI, 1.0), (AMERICAN, METRES_PER_YARD)):
+        said = worded(f"({metres(value, places)}, {speed(abs(value))})", reader)
+        assert OPEN not in said
+        assert CLOSE not in said
+        figure = float(said[1:].split(" ")[0].replace("−", "-"))
+        assert figure == pytest.approx(value / per, abs=0.51 * 10**-places + 1e-3)

@@ -1,0 +1,101 @@
+"""A fact stands in one place: what lists a figure, a class or a step by hand is found here."""
+
+from __future__ import annotations
+
+import ast
+import json
+import re
+from pathlib import Path
+
+import pytest
+
+from oblatus.core.clubs import Head
+from oblatus.core.delivery import Swing
+from oblatus.core.figures import figures, in_document, in_engine
+from oblatus.core.gapping import MeasuredStrike
+from oblatus.core.grounds import SURFACES
+from oblatus.core.shots import CATALOGUE
+from oblatus.formats.fitting import SECTIONS, SURFACE_DOCUMENTS, HeadDocument
+from oblatus.formats.rack import demo_rack
+from oblatus.formats.strikes import StrikeDocument
+from oblatus.store.tables import StrikeRow
+from oblatus.usecases.step_states import STEPS
+from oblatus.web.catalogue import catalogue_out
+
+ROOT = Path(__file__).parents[1]
+SOURCE = ROOT / "src/oblatus"
+SCREEN = ROOT / "frontend/src"
+SAID = {"loft_deg", "bounce_deg", "sole_width_mm", "lie_deg", "head_mass_kg", "mass", "moisture", "release"}
+"""Figures that sentences, pictures and the gauge call by name, and words that mean other things too."""
+
+
+def python_sources() -> list[Path]:
+    return [p for p in SOURCE.rglob("*.py") if "versions" not in p.parts]
+
+
+def screens() -> list[Path]:
+    return [p for p in SCREEN.rglob("*.ts*") if "api" not in p.parts and ".test." not in p.name]
+
+
+@pytest.mark.parametrize("key", sorted(set(figures(Head)) - SAID))
+def test_a_figure_of_the_sole_is_written_once(key: str):
+    """With this a new one needs its record, the kernel that uses it and the page that explains it."""
+    named = re.compile(rf"\b{key}\b")
+    assert [p.name for p in python_sources() if named.search(p.read_text())] == ["clubs.py"]
+    assert [p.name for p in screens() if named.search(p.read_text())] == []
+
+
+def test_documents_hold_what_the_records_hold():
+    assert set(HeadDocument.model_fields) == set(figures(Head))
+    assert set(figures(MeasuredStrike)) <= set(StrikeDocument.model_fields) & set(StrikeRow.model_fields)
+    for key, kind in SURFACES.items():
+        shown = {f.key for f in figures(kind.made_of).values() if f.where != "none"}
+        picked = {kind.picked.figure} if kind.picked else set()
+        assert shown - picked <= set(SURFACE_DOCUMENTS[key].model_fields)
+    schema = json.loads((ROOT / "docs/formats/fitting.schema.json").read_text())["$defs"]["RackHeadDocument"]
+    for key, record in figures(Head).items():
+        held = schema["properties"][key]
+        assert (held["minimum"], held["maximum"]) == (record.bound.low, record.bound.high)
+
+
+def test_figures_go_to_a_document_and_back_unchanged():
+    for head in demo_rack():
+        engine = Head(**in_engine(Head, head))
+        assert in_document(engine) == pytest.approx({key: getattr(head, key) for key in figures(Head)}, abs=1e-9)
+    swing = Swing(3.0, -2.0, -7.5, 18.0, 0.3, -0.042)
+    assert in_document(swing)["entry_mm"] == -42.0
+
+
+def test_the_pages_on_models_name_every_figure():
+    explained = (ROOT / "docs/models/geometry.md").read_text() + (ROOT / "docs/models/strike.md").read_text()
+    missing = [f.words for f in figures(Head).values() if f.words.split(",")[0].lower() not in explained.lower()]
+    assert missing == []
+
+
+def test_the_screens_have_the_tables_of_the_engine():
+    tables = catalogue_out()
+    assert [shot.key for shot in tables.shots] == [shot.key for shot in CATALOGUE]
+    assert tables.sections == list(SECTIONS)
+    steps = re.findall(r'key: "(\w+)",\s*name: "\w+",\s*hotkey', (SCREEN / "app/steps.ts").read_text())
+    assert steps == list(STEPS)
+
+
+@pytest.mark.parametrize("limit", [65, 105, 145, 1.8, 2.2, 2.4])
+def test_no_screen_knows_where_a_class_of_ground_ends(limit: float):
+    said = re.compile(rf"(<=?|>=?|\[)\s*{re.escape(str(limit))}\b")
+    assert [p.name for p in screens() if said.search(p.read_text())] == []
+
+
+ENGINE = {
+    "recommend", "doubt_of", "leaks_of", "draw_law_gains", "strike", "strike_window", "summarise", "find_faults",
+    "carries_of", "shots_in", "find_shots", "fit_player_model", "under_each_school", "find_flips", "ladder_choice",
+}  # fmt: skip
+
+
+def test_no_format_runs_the_engine():
+    found = []
+    for path in (SOURCE / "formats").rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in ENGINE:
+                found.append(f"{path.name}: {node.func.id}")
+    assert found == []
