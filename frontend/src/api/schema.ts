@@ -4660,7 +4660,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["FigureField"][];
             /** Instrument */
-            instrument: string;
+            instrument: string | null;
             /** Instrument Figure */
             instrument_figure: string;
             /** Key */

@@ -20,7 +20,7 @@ HANDS_DROP_BOUND = Bound(0, 0.5, "degrees a degree")
 def add_deliver(commands: Any) -> None:
     """Register `deliver`."""
     parser = commands.add_parser("deliver", help="delivered loft, bounce, face direction and edge height")
-    for record in figures(Head).values():
+    for record in (f for f in figures(Head).values() if f.flag):
         parser.add_argument(
             f"--{record.flag}", dest=record.key, type=number(record.key, record.bound), required=record.usual is None,
             default=record.usual, help=f"{record.words.lower()} [{record.bound.unit or '-'}]",

@@ -139,7 +139,7 @@ class SurfaceKind:
     reading : key of the figure that the instrument reads
     readings, source : fields of the document that hold single readings and where the figure comes from
     readings_words : name of the single readings on a screen
-    instrument, instrument_figure : kind of instrument, and what it calls the figure
+    instrument, instrument_figure : kind of instrument, None where nothing reads it yet, and what it calls the figure
     classes : in order, the last one open
     picked : figure that is picked by a word instead of typed
     """
@@ -151,7 +151,7 @@ class SurfaceKind:
     readings: str
     source: str
     readings_words: str
-    instrument: str
+    instrument: str | None
     instrument_figure: str
     classes: tuple[GroundClass, ...]
     picked: Picked | None = None

@@ -33,11 +33,11 @@ def _surface_figures(kind: SurfaceKind) -> type[Strict]:
     """What the instrument of a kind of ground says at once: one figure."""
     bound = figures(kind.made_of)[kind.reading].bound
     figure: dict[str, Any] = {kind.instrument_figure: (Annotated[float, Within(bound)], ...)}
-    return create_model(f"{kind.instrument.capitalize()}Figures", __base__=Strict, __doc__="One reading.", **figure)
+    return create_model(f"{kind.key.capitalize()}Figures", __base__=Strict, __doc__="One reading.", **figure)
 
 
 FIGURES: dict[str, type[Strict]] = {"gauge": GaugeFigures} | {
-    kind.instrument: _surface_figures(kind) for kind in SURFACES.values()
+    kind.instrument: _surface_figures(kind) for kind in SURFACES.values() if kind.instrument is not None
 }
 INSTRUMENTS = tuple(FIGURES)
 

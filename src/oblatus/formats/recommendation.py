@@ -26,6 +26,7 @@ from oblatus.core.fitting.proposal import Proposal
 from oblatus.core.gapping import Ladder, MeasuredStrike, Rung
 from oblatus.core.gapping.ladder import overlap_limit
 from oblatus.core.geometry import deliver, deliver_many, head_outline
+from oblatus.core.shots import Kind
 from oblatus.core.strokes import PINS
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import HeadDocument
@@ -184,7 +185,7 @@ class ScenarioOut(Strict):
     key: str
     shot: str
     shot_name: str
-    kind: Literal["full", "turf", "sand"]
+    kind: Kind
     ground: str
     share: float
     opening_deg: float

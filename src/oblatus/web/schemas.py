@@ -11,6 +11,7 @@ from pydantic_core import CoreSchema, core_schema
 
 from oblatus.core.bounds import Bound
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
+from oblatus.core.shots import Kind
 from oblatus.formats.carries import CellKey
 from oblatus.formats.differences import DifferenceOut
 from oblatus.formats.earlier import EarlierOut
@@ -408,7 +409,7 @@ class ShotOut(Strict):
 
     key: str
     name: str
-    kind: Literal["full", "turf", "sand"]
+    kind: Kind
 
 
 class FigureField(Strict):
@@ -457,7 +458,7 @@ class SurfaceKindOut(Strict):
     readings: str
     readings_words: str
     source: str
-    instrument: str
+    instrument: str | None
     instrument_figure: str
     figures: list[FigureField]
     classes: list[ClassOut]

@@ -166,17 +166,19 @@ function SurfaceFields({ surface, here, place, path, says, onChange }: SurfacePr
           />
         ))}
       </div>
-      <Instrument
-        kind={instrument as InstrumentKind}
-        target={place}
-        name={place}
-        told={(f) => shown(f[instrument_figure] ?? 0)}
-        says={(s) =>
-          `${plain(meanOf(s, instrument_figure) ?? 0, record.places)} ± ${shown(s.figures[0]?.spread ?? 0)}: ${s.words}`
-        }
-        used={(_, found) => here[source] === "measured" && same(single, values(found, instrument_figure))}
-        onUse={(_, found) => set({ [readings]: values(found, instrument_figure), [source]: "measured" })}
-      />
+      {instrument && (
+        <Instrument
+          kind={instrument as InstrumentKind}
+          target={place}
+          name={place}
+          told={(f) => shown(f[instrument_figure] ?? 0)}
+          says={(s) =>
+            `${plain(meanOf(s, instrument_figure) ?? 0, record.places)} ± ${shown(s.figures[0]?.spread ?? 0)}: ${s.words}`
+          }
+          used={(_, found) => here[source] === "measured" && same(single, values(found, instrument_figure))}
+          onUse={(_, found) => set({ [readings]: values(found, instrument_figure), [source]: "measured" })}
+        />
+      )}
     </fieldset>
   );
 }

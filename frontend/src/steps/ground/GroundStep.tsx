@@ -1,11 +1,12 @@
 import { Button } from "@mantine/core";
 import { useState } from "react";
 import type { Ground } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
 import { CoreSample } from "../../pictures/CoreSample/CoreSample";
 import { metres, showDistance, showPercent } from "../../units/units";
 import parts from "../parts/parts.module.css";
-import { SourceMark } from "../parts/SourceMark";
+import { type Source, SourceMark } from "../parts/SourceMark";
 import { StepHead } from "../parts/StepHead";
 import { copied } from "./copied";
 import classes from "./Ground.module.css";
@@ -94,10 +95,17 @@ export default function GroundStep() {
               </span>
               <CoreSample ground={g} thatchMm={server.thatch_mm[i] ?? 0} />
               <span className={classes.facts}>
-                <SourceMark source={g.turf.firmness_source} label="turf" /> turf, {g.turf.lie.replace("_", " ")} lie
-                <br />
-                <SourceMark source={g.sand.penetrometer_source} label="sand" /> sand, {g.green} greens, lip{" "}
-                {showDistance(metres(g.lip_height_m), units.distance, 1).replace(" ", "\u00a0")}
+                {TABLES.grounds.map((surface) => {
+                  const here = g[surface.key as "turf"] as unknown as Record<string, string>;
+                  return (
+                    <span key={surface.key} className={classes.fact}>
+                      <SourceMark source={here[surface.source] as Source} label={surface.words} />{" "}
+                      {surface.words.toLowerCase()}
+                      {surface.picked && `, ${here[surface.picked.field]?.replace("_", " ")} lie`}
+                    </span>
+                  );
+                })}
+                {g.green} greens, lip {showDistance(metres(g.lip_height_m), units.distance, 1).replace(" ", "\u00a0")}
               </span>
             </button>
           </li>

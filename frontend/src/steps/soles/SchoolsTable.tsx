@@ -36,7 +36,8 @@ export function SchoolsTable() {
                 .filter((s) => s.share >= 0.02)
                 .map((s) => (
                   <li key={`${s.slot}${s.code}`}>
-                    <strong>{showPercent(s.share)}</strong> of {evidence.data.draws} trials have {s.name} in one of the level sets
+                    <strong>{showPercent(s.share)}</strong> of {evidence.data.draws} trials have {s.name} in one of the
+                    level sets
                   </li>
                 ))}
             </ul>

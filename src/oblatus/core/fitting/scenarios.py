@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import RELEASE_RATE, Habit, Player, Schools
-from oblatus.core.grounds import Ground, Sand, Turf
+from oblatus.core.grounds import SAND, TURF, Ground, Sand, Turf
 from oblatus.core.shots import CATALOGUE, Shot, default_shot_mix
 from oblatus.core.strokes.situations import Layout, OwnLie, lip_of
 
@@ -78,7 +78,8 @@ class Scenario:
     @property
     def surface(self) -> Turf | Sand:
         """What the ball lies on."""
-        return self.sand if self.shot.kind == "sand" else self.turf
+        lies: dict[str, Turf | Sand] = {TURF.key: self.turf, SAND.key: self.sand}
+        return lies[self.shot.surface]
 
 
 def build_scenarios(
