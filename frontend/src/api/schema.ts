@@ -1263,6 +1263,8 @@ export interface components {
         CatalogueOut: {
             /** Assumed Carry M */
             assumed_carry_m: number;
+            /** Ball Radius Mm */
+            ball_radius_mm: number;
             /** Bend Limit Deg */
             bend_limit_deg: {
                 [key: string]: number;

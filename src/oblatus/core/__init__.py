@@ -1,3 +1,3 @@
 """The rules of the job and its physics: pure, in SI, angles in degrees at every public function."""
 
-ENGINE_VERSION = "3.0.0"
+ENGINE_VERSION = "3.0.1"

@@ -7,6 +7,7 @@ from functools import cache
 from typing import get_args
 
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
+from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.delivery import Habit, Swing
 from oblatus.core.figures import figures, in_document
 from oblatus.core.gapping import SWINGS, MeasuredStrike
@@ -61,6 +62,7 @@ def catalogue_out() -> CatalogueOut:
         share_tolerance=SHARE_TOLERANCE,
         bend_limit_deg={make: limit for make, limit in BEND_LIMIT_DEG.items()},
         drift_matters_deg=DRIFT_MATTERS_DEG,
+        ball_radius_mm=round(1000 * BALL_RADIUS.value, 3),
         assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
     )
 

@@ -510,6 +510,7 @@ class CatalogueOut(Strict):
     bend_limit_deg: dict[str, float]
     drift_matters_deg: float
     assumed_carry_m: float
+    ball_radius_mm: float
 
 
 class RackOut(Strict):

@@ -52,7 +52,13 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, e
         const x = markScale(sand, width);
         return (
           <>
-            <circle cx={x(0)} cy={SKY - 40} r={x(21.3) - x(0)} fill="var(--paper)" stroke="var(--line-2)" />
+            <circle
+              cx={x(0)}
+              cy={SKY - 40}
+              r={x(TABLES.ball_radius_mm) - x(0)}
+              fill="var(--paper)"
+              stroke="var(--line-2)"
+            />
             {mean !== null && spread !== null && (
               <rect
                 x={x(mean - spread)}

@@ -19,21 +19,21 @@ BALL_AREA = constants.BALL_AREA.value
 STIMP_SPEED = constants.STIMP_RELEASE_SPEED.value
 
 RESTITUTION_SLOPE = 0.0029  # s/m, Penner, Am. J. Phys. 69 (2001) 563
-TANGENTIAL_RESTITUTION = 0.32  # fitted; sign and size: Maw, Barber & Fawcett, Wear 38 (1976) 101
+TANGENTIAL_RESTITUTION = 0.32  # -, fitted; sign and size: Maw, Barber & Fawcett, Wear 38 (1976) 101
 
-CD_BELOW_CRISIS = 0.50  # Bearman & Harvey, Aero. Quart. 27 (1976) 112
-CD_BASE = 0.240
-CD_SLOPE = 0.209
-CL_AMPLITUDE = 0.435
-CL_HALF = 0.15
-CL_LOSS = 0.30
-CRISIS_LOW = 3.0e4
+CD_BELOW_CRISIS = 0.50  # -, Bearman & Harvey, Aero. Quart. 27 (1976) 112
+CD_BASE = 0.240  # -, drag of a dimpled ball without spin, fitted to published carries
+CD_SLOPE = 0.209  # -, and how it rises with the spin ratio, fitted
+CL_AMPLITUDE = 0.435  # -, lift at a large spin ratio, fitted
+CL_HALF = 0.15  # -, spin ratio of half that lift, fitted
+CL_LOSS = 0.30  # -, share of the lift lost below the drag crisis, fitted
+CRISIS_LOW = 3.0e4  # -, Reynolds numbers between which the drag falls
 CRISIS_HIGH = 8.0e4
-SPIN_MOMENT = 0.012  # Tavares, Shannon & Melvin, Science and Golf III (1999)
+SPIN_MOMENT = 0.012  # -, Tavares, Shannon & Melvin, Science and Golf III (1999)
 
-MAX_STEPS = 4000
-MAX_BOUNCES = 25
-LEAST_HOP_SPEED = 0.30
+MAX_STEPS = 4000  # of a flight
+MAX_BOUNCES = 25  # of a run
+LEAST_HOP_SPEED = 0.30  # m/s, a slower bounce is a roll
 
 LANDED = 0
 DID_NOT_LAND = 1

@@ -8,12 +8,12 @@ import math
 import numba
 import numpy as np
 
-HALF_BLADE = 0.025
-PLAN_DIVISOR = 0.140  # twice the 70 mm plan radius of the leading edge
-ROCKER_DIVISOR = 0.700  # twice the 350 mm heel-to-toe radius
-ALONG = 25
-ACROSS = 9
-SOFT_MIN = 0.0003
+HALF_BLADE = 0.025  # m, half of the modelled blade (judgement)
+PLAN_DIVISOR = 0.140  # m, twice the 70 mm plan radius of the leading edge
+ROCKER_DIVISOR = 0.700  # m, twice the 350 mm heel-to-toe radius
+ALONG = 25  # points of the turned surface, front to back
+ACROSS = 9  # and heel to toe
+SOFT_MIN = 0.0003  # m, width of the soft least that keeps the lead from jumping
 
 # columns of a head row
 LOFT, BOUNCE, WIDTH, CAMBER, NOSE, BEVEL, BEVEL_ANGLE, BACK, BACK_ANGLE, HEEL, TOE, LIE, MASS = range(13)
@@ -186,7 +186,7 @@ def lowest(points, c, s):
     return -low
 
 
-FACE_HEIGHT = 0.036
+FACE_HEIGHT = 0.036  # m, edge to top of the face (judgement)
 PITCH_LOW, PITCH_HIGH = -25, 45
 PITCHES = PITCH_HIGH - PITCH_LOW + 1
 

@@ -8,20 +8,22 @@ import math
 
 import numpy as np
 
+from oblatus.core import constants
 from oblatus.core._compiled import leaf, quick
 from oblatus.core.flight._kernels import RESTITUTION_SLOPE, clean_contact
 from oblatus.core.geometry._kernels import PITCH_LOW, PITCHES
+from oblatus.core.strike import parameters as p
 
-BALL_RADIUS = 0.02135
-BALL_MASS = 0.0459
-ARC_RADIUS = 1.1
-REFERENCE_X = -0.012  # where lean and attack are "at impact"
-ROW = 0.005
-FIRST_ROW_X = -0.027
-RUN_PAST = (0.025, 0.060)  # turf, sand
-STOP_SHARE = 0.12
-SHAFT_MASS_X = 0.02
-SHAFT_MASS_Z = (0.07, 0.25)  # turf, sand: what of shaft, grip and hands has to be stopped with the head
+BALL_RADIUS = constants.BALL_RADIUS.value
+BALL_MASS = constants.BALL_MASS.value
+ARC_RADIUS = p.ARC_RADIUS.value
+REFERENCE_X = p.REFERENCE_X.value
+ROW = 0.005  # m between rows of a pass
+FIRST_ROW_X = -0.027  # m, where the march towards the ball begins
+RUN_PAST = (p.RUN_PAST_TURF.value, p.RUN_PAST_SAND.value)
+STOP_SHARE = p.STOP_SHARE.value
+SHAFT_MASS_X = p.SHAFT_MASS_X.value
+SHAFT_MASS_Z = (p.SHAFT_MASS_Z_TURF.value, p.SHAFT_MASS_Z_SAND.value)
 
 TURF, SAND = 0, 1
 NONE, FACE, EDGE = 0, 1, 2
@@ -33,27 +35,48 @@ GROUND_COLUMNS = 9
 
 # constants of the contact that may be doubted, as an array: an argument, so that a draw of them needs no recompiling
 PILE_SHARE, CUSHION, STRIPE_R, COUPLING, SHEAR_DEPTH, SPIN_SHARE, RESTITUTION, GRIP_FACTOR = range(8)
-CONTACT_TURF = np.array([0.80, 0.008, 0.026, 0.0, 1.0, 0.0, 0.875, 1.0])
-CONTACT_SAND = np.array([0.60, 0.006, 0.026, 2.95, 0.016, 0.80, 0.875, 1.0])
-USUAL_GRIP = 0.285
+CONTACT_TURF = np.array(
+    [
+        p.PILE_SHARE_TURF.value,
+        p.CUSHION_TURF.value,
+        p.STRIPE_RADIUS.value,
+        0.0,
+        1.0,
+        0.0,
+        p.RESTITUTION.value,
+        1.0,
+    ]
+)
+CONTACT_SAND = np.array(
+    [
+        p.PILE_SHARE_SAND.value,
+        p.CUSHION_SAND.value,
+        p.STRIPE_RADIUS.value,
+        p.COUPLING_SAND.value,
+        p.SHEAR_DEPTH.value,
+        p.SPIN_SHARE_SAND.value,
+        p.RESTITUTION.value,
+        1.0,
+    ]
+)
+USUAL_GRIP = p.GRIP_TURF.value
 CONTACTS = np.stack([CONTACT_TURF, CONTACT_SAND])
 
-THATCH_SHARE = 0.30
-INERTIA_SAND = 1.8
-PILE_HEIGHT = 0.0025
-WIDTHS = (0.043, 0.060)
-CUSHION_POWER = 1.3
-LEAST_GRIP = 0.09
-GRIP_SCALE = 0.003
-DIRECT_SCALE = 0.0025
-EDGE_TAKES_OVER = 0.007
-SLUG_RIDE = 0.030
-STOPPED_DECAY = 0.014
-STRIPE_T = 0.020
-PLUG_FREE, PLUG_SCALE, PLUG_LEAST = 0.004, 0.025, 0.30
-FADE_FROM, FADE_OVER, FADE_LEAST = 0.040, 0.014, 0.15
-CLEAN_T = STRIPE_T
+THATCH_SHARE = p.THATCH_SHARE.value
+INERTIA_SAND = p.INERTIA_SAND.value
+PILE_HEIGHT = p.PILE_HEIGHT.value
+WIDTHS = (p.WIDTH_TURF.value, p.WIDTH_SAND.value)
+CUSHION_POWER = p.CUSHION_POWER.value
+LEAST_GRIP, GRIP_SCALE = p.LEAST_GRIP.value, p.GRIP_SCALE.value
+DIRECT_SCALE = p.DIRECT_SCALE.value
+EDGE_TAKES_OVER = p.EDGE_TAKES_OVER.value
+SLUG_RIDE = p.SLUG_RIDE.value
+STOPPED_DECAY = p.STOPPED_DECAY.value
+STRIPE_T = CLEAN_T = p.STRIPE_HEIGHT.value
+PLUG_FREE, PLUG_SCALE, PLUG_LEAST = p.PLUG_FREE.value, p.PLUG_SCALE.value, p.PLUG_LEAST.value
+FADE_FROM, FADE_OVER, FADE_LEAST = p.FADE_FROM.value, p.FADE_OVER.value, p.FADE_LEAST.value
 
+# cutting factors of a blade by rake [degrees]: Reece 1965, McKyes 1985; soil friction 33, soil on metal 18 degrees
 RAKES = np.arange(15.0, 61.0, 5.0)
 N_CH = np.array([0.82, 0.91, 1.03, 1.17, 1.33, 1.52, 1.74, 1.99, 2.27, 2.61])
 N_CV = np.array([1.26, 1.17, 1.10, 1.05, 1.00, 0.95, 0.88, 0.80, 0.70, 0.56])

@@ -7,23 +7,14 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
-from oblatus.core.grounds import Sand, Turf
+from oblatus.core.constants import GRAVITY
+from oblatus.core.grounds import SAND, TURF, Sand, Turf, kind_of
 from oblatus.core.strike import _kernels
+from oblatus.core.strike import parameters as p
 
 Floats = NDArray[np.float64]
 
-HAMMER_MASS, HAMMER_AREA, HAMMER_ENERGY = 2.25, 19.63e-4, 9.93
-HAMMER_GRAVITY = 9.81
-TIP_RADIUS = 0.02135
-PASCAL_PER_KG_CM2 = 98066.0
-SLANTED_LOAD = 0.80
-"""Inclined load (Meyerhof) against faster loading than the hammer's."""
-NARROW_CONTACT = 0.50
-"""Soles touch on a strip three to five times narrower than the hammer: the ground gives over less depth (Terzaghi)."""
-MOST_THATCH_MM = 9.0
-REBOUND_SLOPE = 0.28
-GRIP = (0.285, 0.20)
-"""Friction of ball on a clean face, from turf and from sand."""
+GRIP = {TURF.key: p.GRIP_TURF.value, SAND.key: p.GRIP_SAND.value}
 
 
 def hammer_restitution(turf: Turf) -> float:
@@ -39,8 +30,8 @@ def wall_friction_deg(moisture: float) -> float:
 
 def thatch_of(turf: Turf) -> float:
     """Depth over which turf gives before the soil does [m]: 0.63 of how high the ball sits, less on firm ground."""
-    sit_mm = 1000.0 * turf.ball_height
-    return min(max(0.63 * sit_mm * (1.4 - turf.firmness_g / 150.0), 0.0), MOST_THATCH_MM) / 1000.0
+    deep = p.THATCH_OF_SIT.value * turf.ball_height * (1.4 - turf.firmness_g / 150.0)
+    return min(max(deep, 0.0), p.MOST_THATCH.value)
 
 
 def ground_row(ground: Turf | Sand) -> tuple[int, Floats]:
@@ -51,32 +42,32 @@ def ground_row(ground: Turf | Sand) -> tuple[int, Floats]:
     penetrometer, loose depth, damp cohesion, wall friction, density. Last the grip of ball on a clean face.
     """
     row = np.zeros(_kernels.GROUND_COLUMNS)
-    row[_kernels.GRIP] = GRIP[isinstance(ground, Sand)]
+    row[_kernels.GRIP] = GRIP[kind_of(ground).key]
     if isinstance(ground, Turf):
-        force = HAMMER_MASS * HAMMER_GRAVITY * ground.firmness_g
-        depth = HAMMER_ENERGY / force / (1.4 * (1.0 - 0.4 * math.log(3.5)))
+        force = p.HAMMER_MASS.value * GRAVITY.value * ground.firmness_g
+        depth = p.HAMMER_ENERGY.value / force / (1.4 * (1.0 - 0.4 * math.log(3.5)))
         row[: _kernels.GRIP] = (
-            SLANTED_LOAD * 1.4 * force / HAMMER_AREA,
-            NARROW_CONTACT * 0.4 * depth,
+            p.SLANTED_LOAD.value * 1.4 * force / p.HAMMER_AREA.value,
+            p.NARROW_CONTACT.value * 0.4 * depth,
             thatch_of(ground),
             0.40 - 0.20 * ground.moisture,
             1500.0 * (0.93 + 0.14 * ground.moisture),
-            190e3
+            p.TURF_COHESION.value
             * math.sqrt(ground.firmness_g / 90.0)
             * (0.45 + 0.55 * ground.root_density)
             * (1.1 - 0.2 * ground.moisture),
             ground.ball_height,
-            1.0 / (REBOUND_SLOPE * hammer_restitution(ground)) ** 2,
+            1.0 / (p.REBOUND_SLOPE.value * hammer_restitution(ground)) ** 2,
         )
         return _kernels.TURF, row
-    p, moist = ground.penetrometer_kg_cm2, ground.moisture
-    stiffening = 2.5 * (p / 2.1) ** 3
+    push, moist = ground.penetrometer_kg_cm2, ground.moisture
+    stiffening = 2.5 * (push / 2.1) ** 3
     row[: _kernels.GRIP] = (
-        p * PASCAL_PER_KG_CM2 / (0.564 * TIP_RADIUS) * stiffening * (1.0 + 0.5 * moist),
+        push * p.PASCAL_PER_KG_CM2.value / (0.564 * p.TIP_RADIUS.value) * stiffening * (1.0 + 0.5 * moist),
         ground.loose_depth,
         20e3 * moist,
         math.tan(math.radians(wall_friction_deg(moist))),
-        1500.0 + 120.0 * (p - 2.0) + 300.0 * moist,
+        1500.0 + 120.0 * (push - 2.0) + 300.0 * moist,
         moist,
         -ground.plug_depth,
         ground.plug_depth,
