@@ -1,5 +1,6 @@
-// What is wrong with the page as it stands: a list of sentences. axe has to be loaded. `touch`: whether fingers press here.
-async ({ touch }) => {
+// What is wrong with the page as it stands: a list of sentences. axe has to be loaded. `touch`: whether fingers press here;
+// `contrast`: whether the colours are ours (forced ones are the system's).
+async ({ touch, contrast = true }) => {
   const LEAST_TEXT = 10.99; // px
   const TARGET = 43.5; // px high, at least half as wide
   const TOUCHES = { x: 0.5, y: 2.5 }; // px by which boxes of two labels may lie over each other
@@ -58,7 +59,10 @@ async ({ touch }) => {
       found.push(`${Math.round(box.width)} x ${Math.round(box.height)} px to press: ${words(element)}`);
   }
 
-  const { violations } = await axe.run(document, { resultTypes: ["violations"] });
+  const { violations } = await axe.run(document, {
+    resultTypes: ["violations"],
+    rules: { "color-contrast": { enabled: contrast } },
+  });
   for (const rule of violations)
     for (const node of rule.nodes) found.push(`${rule.id}: ${node.target.join(" ")}`);
   return [...new Set(found)];

@@ -42,16 +42,40 @@ def signed(tablet: Page, address: str, database) -> Page:
     return tablet
 
 
-def look(page: Page, where: str) -> list[str]:
+PAPER = ((718, 1000), (740, 950))
+"""A4 and letter between their margins, in CSS px."""
+CUT = """() => {
+  const across = document.documentElement.clientWidth;
+  const words = [...document.querySelectorAll("td, th, p, li, h1, h2, strong, text")];
+  const cut = words.filter((e) => e.checkVisibility() && e.getBoundingClientRect().right > across + 1);
+  return cut.map((e) => `cut on paper: ${e.textContent.slice(0, 30)}`);
+}"""
+
+
+def look_at_paper(page: Page, where: str) -> list[str]:
+    """What a print of the page would cut, and what it lacks."""
+    found = []
+    page.emulate_media(media="print")
+    for width, height in PAPER:
+        page.set_viewport_size({"width": width, "height": height})
+        found += [f"{where}, {width}: {words}" for words in page.evaluate(CUT)]
+    player = page.get_by_text("Orla Wethercote").first
+    if not player.is_visible() or page.get_by_role("navigation", name="Steps").is_visible():
+        found.append(f"{where}: no player on paper, or the rail")
+    page.emulate_media(media="screen")
+    return found
+
+
+def look(page: Page, where: str, sizes: tuple[tuple[int, int], ...] = SIZES, *, contrast: bool = True) -> list[str]:
     """What is wrong with the page as it stands, at every size."""
     found = []
-    for width, height in SIZES:
+    for width, height in sizes:
         page.set_viewport_size({"width": width, "height": height})
         page.wait_for_function(
             "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))"
         )
         page.evaluate(AXE.read_text())
-        wrong = page.evaluate(LOOK, {"touch": width <= 820})
+        wrong = page.evaluate(LOOK, {"touch": width <= 820, "contrast": contrast})
         found += [f"{where} at {width}: {words}" for words in wrong]
     return found
 
@@ -71,7 +95,58 @@ def test_every_step_is_readable_and_within_reach(signed: Page, light: str):
         if step == "soles":
             expect(signed.get_by_role("group", name="Strike windows")).to_be_visible()
         wrong += look(signed, f"{step}, {light}")
+        wrong += look_at_paper(signed, step)
     assert wrong == []
+
+
+TWO_SIZES = ((1280, 800), (820, 1180))
+
+
+def test_strange_displays_are_served(signed: Page):
+    """Forced colours, no motion, and four times as large: a screen of 1280 px at 400 % is 320 px wide."""
+    signed.get_by_role("link", name="Orla Wethercote").click()
+    expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
+    base = signed.url.rsplit("/", 1)[0]
+    signed.emulate_media(forced_colors="active", reduced_motion="reduce")
+    wrong = []
+    for step in ("lofts", "soles", "bag"):
+        signed.goto(f"{base}/{step}")
+        expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
+        wrong += look(signed, f"{step}, forced colours", (*TWO_SIZES, (320, 200)), contrast=False)
+        moving = "() => document.getAnimations().filter((a) => a.playState === 'running').length"
+        if signed.evaluate(moving):
+            wrong.append(f"{step}: something moves")
+    signed.emulate_media(forced_colors="none", reduced_motion="no-preference")
+    assert wrong == []
+
+
+def test_dialogs_the_desk_and_another_player_are_readable(signed: Page, address: str):
+    wrong = []
+    signed.get_by_role("link", name="Tam Hollis").click()
+    expect(signed.get_by_role("complementary", name="The set").get_by_role("article").first).to_be_visible()
+    base = signed.url.rsplit("/", 1)[0]
+    for step in ("player", "bag", "lofts", "soles"):
+        signed.goto(f"{base}/{step}")
+        expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
+        wrong += look(signed, f"Hollis, {step}", TWO_SIZES)
+    signed.set_viewport_size({"width": 1280, "height": 800})
+    signed.locator("#work").focus()
+    signed.keyboard.press("/")
+    expect(signed.get_by_label("Step or command")).to_be_focused()
+    wrong += look(signed, "palette", TWO_SIZES)
+    signed.keyboard.press("Escape")
+    expect(signed.get_by_label("Step or command")).to_be_hidden()
+    signed.locator("#work").focus()
+    signed.keyboard.press("?")
+    expect(signed.get_by_role("dialog", name="Keys")).to_be_visible()
+    wrong += look(signed, "keys", TWO_SIZES)
+    signed.goto(f"{address}/desk")
+    expect(signed.get_by_role("slider", name="Sole pass: entry")).to_be_visible()
+    wrong += look(signed, "desk")
+    signed.context.clear_cookies()
+    signed.goto(address)
+    expect(signed.get_by_label("Address")).to_be_visible()
+    assert wrong + look(signed, "sign-in") == []
 
 
 @pytest.mark.parametrize("light", ["light", "dark"])

@@ -35,7 +35,7 @@ def test_last_winters_readings_are_taken_over_and_the_hammer_goes_beyond_them(or
     venue = library.get_by_role("combobox", name="Venue")
     venue.fill("quarry down")
     library.get_by_role("button", name="Use last winter's").click()
-    firmness = orla.get_by_label("Drop hammer", exact=True)
+    firmness = orla.get_by_label("Firmness", exact=True)
     expect(firmness).to_have_value(re.compile(r"^96"))
     expect(library.get_by_label("Read on")).to_have_value("2026-01-24")
     library.get_by_role("button", name="Its history: read 4 times").click()

@@ -10,6 +10,7 @@ import { Boundary } from "./Boundary";
 import { Conflicts } from "./Conflicts";
 import { FittingProvider } from "./context";
 import classes from "./Frame.module.css";
+import { Heard } from "./Heard";
 import { Keys } from "./Keys";
 import { Rail } from "./Rail";
 import { SetBench } from "./SetBench";
@@ -95,6 +96,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
               )}
             </main>
             <SetBench open={benchOpen} />
+            <Heard result={now.recommendation} />
             <Keys current={step} />
           </div>
         </LiveProvider>

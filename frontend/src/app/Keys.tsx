@@ -64,6 +64,7 @@ export function Keys({ current }: { current: string }) {
     command("Redo", "Ctrl Shift Z", store.redo),
     command("Sessions and password", "", () => navigate("/account")),
     command("All players", "", () => navigate("/")),
+    command("Print this step", "Ctrl P", () => setTimeout(() => window.print(), 300)),
     command("Keys", "?", () => setHelp(true)),
   ];
   return (

@@ -1,6 +1,5 @@
-import { Button, VisuallyHidden } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useMutation, useMutationState, useQuery } from "@tanstack/react-query";
-import { useRef } from "react";
 import { Link } from "react-router";
 import { api, type Club, type Fitting, type KeptLine, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { useEvidence, useSteps } from "../evidence/useEvidence";
@@ -36,7 +35,6 @@ export function SetBench({ open }: { open: boolean }) {
         </Link>
       </header>
       <Making />
-      <Heard result={result} />
       <section
         className={classes.scroll}
         aria-busy={saveState === "saving"}
@@ -105,17 +103,6 @@ function Making() {
       </Button>
     </p>
   );
-}
-
-/** The set in words for who hears the page: said anew when the whole rack's answer is another set. */
-function Heard({ result }: { result: Recommendation | null }) {
-  const said = useRef("");
-  if (!result) said.current = "No set can be proposed yet.";
-  else if (result.whole_rack) {
-    const clubs = result.clubs.map((club) => `${club.name} at ${trimmed(club.loft_deg)}°`);
-    said.current = `The set: ${clubs.length ? clubs.join(", ") : "today’s bag"}`;
-  }
-  return <VisuallyHidden role="status">{said.current}</VisuallyHidden>;
 }
 
 function Problem() {

@@ -26,6 +26,7 @@ const PAUSE_WORDS: Record<Pause, string> = {
   busy: ", tried again",
 };
 
+const today = new Intl.DateTimeFormat("en-GB", { dateStyle: "long" });
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "short", timeStyle: "short" });
 
 interface Props {
@@ -69,6 +70,7 @@ export function Strip({ old, onBench }: Props) {
         <span title={mix}>{mix}</span>
         <span>{school === 0 ? "as measured" : `${school} ${school === 1 ? "school" : "schools"} chosen`}</span>
       </span>
+      <span className={classes.printed}>{today.format(new Date())}</span>
       <span className={classes.tools}>
         <DeviceStates />
         {old !== null && (

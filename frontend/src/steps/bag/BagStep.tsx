@@ -32,6 +32,7 @@ export default function BagStep() {
   const { draft, edit, server } = useStore();
   const { bag } = draft;
   const [at, setAt] = useState(0);
+  const [added, setAdded] = useState(false);
   const chosen = Math.min(at, bag.wedges.length - 1);
   const wedge = bag.wedges[chosen];
   const set = (change: Partial<Bag>) => edit("bag", { ...bag, ...change });
@@ -39,6 +40,7 @@ export default function BagStep() {
   const add = () => {
     set({ wedges: [...bag.wedges, { ...NEW_WEDGE, name: `wedge ${bag.wedges.length + 1}` }] });
     setAt(bag.wedges.length);
+    setAdded(true);
   };
   const room = server.wedge_room;
   return (
@@ -101,6 +103,7 @@ export default function BagStep() {
             target={`own:${chosen}`}
             path={`bag.wedges.${chosen}`}
             onChange={put}
+            fresh={added}
             onRemove={() => {
               set({ wedges: bag.wedges.filter((_, i) => i !== chosen) });
               setAt(0);

@@ -1,5 +1,5 @@
 import { Button, Textarea, TextInput } from "@mantine/core";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { OwnedWedge } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
@@ -18,6 +18,8 @@ interface Props {
   path: string;
   onChange: (wedge: OwnedWedge) => void;
   onRemove: () => void;
+  /** It was just added: what is known of it is typed next. */
+  fresh?: boolean;
 }
 
 const TYPED = TABLES.head.filter((figure) => figure.where !== "none");
@@ -46,8 +48,12 @@ function gaugeWords(summary: ReadSummary, wedge: OwnedWedge) {
 }
 
 /** One owned wedge, as stamped and as the gauge reads it. */
-export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
+export function OwnedForm({ wedge, target, path, onChange, onRemove, fresh }: Props) {
   const nameFault = useFault(`${path}.name`);
+  const name = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (fresh) name.current?.focus();
+  }, [fresh]);
   const [more, setMore] = useState(false);
   const sole = wedge as unknown as Record<string, number>;
   const set = (change: Partial<OwnedWedge>) => onChange({ ...wedge, ...change });
@@ -57,6 +63,7 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove }: Props) {
       <div className={parts.fields}>
         <TextInput
           label="Name"
+          ref={name}
           value={wedge.name}
           maxLength={120}
           error={nameFault?.message}

@@ -6,8 +6,10 @@ import classes from "./parts.module.css";
 
 interface Props {
   label: string;
-  /** Said instead of a label that would repeat what stands beside the field. */
+  /** No label is shown: it would repeat what stands beside the field. */
   hideLabel?: boolean;
+  /** What is shown instead of the label where the rest of it stands above. */
+  shown?: string;
   unit: string;
   /** Dotted path of the field in the document: the server's faults are shown here. */
   path: string;
@@ -34,6 +36,7 @@ export function NumberField({
   note,
   width,
   hideLabel,
+  shown,
 }: Props) {
   const id = useId();
   const fault = useFault(path);
@@ -57,8 +60,8 @@ export function NumberField({
   return (
     <TextInput
       id={id}
-      label={hideLabel ? undefined : label}
-      aria-label={hideLabel ? label : undefined}
+      label={hideLabel ? undefined : (shown ?? label)}
+      aria-label={hideLabel || shown ? label : undefined}
       value={text}
       style={{ width }}
       inputMode="decimal"

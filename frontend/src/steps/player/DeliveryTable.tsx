@@ -31,21 +31,24 @@ export function DeliveryTable({ delivery, onChange }: { delivery: DeliveryDoc; o
             </div>
             <div className={classes.row}>
               <NumberField
-                label="mean"
+                label={`${name}, mean`}
+                shown="mean"
                 unit={unit}
                 path={`${path}.mean`}
                 value={estimate.mean}
                 onChange={(mean) => mean !== null && type({ mean })}
               />
               <NumberField
-                label="spread"
+                label={`${name}, spread`}
+                shown="spread"
                 unit={unit}
                 path={`${path}.spread`}
                 value={estimate.spread}
                 onChange={(spread) => spread !== null && type({ spread })}
               />
               <NumberField
-                label="strikes"
+                label={`${name}, strikes`}
+                shown="strikes"
                 unit=""
                 places={0}
                 optional

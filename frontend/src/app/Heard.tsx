@@ -1,0 +1,15 @@
+import { VisuallyHidden } from "@mantine/core";
+import { useRef } from "react";
+import type { Recommendation } from "../api/client";
+import { trimmed } from "../units/units";
+
+/** The set in words for who hears the page: said anew when the whole rack's answer is another set. */
+export function Heard({ result }: { result: Recommendation | null }) {
+  const said = useRef("");
+  if (!result) said.current = "No set can be proposed yet.";
+  else if (result.whole_rack) {
+    const clubs = result.clubs.map((club) => `${club.name} at ${trimmed(club.loft_deg)}°`);
+    said.current = `The set: ${clubs.length ? clubs.join(", ") : "today’s bag"}`;
+  }
+  return <VisuallyHidden role="status">{said.current}</VisuallyHidden>;
+}
