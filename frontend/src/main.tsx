@@ -1,4 +1,4 @@
-import "@mantine/core/styles.css";
+import "./theme/mantine.css";
 import "@fontsource-variable/archivo/wdth.css";
 import "./theme/tokens.css";
 import "./theme/states.css";

@@ -52,7 +52,7 @@ async ({ touch, contrast = true }) => {
   for (const element of touch ? document.querySelectorAll(pressed) : []) {
     if (hidden(element) || (element.tagName === "A" && getComputedStyle(element).display === "inline")) continue;
     let area = element; // a choice is pressed by its label, a dial on its whole track
-    if (element.matches("[type=radio],[type=checkbox]")) area = element.closest("label") || element;
+    if (element.matches("[type=radio],[type=checkbox]")) area = element.closest("label") || element.labels[0] || element;
     if (element.matches("[role=slider]")) area = element.closest(".mantine-Slider-trackContainer") || element;
     const box = area.getBoundingClientRect();
     if (box.width && (box.height < TARGET || box.width < TARGET / 2))

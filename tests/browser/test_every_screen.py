@@ -146,7 +146,8 @@ def test_dialogs_the_desk_and_another_player_are_readable(signed: Page, address:
     signed.context.clear_cookies()
     signed.goto(address)
     expect(signed.get_by_label("Address")).to_be_visible()
-    assert wrong + look(signed, "sign-in") == []
+    found = wrong + look(signed, "sign-in")
+    assert found == [], "\n".join(found)
 
 
 @pytest.mark.parametrize("light", ["light", "dark"])

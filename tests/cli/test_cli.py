@@ -235,3 +235,26 @@ def test_a_quick_verb_does_not_wait_for_the_imports_of_others():
     )
     ran = subprocess.run([sys.executable, "-c", told], capture_output=True, text=True, check=True)
     assert ran.stderr.strip() == "[]"
+
+
+def test_proof_plans_and_judges_what_a_file_holds(capsys, tmp_path):
+    tam = json.loads(dump_fitting(demo_fittings()[1]))
+    path = tmp_path / "proof.json"
+    asked = {
+        "fitting": tam, "candidates": ["HG54", "own:0"], "balls_per_block": 3, "rounds": 1,
+        "situations": [{"shot": "chip", "ground": "Vale clay, winter"}],
+    }  # fmt: skip
+    path.write_text(json.dumps(asked))
+    code, out, _ = run(capsys, "proof", "plan", str(path))
+    planned = json.loads(out)
+    assert (code, planned["format"], len(planned["candidates"])) == (0, "oblatus.proof", 2)
+    path.write_text(out)
+    assert json.loads(run(capsys, "proof", "judge", str(path), "--json")[1])["verdict"]["advice"] == "none"
+    path.write_text(json.dumps(tam["attached"]["proofs"][0]))
+    found = json.loads(run(capsys, "proof", "judge", str(path), "--json")[1])
+    assert (found["standing"], found["verdict"]["club"]) == ("proved", 0)
+    assert found["evidence"][0]["shots"] == tam["evidence"][0]["shots"]
+    path.write_text(json.dumps({**planned, "balls": [{"id": "x"}]}))
+    code, out, err = run(capsys, "proof", "judge", str(path))
+    assert (code, out) == (2, "")
+    assert "balls.0.id" in err

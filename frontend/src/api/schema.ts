@@ -523,6 +523,143 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/proof-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What so many balls can tell apart, before the first one. */
+        get: operations["proofs_get_proof_plan_proof_plan_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every proof with what its balls say, newest first. */
+        get: operations["proofs_get_proofs_proofs_get"];
+        put?: never;
+        /** Plan a proof. */
+        post: operations["proofs_post_proof_proofs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/proofs/{proof_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a proof out. */
+        delete: operations["proofs_delete_proof_proofs__uuid_proof_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/proofs/{proof_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a proof back that was taken out. */
+        post: operations["proofs_post_proof_back_proofs__uuid_proof_id__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/proofs/{proof_id}/balls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take balls; sending them twice takes them once. */
+        post: operations["proofs_post_balls_proofs__uuid_proof_id__balls_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/proofs/{proof_id}/balls/{ball_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Set a ball aside with its reason, count it again, take it out or put it back. */
+        patch: operations["proofs_patch_ball_proofs__uuid_proof_id__balls__uuid_ball_id__patch"];
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/proofs/{proof_id}/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a proof shows of its heads, as it would count in the proposal. */
+        get: operations["proofs_get_evidence_from_proofs__uuid_proof_id__evidence_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/proofs/{proof_id}/feel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say how a block felt. */
+        put: operations["proofs_put_feel_proofs__uuid_proof_id__feel_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/readings": {
         parameters: {
             query?: never;
@@ -953,7 +1090,7 @@ export interface components {
         };
         /**
          * AttachedDocument
-         * @description What belongs to a fitting beside its document.
+         * @description What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py).
          */
         AttachedDocument: {
             /**
@@ -966,6 +1103,13 @@ export interface components {
              * @default []
              */
             photos: components["schemas"]["PhotoDocument"][];
+            /**
+             * Proofs
+             * @default []
+             */
+            proofs: {
+                [key: string]: unknown;
+            }[];
             /**
              * Readings
              * @default []
@@ -1055,6 +1199,58 @@ export interface components {
             why: string;
         };
         /**
+         * BallOut
+         * @description A ball with what it is worth: strokes with this one counted, from which lie and distance, by what.
+         */
+        BallOut: {
+            ball: components["schemas"]["ProofBall"];
+            /** Distance M */
+            distance_m: number;
+            /** Lie */
+            lie: string;
+            /** Mark */
+            mark: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "paces" | "carry" | "assumed";
+            /** Strokes */
+            strokes: number;
+        };
+        /**
+         * BallTellIn
+         * @description Why a ball does not count (null: it does), or that it is taken out or put back.
+         */
+        BallTellIn: {
+            /**
+             * Out
+             * @default null
+             */
+            out?: boolean | null;
+            /**
+             * Set Aside
+             * @default null
+             */
+            set_aside?: string | null;
+        };
+        /**
+         * BallsIn
+         * @description Balls in the order in which they were hit.
+         */
+        BallsIn: {
+            /** Balls */
+            balls: components["schemas"]["ProofBall"][];
+        };
+        /**
+         * BallsOut
+         * @description How many were new.
+         */
+        BallsOut: {
+            /** Taken */
+            taken: number;
+        };
+        /**
          * BandDocument
          * @description How much of the golf asks for distances between two.
          */
@@ -1096,6 +1292,34 @@ export interface components {
         BinOut: {
             /** Fittings */
             fittings: components["schemas"]["BinLine"][];
+        };
+        /**
+         * BlockOut
+         * @description A block of the plan, and how far it is.
+         */
+        BlockOut: {
+            /** Aside */
+            aside: number;
+            /** Club */
+            club: number;
+            /** Feel */
+            feel: number | null;
+            /** Hit */
+            hit: number;
+            /** Place */
+            place: number;
+            /** Situation */
+            situation: number;
+        };
+        /**
+         * BoundOut
+         * @description What a number may be.
+         */
+        BoundOut: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
         };
         /**
          * BringsOut
@@ -1283,6 +1507,11 @@ export interface components {
             most_readings: number;
             /** Place */
             place: components["schemas"]["FigureField"][];
+            /** Proof Plan */
+            proof_plan: {
+                [key: string]: components["schemas"]["BoundOut"];
+            };
+            proved_elsewhere: components["schemas"]["ProvedElsewhere"];
             /** Sections */
             sections: string[];
             /** Share Tolerance */
@@ -1474,6 +1703,8 @@ export interface components {
             owned: boolean;
             /** Pinned */
             pinned: boolean;
+            /** Proofs */
+            proofs: components["schemas"]["ProvedOut"][];
             /** Reason */
             reason: string;
             /** Replaces */
@@ -1498,6 +1729,26 @@ export interface components {
             loft_deg: number;
             /** Name */
             name: string;
+        };
+        /**
+         * ClubSeenOut
+         * @description What was seen of a club in a situation; entries in mm.
+         */
+        ClubSeenOut: {
+            /** Balls */
+            balls: number;
+            /** Club */
+            club: number;
+            /** Entry Mm */
+            entry_mm: number | null;
+            /** Entry Spread Mm */
+            entry_spread_mm: number | null;
+            /** Situation */
+            situation: number;
+            /** Spread */
+            spread: number;
+            /** Strokes */
+            strokes: number;
         };
         /**
          * ColumnDocument
@@ -1526,6 +1777,44 @@ export interface components {
             before: components["schemas"]["KeptLine"];
             /** Differences */
             differences: components["schemas"]["DifferenceOut"][];
+        };
+        /**
+         * ComparisonOut
+         * @description Two clubs, the first less the second in strokes a shot: negative is better for the first. Null: all situations.
+         *
+         *     `seen`, `error` are of the balls alone, `watched` half the interval that may be looked at after every ball;
+         *     `expected`, `expected_spread` the model's; `mean`, `low`, `high` (8 of 10) what is believed now, `a_round` the same
+         *     for a round, `chance` that the first is better.
+         */
+        ComparisonOut: {
+            /** A Round */
+            a_round: number;
+            /** Balls */
+            balls: number;
+            /** Chance */
+            chance: number;
+            /** Error */
+            error: number;
+            /** Expected */
+            expected: number;
+            /** Expected Spread */
+            expected_spread: number;
+            /** First */
+            first: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Mean */
+            mean: number;
+            /** Second */
+            second: number;
+            /** Seen */
+            seen: number;
+            /** Situation */
+            situation: number | null;
+            /** Watched */
+            watched: number | null;
         };
         /**
          * ConditionsIn
@@ -1944,6 +2233,11 @@ export interface components {
              */
             edit_id?: string | null;
             /**
+             * Evidence
+             * @default null
+             */
+            evidence?: components["schemas"]["HeadEvidenceDocument"][] | null;
+            /**
              * Grounds
              * @default null
              */
@@ -2075,6 +2369,14 @@ export interface components {
             revision?: number | null;
         };
         /**
+         * EvidenceFromOut
+         * @description What a proof shows of its heads, as the fitting's evidence has it.
+         */
+        EvidenceFromOut: {
+            /** Evidence */
+            evidence: components["schemas"]["HeadEvidenceDocument"][];
+        };
+        /**
          * EvidenceOut
          * @description How sure, with the draws of the laws, and what to measure next.
          */
@@ -2109,6 +2411,16 @@ export interface components {
             message: string;
             /** Value */
             value: string;
+        };
+        /**
+         * FeelDocument
+         * @description How a block felt, 1 to 5.
+         */
+        FeelDocument: {
+            /** Block */
+            block: number;
+            /** Value */
+            value: number;
         };
         /**
          * FieldOut
@@ -2234,6 +2546,11 @@ export interface components {
              *     }
              */
             choices: components["schemas"]["ChoicesDocument"];
+            /**
+             * Evidence
+             * @default []
+             */
+            evidence: components["schemas"]["HeadEvidenceDocument"][];
             /**
              * Format
              * @default oblatus.fitting
@@ -2551,6 +2868,47 @@ export interface components {
              * @default 0
              */
             trailing_relief_fraction?: number;
+        };
+        /**
+         * HeadEvidenceDocument
+         * @description What was shown of a head, by a proof or by the course; it counts in the proposal.
+         *
+         *     `source_id` is the proof's; `against` the club that it was compared with; `standing` how the model's promise came off.
+         *     The head is kept as it was proved: it is found again bent or not, and without effect once it is neither owned nor on
+         *     the rack.
+         */
+        HeadEvidenceDocument: {
+            /**
+             * Against
+             * @default
+             */
+            against: string;
+            head: components["schemas"]["HeadDocument"];
+            /** Name */
+            name: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Shots */
+            shots: components["schemas"]["ShiftDocument"][];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "proof" | "log";
+            /**
+             * Source Id
+             * Format: uuid
+             */
+            source_id: string;
+            /**
+             * Standing
+             * @default open
+             * @enum {string}
+             */
+            standing: "proved" | "level" | "contradicted" | "open";
         };
         /**
          * HealthOut
@@ -2896,6 +3254,22 @@ export interface components {
         LaddersOut: {
             /** Front */
             front: components["schemas"]["LadderOut"][];
+        };
+        /**
+         * LaneOut
+         * @description A club over its situations: balls, mean strokes (None without balls), and what the model expects of it.
+         */
+        LaneOut: {
+            /** Balls */
+            balls: number;
+            /** Club */
+            club: number;
+            /** Expected */
+            expected: number;
+            /** Expected Spread */
+            expected_spread: number;
+            /** Strokes */
+            strokes: number | null;
         };
         /**
          * LayoutDocument
@@ -3516,6 +3890,14 @@ export interface components {
             loft_deg: number;
         };
         /**
+         * PlanAheadOut
+         * @description What they can tell apart.
+         */
+        PlanAheadOut: {
+            /** Words */
+            words: string;
+        };
+        /**
          * PlayerDocument
          * @description The player: who, complaints in their own words, delivery, speed, wishes.
          */
@@ -3599,6 +3981,324 @@ export interface components {
              * @default null
              */
             wedge_count: number | null;
+        };
+        /**
+         * ProofBall
+         * @description One ball: which club in which situation and block, and what was seen of it. Something is.
+         *
+         *     `mark_length_mm` and `mark_depth_mm` are of the divot or the mark in the sand; `set_aside` a reason that is not the
+         *     result. `id` is given where it is hit, so that it is never counted twice.
+         */
+        ProofBall: {
+            /** Block */
+            block: number;
+            /**
+             * Carry M
+             * @default null
+             */
+            carry_m?: number | null;
+            /** Club */
+            club: number;
+            /**
+             * Entry Mm
+             * @default null
+             */
+            entry_mm?: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Mark Depth Mm
+             * @default null
+             */
+            mark_depth_mm?: number | null;
+            /**
+             * Mark Length Mm
+             * @default null
+             */
+            mark_length_mm?: number | null;
+            /**
+             * Origin
+             * @default typed
+             * @enum {string}
+             */
+            origin?: "typed" | "pasted" | "file" | "device";
+            /**
+             * Outcome
+             * @default null
+             */
+            outcome?: ("good" | "heavy" | "thin" | "left_in" | "over") | null;
+            /**
+             * Set Aside
+             * @default null
+             */
+            set_aside?: string | null;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated?: boolean;
+            /** Situation */
+            situation: number;
+            /**
+             * To Hole M
+             * @default null
+             */
+            to_hole_m?: number | null;
+        };
+        /**
+         * ProofCandidate
+         * @description A club that is proved: its code when the plan was made, its head, and what the model expects by situation.
+         */
+        ProofCandidate: {
+            /** Code */
+            code: string;
+            /** Expected Strokes */
+            expected_strokes: number[];
+            head: components["schemas"]["HeadDocument"];
+            /** Name */
+            name: string;
+            /** Owned */
+            owned: boolean;
+            /** Run M */
+            run_m: number[];
+        };
+        /**
+         * ProofDocument
+         * @description A proof: what was planned and expected when it began, and every ball.
+         */
+        ProofDocument: {
+            /**
+             * Balls
+             * @default []
+             */
+            balls: components["schemas"]["ProofBall"][];
+            /**
+             * Balls Per Block
+             * @default 5
+             */
+            balls_per_block: number;
+            /** Candidates */
+            candidates: components["schemas"]["ProofCandidate"][];
+            /** Engine Version */
+            engine_version: string;
+            /**
+             * Feel
+             * @default []
+             */
+            feel: components["schemas"]["FeelDocument"][];
+            /**
+             * Format
+             * @default oblatus.proof
+             * @constant
+             */
+            format: "oblatus.proof";
+            /**
+             * Handicap
+             * @default null
+             */
+            handicap: number | null;
+            /**
+             * Hide Model
+             * @default true
+             */
+            hide_model: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made On
+             * Format: date
+             */
+            made_on: string;
+            /**
+             * Round Share
+             * @default 0
+             */
+            round_share: number;
+            /**
+             * Rounds
+             * @default 4
+             */
+            rounds: number;
+            /**
+             * Seed
+             * @default 0
+             */
+            seed: number;
+            /**
+             * Shots A Round
+             * @default 14
+             */
+            shots_a_round: number;
+            /** Situations */
+            situations: components["schemas"]["ProofSituation"][];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * ProofIn
+         * @description A proof to be planned; the id is the screen's, so that one sent twice is one.
+         */
+        ProofIn: {
+            /**
+             * Balls Per Block
+             * @default 5
+             */
+            balls_per_block?: number;
+            /** Candidates */
+            candidates: string[];
+            /**
+             * Hide Model
+             * @default true
+             */
+            hide_model?: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Rounds
+             * @default 4
+             */
+            rounds?: number;
+            /**
+             * Seed
+             * @default 0
+             */
+            seed?: number;
+            /** Situations */
+            situations: components["schemas"]["SituationKey"][];
+        };
+        /**
+         * ProofOut
+         * @description A proof with its plan, the balls and what they say.
+         */
+        ProofOut: {
+            /** Balls */
+            balls: components["schemas"]["BallOut"][];
+            document: components["schemas"]["ProofDocument"];
+            plan: components["schemas"]["ProofPlanOut"];
+            verdict: components["schemas"]["ProofVerdictOut"];
+        };
+        /**
+         * ProofPlanOut
+         * @description What a plan can tell apart; `stations` is where the monitor stands for each situation.
+         */
+        ProofPlanOut: {
+            /** Balls */
+            balls: number;
+            /** Balls Each */
+            balls_each: number;
+            /** Blocks */
+            blocks: components["schemas"]["BlockOut"][];
+            /** Detectable */
+            detectable: number;
+            /** Stations */
+            stations: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ProofSituation
+         * @description A shot on a ground, where its hole is, and how often it is faced among those of the proof.
+         */
+        ProofSituation: {
+            /** Behind M */
+            behind_m: number;
+            /** Ground */
+            ground: string;
+            /** Hole M */
+            hole_m: number;
+            /** Name */
+            name: string;
+            /** Room M */
+            room_m: number;
+            /** Share */
+            share: number;
+            /**
+             * Short
+             * @enum {string}
+             */
+            short: "fringe" | "rough" | "sand";
+            /**
+             * Shot
+             * @enum {string}
+             */
+            shot: "pitch" | "short_pitch" | "chip" | "low_runner" | "high_soft" | "lush_rough" | "tight_soft" | "tight_firm" | "against_grain" | "sand_greenside" | "sand_high_lip" | "sand_long" | "plugged" | "sand_thin";
+            /** Surface */
+            surface: string;
+        };
+        /**
+         * ProofVerdictOut
+         * @description The verdict so far, in figures and a sentence; `closing` how the first two came apart: balls, mean, low, high.
+         */
+        ProofVerdictOut: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "none" | "take" | "more" | "level";
+            /** Closing */
+            closing: number[][];
+            /** Club */
+            club: number | null;
+            /** Comparisons */
+            comparisons: components["schemas"]["ComparisonOut"][];
+            /** Complete */
+            complete: boolean;
+            /** Findings */
+            findings: string[];
+            /** Lanes */
+            lanes: components["schemas"]["LaneOut"][];
+            /** More */
+            more: number;
+            /** Seen */
+            seen: components["schemas"]["ClubSeenOut"][];
+            /** Sigma */
+            sigma: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ProofsOut
+         * @description The proofs of a fitting, newest first.
+         */
+        ProofsOut: {
+            /** Proofs */
+            proofs: components["schemas"]["ProofOut"][];
+        };
+        /**
+         * ProvedElsewhere
+         * @description Shares of a proved difference that hold in other situations on the same ground, and on the other ground.
+         */
+        ProvedElsewhere: {
+            /** Other Situations */
+            other_situations: number;
+            /** Other Surface */
+            other_surface: number;
+        };
+        /**
+         * ProvedOut
+         * @description How a proof of the club's head stood to what the model promised, in a line.
+         */
+        ProvedOut: {
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "proved" | "level" | "contradicted" | "open";
+            /** Words */
+            words: string;
         };
         /**
          * RackHeadDocument
@@ -4156,6 +4856,11 @@ export interface components {
             /** @default null */
             choices?: components["schemas"]["ChoicesDocument"] | null;
             /**
+             * Evidence
+             * @default null
+             */
+            evidence?: components["schemas"]["HeadEvidenceDocument"][] | null;
+            /**
              * Grounds
              * @default null
              */
@@ -4319,6 +5024,23 @@ export interface components {
             slot: number;
         };
         /**
+         * ShiftDocument
+         * @description What balls showed of a head in one situation: strokes a shot more than the model says, and how sure.
+         */
+        ShiftDocument: {
+            /** Balls */
+            balls: number;
+            /**
+             * Shot
+             * @enum {string}
+             */
+            shot: "pitch" | "short_pitch" | "chip" | "low_runner" | "high_soft" | "lush_rough" | "tight_soft" | "tight_firm" | "against_grain" | "sand_greenside" | "sand_high_lip" | "sand_long" | "plugged" | "sand_thin";
+            /** Spread */
+            spread: number;
+            /** Strokes */
+            strokes: number;
+        };
+        /**
          * ShotOut
          * @description A shot of the catalogue.
          */
@@ -4342,6 +5064,19 @@ export interface components {
             email: string;
             /** Password */
             password: string;
+        };
+        /**
+         * SituationKey
+         * @description A shot of the catalogue on a ground of the mix.
+         */
+        SituationKey: {
+            /** Ground */
+            ground: string;
+            /**
+             * Shot
+             * @enum {string}
+             */
+            shot: "pitch" | "short_pitch" | "chip" | "low_runner" | "high_soft" | "lush_rough" | "tight_soft" | "tight_firm" | "against_grain" | "sand_greenside" | "sand_high_lip" | "sand_long" | "plugged" | "sand_thin";
         };
         /**
          * SituationOut
@@ -8994,6 +9729,952 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_get_proof_plan_proof_plan_get: {
+        parameters: {
+            query: {
+                situations: number;
+                balls_per_block: number;
+                rounds: number;
+            };
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanAheadOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_get_proofs_proofs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_post_proof_proofs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_delete_proof_proofs__uuid_proof_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                proof_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_post_proof_back_proofs__uuid_proof_id__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                proof_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_post_balls_proofs__uuid_proof_id__balls_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                proof_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BallsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BallsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_patch_ball_proofs__uuid_proof_id__balls__uuid_ball_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                proof_id: string;
+                ball_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BallTellIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_get_evidence_from_proofs__uuid_proof_id__evidence_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                proof_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceFromOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    proofs_put_feel_proofs__uuid_proof_id__feel_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                proof_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeelDocument"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

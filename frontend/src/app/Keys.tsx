@@ -70,6 +70,7 @@ export function Keys({ current }: { current: string }) {
   return (
     <>
       <Spotlight
+        attributes={{ content: { "aria-label": "Find a step or a command" } }}
         actions={commands}
         shortcut="/"
         scrollable
@@ -96,6 +97,7 @@ export function Keys({ current }: { current: string }) {
             ["← →", "on the sole pass: move the entry"],
             ["M / U", "on Strikes and Carries: the last strike was a mishit; undo it"],
             ["Enter, arrows", "on Carries, measuring: take the ball, choose the cell"],
+            ["G / H / T / L / O", "on Proof: the ball was good, heavy, thin, left in, over; U takes the last out"],
             ["Ctrl Z", "undo the last act; with Shift do it again"],
             ["?", "this list"],
           ].map(([key, words]) => (

@@ -227,6 +227,11 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
           {doubt.assumed_count && ", spreads assumed"}
         </p>
       )}
+      {club.proofs.map((proof) => (
+        <p key={proof.words} className={classes.why} data-standing={proof.standing}>
+          {proof.words}
+        </p>
+      ))}
       <p className={classes.brings}>
         <strong>{strokes(club.brings_strokes_round)}</strong> brings
       </p>

@@ -18,12 +18,7 @@ export const STEPS: readonly Step[] = [
   { key: "carries", name: "Carries", hotkey: "5", page: lazy(() => import("../steps/carries/CarriesStep")) },
   { key: "lofts", name: "Lofts", hotkey: "6", page: lazy(() => import("../steps/lofts/LoftsStep")) },
   { key: "soles", name: "Soles", hotkey: "7", page: lazy(() => import("../steps/soles/SolesStep")) },
-  {
-    key: "proof",
-    name: "Proof",
-    hotkey: "8",
-    later: "Proof will compare two candidates in short blocks, on turf and in sand, and say who won and how surely.",
-  },
+  { key: "proof", name: "Proof", hotkey: "8", page: lazy(() => import("../steps/proof/ProofStep")) },
   {
     key: "build",
     name: "Build",

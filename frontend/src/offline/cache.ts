@@ -2,7 +2,18 @@ import { dehydrate, hydrate, type Query, type QueryClient } from "@tanstack/reac
 import { openDB } from "idb";
 
 /** Answers that are worth showing without a connection; what says how things go at this moment is not among them. */
-const KEPT = ["fittings", "fitting", "catalogue", "carries", "session-summary", "kept", "rack", "venues", "readings"];
+const KEPT = [
+  "fittings",
+  "fitting",
+  "catalogue",
+  "carries",
+  "session-summary",
+  "proofs",
+  "kept",
+  "rack",
+  "venues",
+  "readings",
+];
 const isKept = (query: Query) => KEPT.includes(String(query.queryKey[0]));
 const STORE = "answers";
 const QUIET_MS = 1500;

@@ -14,6 +14,9 @@ const DID: Record<Act["kind"], string> = {
   tell: "What was said of a strike",
   undo: "Taking out a strike",
   back: "Putting back a strike",
+  ball: "A ball of a proof",
+  ball_tell: "What was said of a ball",
+  feel: "How a block felt",
 };
 
 /** Acts on strikes that the server does not take: each with its reason, to be mended and sent again, or let go. */

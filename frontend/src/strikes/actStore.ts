@@ -1,17 +1,23 @@
 import { type IDBPDatabase, openDB } from "idb";
 import { v4 as newId } from "uuid";
-import type { Strike } from "../api/client";
+import type { ProofBall, Strike } from "../api/client";
 
 /** What more is said of a strike after it was taken. */
 export type Telling = Partial<
   Pick<Strike, "set_aside" | "note" | "divot" | "exit_mm" | "mark_back_mm" | "mark_toe_mm">
 >;
 
+/** What more is said of a ball of a proof: why it does not count, or that it is out. */
+export type BallTelling = { set_aside?: string | null; out?: boolean };
+
 export type Act =
   | { kind: "take"; strike: Strike }
   | { kind: "tell"; id: string; changes: Telling }
   | { kind: "undo"; id: string }
-  | { kind: "back"; id: string };
+  | { kind: "back"; id: string }
+  | { kind: "ball"; proof: string; ball: ProofBall }
+  | { kind: "ball_tell"; proof: string; id: string; changes: BallTelling }
+  | { kind: "feel"; proof: string; id: string; block: number; value: number };
 
 /** Why the server does not take an act: in words, and at which field. */
 export interface Refusal {
@@ -56,8 +62,11 @@ function database(): Promise<IDBPDatabase> {
   return opened;
 }
 
-/** The strike that an act is about. */
-export const strikeOf = (act: Act) => (act.kind === "take" ? act.strike.id : act.id);
+/** The strike or ball that an act is about. */
+export function strikeOf(act: Act): string {
+  if (act.kind === "take") return act.strike.id;
+  return act.kind === "ball" ? act.ball.id : act.id;
+}
 
 /** A fitter's acts of a fitting that wait in this browser, in their order. */
 export async function waitingActs(fitter: string, fitting: string): Promise<KeptAct[]> {

@@ -43,7 +43,7 @@ const named = (field: string) => field.replace(/_(m|mps|deg|mm|rpm)$/, "").repla
 export function refusalOf(error: RequestError): Refusal {
   const fault = error.body?.faults?.[0];
   if (!fault) return { message: error.message, field: "" };
-  const field = fault.field.replace(/^strikes\.\d+\.?/, "");
+  const field = fault.field.replace(/^(strikes|balls)\.\d+\.?/, "");
   return { message: `${named(field)} ${fault.message}`.trim(), field };
 }
 
@@ -54,11 +54,35 @@ export async function perform(fitting_id: string, act: Act) {
     await unwrap(api.POST("/api/fittings/{fitting_id}/strikes", { params: { path: { fitting_id } }, body }));
     return;
   }
+  if (act.kind === "ball" || act.kind === "ball_tell" || act.kind === "feel") return performProof(fitting_id, act);
   const params = { path: { fitting_id, strike_id: act.id } };
   if (act.kind === "undo") await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params }));
   else if (act.kind === "back")
     await unwrap(api.POST("/api/fittings/{fitting_id}/strikes/{strike_id}/back", { params }));
   else await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, body: act.changes }));
+}
+
+/** Tell the server of an act of a proof. */
+async function performProof(fitting_id: string, act: Extract<Act, { proof: string }>) {
+  const path = { fitting_id, proof_id: act.proof };
+  if (act.kind === "ball")
+    await unwrap(
+      api.POST("/api/fittings/{fitting_id}/proofs/{proof_id}/balls", { params: { path }, body: { balls: [act.ball] } }),
+    );
+  else if (act.kind === "feel")
+    await unwrap(
+      api.PUT("/api/fittings/{fitting_id}/proofs/{proof_id}/feel", {
+        params: { path },
+        body: { block: act.block, value: act.value },
+      }),
+    );
+  else
+    await unwrap(
+      api.PATCH("/api/fittings/{fitting_id}/proofs/{proof_id}/balls/{ball_id}", {
+        params: { path: { ...path, ball_id: act.id } },
+        body: act.changes,
+      }),
+    );
 }
 
 /** The strikes as they will be once everything that is ahead of the server's answer is in it. */
@@ -74,7 +98,7 @@ export function withAhead(strikes: readonly Strike[], ahead: readonly Act[]): St
     } else if (act.kind === "back") {
       const strike = out.get(act.id);
       if (strike) found.set(act.id, strike);
-    } else {
+    } else if (act.kind === "tell") {
       const strike = found.get(act.id);
       if (strike) found.set(act.id, { ...strike, ...act.changes });
     }

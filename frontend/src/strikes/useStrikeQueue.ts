@@ -37,6 +37,8 @@ export interface StrikeQueue {
   setAside: (id: string, reason: string | null) => void;
   undo: (id: string) => void;
   putBack: (id: string) => void;
+  /** A ball of a proof, or what more is said of one or of its block. */
+  prove: (act: Extract<Act, { proof: string }>) => void;
   /** Send a refused act again, as it was or mended. */
   again: (refused: KeptAct, act?: Act) => void;
   /** Let go of a refused act. */
@@ -140,7 +142,7 @@ export function useStrikeQueue(): StrikeQueue {
       busy.current = false;
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
-        await askAgain(client, ["carries", "session-summary"], id);
+        await askAgain(client, ["carries", "session-summary", "proofs"], id);
         arrived.current.push(...sent);
         const fresh = await store.reload().then(
           () => true,
@@ -225,6 +227,7 @@ export function useStrikeQueue(): StrikeQueue {
     ),
     undo,
     putBack: useCallback((strike: string) => add({ kind: "back", id: strike }), [add]),
+    prove: useCallback((act: Extract<Act, { proof: string }>) => add(act), [add]),
     again: (one, act) => {
       forget(one);
       const mended = act ?? one.act;

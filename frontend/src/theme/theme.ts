@@ -70,6 +70,8 @@ export const theme = createTheme({
       },
     },
     Modal: {
+      // the header of a dialog is no landmark of the page
+      defaultProps: { closeButtonProps: { "aria-label": "Close" }, attributes: { header: { role: "presentation" } } },
       styles: {
         content: { backgroundColor: "var(--raised)", border: "1px solid var(--ink)" },
         header: { backgroundColor: "var(--raised)" },

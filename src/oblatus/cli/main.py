@@ -20,6 +20,7 @@ VERBS = {
     ("flight",): "engine:add_flight",
     ("strike", "window"): "strike:add_strike",
     ("strokes",): "strokes:add_strokes",
+    ("proof",): "proof:add_proof",
     ("bench",): "bench:add_bench",
     ("serve",): "serve:add_serve",
     ("import",): "imports:add_import",

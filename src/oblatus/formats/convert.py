@@ -11,6 +11,7 @@ from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
 from oblatus.core.figures import figures, in_engine
 from oblatus.core.fitting import Bag, Economy, Fitting
+from oblatus.core.fitting.proved import HeadShift
 from oblatus.core.flight import Air
 from oblatus.core.gapping import SWINGS, Band, MeasuredStrike, Swing
 from oblatus.core.grounds import SURFACES, Ground
@@ -21,6 +22,7 @@ from oblatus.formats.fitting import (
     FittingDocument,
     GroundDocument,
     HeadDocument,
+    HeadEvidenceDocument,
     HoleDocument,
     PlayerDocument,
     RackHeadDocument,
@@ -76,7 +78,15 @@ def fitting_from(
         layouts={layout.shot: _layout(layout) for layout in document.choices.layouts},
         economy=economy_from(document.choices.economy),
         heads_bought=document.choices.heads_bought,
+        proved=tuple(_shift(one) for one in document.evidence),
     )
+
+
+def _shift(document: HeadEvidenceDocument) -> HeadShift:
+    return HeadShift(
+        head_from(document.head), tuple((one.shot, one.strokes) for one in document.shots), document.standing,
+        document.against, document.on.isoformat(), sum(one.balls for one in document.shots),
+    )  # fmt: skip
 
 
 def economy_from(document: EconomyDocument) -> Economy:

@@ -405,6 +405,33 @@ class MeasuringDocument(Strict):
         return self
 
 
+class ShiftDocument(Strict):
+    """What balls showed of a head in one situation: strokes a shot more than the model says, and how sure."""
+
+    shot: Literal[SHORT_SHOTS]  # type: ignore[valid-type]
+    strokes: Annotated[float, Within(Bound(-2, 2, "strokes"))]
+    spread: Annotated[float, Within(Bound(0, 2, "strokes"))]
+    balls: Annotated[int, Within(Bound(1, 10_000, "balls"))]
+
+
+class HeadEvidenceDocument(Strict):
+    """What was shown of a head, by a proof or by the course; it counts in the proposal.
+
+    `source_id` is the proof's; `against` the club that it was compared with; `standing` how the model's promise came off.
+    The head is kept as it was proved: it is found again bent or not, and without effect once it is neither owned nor on
+    the rack.
+    """
+
+    source: Literal["proof", "log"]
+    source_id: UUID
+    on: date
+    name: Name
+    against: Annotated[str, StringConstraints(max_length=120)] = ""
+    standing: Literal["proved", "level", "contradicted", "open"] = "open"
+    head: HeadDocument
+    shots: Annotated[tuple[ShiftDocument, ...], Field(min_length=1, max_length=20)]
+
+
 class KeptDocument(Strict):
     """A kept proposal in a file: name, when, by whom, with which engine, inputs and result as they were."""
 
@@ -426,11 +453,12 @@ class PhotoDocument(Strict):
 
 
 class AttachedDocument(Strict):
-    """What belongs to a fitting beside its document."""
+    """What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py)."""
 
     kept: Annotated[tuple[KeptDocument, ...], Field(max_length=500)] = ()
     readings: Annotated[tuple[ReadingDocument, ...], Field(max_length=5000)] = ()
     photos: Annotated[tuple[PhotoDocument, ...], Field(max_length=80)] = ()
+    proofs: Annotated[tuple[dict[str, Any], ...], Field(max_length=60)] = ()
 
 
 Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
@@ -448,6 +476,7 @@ class FittingDocument(Strict):
     bag: BagDocument = BagDocument()
     choices: ChoicesDocument = ChoicesDocument()
     measuring: MeasuringDocument = MeasuringDocument()
+    evidence: Annotated[tuple[HeadEvidenceDocument, ...], Field(max_length=60)] = ()
     rack: Rack | None = None
     strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=120_000)] = ()
     attached: AttachedDocument | None = None

@@ -23,6 +23,7 @@ from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.fitting import wanted_top_loft
 from oblatus.core.fitting.leaks import Leak
 from oblatus.core.fitting.proposal import Proposal
+from oblatus.core.fitting.proved import proof_words, same_sole
 from oblatus.core.gapping import Ladder, MeasuredStrike, Rung
 from oblatus.core.gapping.ladder import overlap_limit
 from oblatus.core.geometry import deliver, deliver_many, head_outline
@@ -251,8 +252,16 @@ class ClubOut(Strict):
     reason: str
     pinned: bool
     survives: float | None
+    proofs: list[ProvedOut]
     candidates: list[CandidateOut]
     situations: list[SituationOut]
+
+
+class ProvedOut(Strict):
+    """How a proof of the club's head stood to what the model promised, in a line."""
+
+    standing: Literal["proved", "level", "contradicted", "open"]
+    words: str
 
 
 class BringsOut(Strict):
@@ -630,6 +639,11 @@ def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None) -> Clu
         reason=explain.club_reason(recommendation, slot),
         pinned=recommendation.pinned[slot],
         survives=None if doubt is None else next((_round(s.share) for s in doubt.shares if s.slot == slot), None),
+        proofs=[
+            ProvedOut(standing=shift.standing, words=proof_words(shift))  # type: ignore[arg-type]
+            for shift in recommendation.fitting.proved
+            if same_sole(shift.head, head)
+        ],
         candidates=[_candidate(recommendation, slot, i, behind) for i, behind in choice.ranked],
         situations=_situations(recommendation, slot),
     )

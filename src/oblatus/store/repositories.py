@@ -20,6 +20,8 @@ from oblatus.store.tables import (
     Fitter,
     FittingRow,
     LinkRow,
+    ProofBallRow,
+    ProofRow,
     RackRow,
     SnapshotRow,
     StrikeRow,
@@ -311,7 +313,7 @@ def wanted_links(session: Session) -> Sequence[LinkRow]:
 def bins_before(session: Session, moment: datetime) -> int:
     """Remove for good what was taken out before a moment, in every studio. Returns how many rows went."""
     gone = 0
-    for table in (FittingRow, SnapshotRow, StrikeRow):
+    for table in (FittingRow, SnapshotRow, StrikeRow, ProofRow, ProofBallRow):
         gone += session.exec(delete(table).where(col(table.removed_at) < moment)).rowcount
     session.exec(delete(EditRow).where(col(EditRow.made_at) < moment))
     return gone

@@ -346,3 +346,42 @@ class MappingRow(SQLModel, table=True):
     signature: str = Field(max_length=2000)
     document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
     kept_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class ProofRow(SQLModel, table=True):
+    """A proof: the document as it was planned, without its balls; feel and name may change, the plan does not."""
+
+    __tablename__ = "proof"
+    __table_args__ = (
+        _of_a_fitting("fk_proof_fitting"),
+        UniqueConstraint("studio_id", "id", name="uq_proof_studio"),
+    )
+
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    fitting_id: UUID = Field(index=True)
+    document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    feel: dict[str, int] = Field(default_factory=dict, sa_column=Column(JSONB, nullable=False, server_default="{}"))
+    made_by: str = Field(max_length=120)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+    removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
+
+
+class ProofBallRow(SQLModel, table=True):
+    """One ball of a proof. The id comes from where it was hit: hit twice, it stands here once. Taken out, it stays."""
+
+    __tablename__ = "proof_ball"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "proof_id"], ["proof.studio_id", "proof.id"], name="fk_ball_proof", ondelete="CASCADE"
+        ),
+    )
+
+    proof_id: UUID = Field(primary_key=True)
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    place: int | None = Field(default=None, sa_column=Column(BigInteger, Identity(always=True), nullable=False))
+    ball: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    set_aside: str | None = Field(default=None, max_length=120)
+    taken_at: datetime = Field(default_factory=now, sa_column=_moment())
+    removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())

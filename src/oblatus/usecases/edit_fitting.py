@@ -14,6 +14,7 @@ from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back
 from oblatus.store.database import Database
+from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import EditRow, FittingRow
 from oblatus.usecases.actor import Actor
@@ -86,7 +87,8 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
                 )  # fmt: skip
                 session.add(made)
         rack, kept, strikes = rack_of(rows), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
-    return Edited(view_of(row, rack, kept, strikes, document, quick=True), refused, conflicts, draft)
+        balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
+    return Edited(view_of(row, rack, kept, strikes, document, balls, quick=True), refused, conflicts, draft)
 
 
 def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:

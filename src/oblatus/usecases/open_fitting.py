@@ -12,9 +12,11 @@ from oblatus.formats.fitting import AttachedDocument, FittingDocument, KeptDocum
 from oblatus.formats.readings import ReadingDocument
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
+from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import FittingRow, ReadingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.proofs import proof_documents
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.strikes_of import strikes_of, whole_document
 from oblatus.usecases.view import FittingView, view_of
@@ -50,7 +52,8 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
         rows = StudioRows(session, actor.studio_id)
         row, rack, kept = rows.fitting(fitting_id), rack_of(rows), rows.kept(fitting_id, 1)
         strikes = strikes_of(rows, fitting_id)
-    return view_of(row, rack, kept, strikes)
+        balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
+    return view_of(row, rack, kept, strikes, proof_balls=balls)
 
 
 def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingDocument:
@@ -73,6 +76,10 @@ def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> Fittin
             photos=tuple(
                 PhotoDocument(id=row.id, jpeg=base64.b64encode(row.content).decode())
                 for row in readings.photos(fitting_id)
+            ),
+            proofs=tuple(
+                proof.model_dump(mode="json")
+                for proof in proof_documents(StudioProofs(session, actor.studio_id), fitting_id)
             ),
         )
     return whole_document(document, rack, strikes).model_copy(update={"attached": attached})

@@ -8,17 +8,20 @@ from importlib import resources
 from sqlmodel import Session
 
 from oblatus.formats.fitting import FittingDocument, VenueDocument, parse_fitting
+from oblatus.formats.proof import ProofDocument
 from oblatus.formats.rack import demo_rack
 from oblatus.settings import Settings
 from oblatus.store.database import Database
+from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows, any_studio
 from oblatus.store.tables import Fitter, Studio
 from oblatus.usecases.passwords import hash_password
-from oblatus.usecases.start_fitting import add_document
+from oblatus.usecases.start_fitting import add_document, add_proofs
 from oblatus.usecases.users import NewFitter
 from oblatus.usecases.venues import venue_row
 
 DEMO_STUDIO = "Scarp End Studio"
+DEMO_FITTER = "Demo fitter"
 DEMO_EMAIL = "fitter@scarp-end.example"
 DEMO_PASSWORD = "chalk and slate"
 
@@ -39,9 +42,12 @@ def seed_once(database: Database, settings: Settings, *, demo: bool, first: NewF
         rows = StudioRows(session, studio.id)
         rows.replace_rack([head.model_dump() for head in demo_rack()])
         for document in reversed(demo_fittings() if demo else []):
-            add_document(rows, document)
+            row = add_document(rows, document)
+            proofs = document.attached.proofs if document.attached else ()
+            demo_proofs = [ProofDocument.model_validate(proof) for proof in proofs]
+            add_proofs(StudioProofs(session, studio.id), row.id, demo_proofs, DEMO_FITTER)
         for record in demo_venues() if demo else []:
-            session.add(venue_row(studio.id, "Demo fitter", record))
+            session.add(venue_row(studio.id, DEMO_FITTER, record))
     return True
 
 
@@ -51,7 +57,7 @@ def add_studio(
     name: str,
     email: str,
     password: str,
-    fitter_name: str = "Demo fitter",
+    fitter_name: str = DEMO_FITTER,
     *,
     demo: bool = False,
 ) -> Studio:

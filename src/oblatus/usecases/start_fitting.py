@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import base64
-from typing import NamedTuple
+from collections.abc import Mapping, Sequence
+from typing import Any, NamedTuple
 from uuid import UUID, uuid4
 
 from pydantic import ValidationError
@@ -20,10 +21,12 @@ from oblatus.formats.fitting import (
     PlayerDocument,
 )
 from oblatus.formats.photos import reencode_photo
+from oblatus.formats.proof import ProofDocument
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
+from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import FittingRow, PhotoRow, SnapshotRow
+from oblatus.store.tables import FittingRow, PhotoRow, ProofRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.view import FittingView, view_of
@@ -54,6 +57,10 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
     """
     attached = document.attached or AttachedDocument()
     photos = {photo.id: _photo(i, photo) for i, photo in enumerate(attached.photos)}
+    proofs = [_checked_proof(i, one) for i, one in enumerate(attached.proofs)]
+    document = _with_proofs(
+        document, {str(old.get("id")): new.id for old, new in zip(attached.proofs, proofs, strict=True)}
+    )
     kept = [_checked_kept(i, one) for i, one in enumerate(attached.kept)]
     with database.transaction() as session:
         rows, readings = StudioRows(session, actor.studio_id), StudioReadings(session, actor.studio_id)
@@ -63,12 +70,13 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
         for snapshot in kept:
             snapshot.studio_id, snapshot.fitting_id = actor.studio_id, row.id
             session.add(snapshot)
+        add_proofs(StudioProofs(session, actor.studio_id), row.id, proofs, actor.name)
         for reading in attached.readings:
             readings.add_reading(row.id, reading.model_dump())
         rack = rack_of(rows)
         session.flush()
         lines = rows.kept(row.id, 1)
-    return view_of(row, rack, lines, document.strikes)
+    return view_of(row, rack, lines, document.strikes, proof_balls=sum(len(one.balls) for one in proofs))
 
 
 def add_document(rows: StudioRows, document: FittingDocument) -> FittingRow:
@@ -97,6 +105,37 @@ def _checked_kept(i: int, kept: KeptDocument) -> SnapshotRow:
         except ValidationError as error:
             raise faults_of(error, ["attached", "kept", str(i), name]) from error
     return SnapshotRow(**kept.model_dump(exclude={"clubs"}), clubs=list(kept.clubs))
+
+
+def _checked_proof(i: int, proof: dict[str, Any]) -> ProofDocument:
+    """A proof of a file; it gets an id of its own, so that the same file can be read twice."""
+    try:
+        return ProofDocument.model_validate({**proof, "id": str(uuid4())})
+    except ValidationError as error:
+        raise faults_of(error, ["attached", "proofs", str(i)]) from error
+
+
+def _with_proofs(document: FittingDocument, ids: Mapping[str, UUID]) -> FittingDocument:
+    """The document whose evidence names its proofs by the ids that they have here."""
+    evidence = tuple(
+        one.model_copy(update={"source_id": ids.get(str(one.source_id), one.source_id)}) for one in document.evidence
+    )
+    return document.model_copy(update={"evidence": evidence})
+
+
+def add_proofs(rows: StudioProofs, fitting_id: UUID, proofs: Sequence[ProofDocument], made_by: str) -> None:
+    """Rows for proofs that came with a file, with their balls."""
+    for proof in reversed(proofs):
+        bare = proof.model_copy(update={"balls": (), "feel": ()}).model_dump(mode="json")
+        feel = {str(one.block): one.value for one in proof.feel}
+        rows.add_proof(
+            ProofRow(
+                id=proof.id, studio_id=rows.studio_id, fitting_id=fitting_id, document=bare, feel=feel, made_by=made_by
+            )
+        )
+        rows.add_balls(
+            proof.id, [(b.id, b.set_aside, b.model_dump(mode="json", exclude={"id", "set_aside"})) for b in proof.balls]
+        )  # fmt: skip
 
 
 def _with_photos(document: FittingDocument, ids: dict[UUID, UUID]) -> FittingDocument:

@@ -24,13 +24,14 @@ class Known:
     document: FittingDocument
     strikes: Sequence[StrikeDocument]
     kept_is_fresh: bool | None
+    proof_balls: int = 0
 
 
 def step_states(
-    document: FittingDocument, strikes: Sequence[StrikeDocument], kept_is_fresh: bool | None
+    document: FittingDocument, strikes: Sequence[StrikeDocument], kept_is_fresh: bool | None, proof_balls: int = 0
 ) -> Mapping[str, State]:
-    """The state of every step."""
-    known = Known(document, strikes, kept_is_fresh)
+    """The state of every step; `proof_balls` were hit in the proofs of the fitting."""
+    known = Known(document, strikes, kept_is_fresh, proof_balls)
     return {step: state(known) for step, state in STEPS.items()}
 
 
@@ -99,6 +100,13 @@ def _carries(known: Known) -> State:
     return "done" if enough else "partly"
 
 
+def _proof(known: Known) -> State:
+    """Done once a proof counts in the proposal."""
+    if known.document.evidence:
+        return "done"
+    return "partly" if known.proof_balls else "empty"
+
+
 def _share(known: list[bool]) -> State:
     if all(known):
         return "done"
@@ -107,6 +115,6 @@ def _share(known: list[bool]) -> State:
 
 STEPS: dict[str, Callable[[Known], State]] = {
     "player": _player, "ground": _ground, "bag": _bag, "strikes": _strikes, "carries": _carries, "lofts": _proposal,
-    "soles": _proposal, "proof": _later, "build": _later, "card": _later, "log": _later,
+    "soles": _proposal, "proof": _proof, "build": _later, "card": _later, "log": _later,
 }  # fmt: skip
 """Every step of the job in its order, with what says its state."""

@@ -35,10 +35,11 @@ def view_of(
     snapshots: Sequence[KeptRow],
     strikes: tuple[StrikeDocument, ...] = (),
     document: FittingDocument | None = None,
+    proof_balls: int = 0,
     *,
     quick: bool = False,
 ) -> FittingView:
-    """The view of a fitting with the studio's rack, its kept proposals, newest first, and its strikes.
+    """The view of a fitting with the studio's rack, its kept proposals, newest first, its strikes and balls of proofs.
 
     `document` is the row's, where it was looked at already. A quick view follows an edit: its proposal may be among the
     clubs near the last choice only, and says so.
@@ -53,6 +54,6 @@ def view_of(
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting
     if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
         fresh = fresh and kept.strikes_key == key
-    states = step_states(document, strikes, None if kept is None else fresh)
+    states = step_states(document, strikes, None if kept is None else fresh, proof_balls)
     make_ahead(document, rack, struck)
     return FittingView(row.id, row.revision, document, proposal, states, kept, counting, key)

@@ -26,6 +26,7 @@ from oblatus.web.blueprints import (
     instruments,
     live,
     photos,
+    proofs,
     rack,
     session,
     system,
@@ -70,7 +71,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (system, session, fittings, carries, imports, live, instruments, venues, photos, rack, engine):
+    for module in (system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, rack, engine):
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 

@@ -10,20 +10,24 @@ from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
 from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.delivery import Habit, Swing
 from oblatus.core.figures import figures, in_document
+from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
 from oblatus.core.gapping import SWINGS, MeasuredStrike
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
 from oblatus.core.gapping.strikes import STATIONS, WANTED_STRIKES
 from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind
+from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
 from oblatus.core.shots import BY_KEY, CATALOGUE
 from oblatus.core.strike.lies import LIES
 from oblatus.formats.fitting import MOST_READINGS, SECTIONS, SHARE_TOLERANCE
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.web.schemas import (
+    BoundOut,
     CatalogueOut,
     ClassOut,
     FigureField,
     LieOut,
     PickedOut,
+    ProvedElsewhere,
     ShotOut,
     SpreadsOut,
     StationKeyOut,
@@ -63,6 +67,8 @@ def catalogue_out() -> CatalogueOut:
         bend_limit_deg={make: limit for make, limit in BEND_LIMIT_DEG.items()},
         drift_matters_deg=DRIFT_MATTERS_DEG,
         ball_radius_mm=round(1000 * BALL_RADIUS.value, 3),
+        proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
+        proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
         assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
     )
 

@@ -491,6 +491,20 @@ class SpreadsOut(Strict):
     entry_spread_mm: float
 
 
+class BoundOut(Strict):
+    """What a number may be."""
+
+    low: float
+    high: float
+
+
+class ProvedElsewhere(Strict):
+    """Shares of a proved difference that hold in other situations on the same ground, and on the other ground."""
+
+    other_situations: float
+    other_surface: float
+
+
 class CatalogueOut(Strict):
     """What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations."""
 
@@ -509,6 +523,8 @@ class CatalogueOut(Strict):
     share_tolerance: float
     bend_limit_deg: dict[str, float]
     drift_matters_deg: float
+    proved_elsewhere: ProvedElsewhere
+    proof_plan: dict[str, BoundOut]
     assumed_carry_m: float
     ball_radius_mm: float
 

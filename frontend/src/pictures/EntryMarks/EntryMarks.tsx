@@ -19,6 +19,8 @@ interface Props {
   sand: boolean;
   /** In sand: where the sole went in, while the press for where it came out is awaited [mm]. */
   entered: number | null;
+  /** What is awaited after it went in. */
+  waits?: string;
   /** A press on the ground marks where the sole brushed it [mm from the ball's centre, behind negative]. */
   onMark?: (entryMm: number) => void;
 }
@@ -31,7 +33,18 @@ const HEIGHT = 150;
 const MOST_ROWS = 7;
 
 /** Where the sole landed, strike by strike, on the ruler of the soles: the ball, the marks, their mean and spread. */
-export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, entered, onMark }: Props) {
+export function EntryMarks({
+  strikes,
+  outliers,
+  mean,
+  spread,
+  low,
+  high,
+  sand,
+  entered,
+  onMark,
+  waits = "now press where it came out",
+}: Props) {
   const marked = strikes.filter((s) => s.entry_mm !== null);
   const [cursor, setCursor] = useState<number | null>(null);
   const [first, last] = markRange(sand);
@@ -141,7 +154,7 @@ export function EntryMarks({ strikes, outliers, mean, spread, low, high, sand, e
               {cursor !== null && <path d={`M${x(cursor) - 7} 0h14l-7 12z`} fill="var(--ink)" />}
               {entered !== null && (
                 <text x={width < NARROW ? 8 : x(30)} y={21} fontSize={width < NARROW ? 12 : 14} fontWeight={650}>
-                  in at {said(entered)}: now press where it came out
+                  in at {said(entered)}: {waits}
                 </text>
               )}
               <g transform={`translate(0 ${HEIGHT - SKY - RULER_HEIGHT})`}>

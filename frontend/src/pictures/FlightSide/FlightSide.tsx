@@ -24,6 +24,15 @@ export function FlightSide({ flights, unit }: Props) {
         const scale = Math.min((width - 80) / far, (HEIGHT - 44) / tall);
         const x = (m: number) => 40 + m * scale;
         const y = (m: number) => HEIGHT - 24 - m * scale;
+        const ends = flights.map((f) => x(f.points.at(-1)?.[0] ?? 0));
+        // the shorter of two carries stands left of its end, the longer right of it
+        const anchor = (i: number) =>
+          ends.length < 2
+            ? "middle"
+            : (ends[i] ?? 0) < Math.max(...ends) || (i > 0 && ends[0] === ends[i])
+              ? "end"
+              : "start";
+        const shift = { start: 6, middle: 0, end: -6 };
         return (
           <>
             <line x1={20} x2={width} y1={y(0)} y2={y(0)} stroke="var(--grass)" strokeWidth={2} />
@@ -38,10 +47,10 @@ export function FlightSide({ flights, unit }: Props) {
                 />
                 {f.points.length > 0 && (
                   <text
-                    x={x(f.points.at(-1)?.[0] ?? 0)}
+                    x={(ends[i] ?? 0) + shift[anchor(i)]}
                     y={HEIGHT - 8}
                     fontSize={12}
-                    textAnchor="middle"
+                    textAnchor={anchor(i)}
                     style={{ fill: i === 0 ? "var(--ink)" : "var(--rust)" }}
                   >
                     {plain(inDistance(metres(f.points.at(-1)?.[0] ?? 0), unit), 1)} {unit}

@@ -22,6 +22,7 @@ from oblatus.core.fitting import _speeds
 from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.economy import Economy
 from oblatus.core.fitting.laws import Law, as_taken
+from oblatus.core.fitting.proved import HeadShift, shifts_of
 from oblatus.core.fitting.scenarios import Scenario, Setup
 from oblatus.core.flight.tables import carry_table, height_table, run_table
 from oblatus.core.gapping import CarryModel, Faced
@@ -85,7 +86,7 @@ class Asked:
 
     `short` are the scenarios of short shots, `approaches` the share of golf that is approaches on each ground of the mix.
     `handicap_scale` stretches the handicap in the strokes table, `law` the laws of ground and contact, fewer `entries`
-    make a sheet quicker and rougher: all three for doubt, which looks at differences.
+    make a sheet quicker and rougher: all three for doubt, which looks at differences. `proved` is what balls have shown.
     """
 
     player: Player
@@ -100,6 +101,7 @@ class Asked:
     handicap_scale: float = 1.0
     law: Law = field(default_factory=as_taken)
     entries: int = ENTRY_NODES
+    proved: tuple[HeadShift, ...] = ()
 
     @property
     def handicap(self) -> float:
@@ -170,12 +172,14 @@ class Wanted:
 
 
 class Sheet:
-    """All heads of one question: raw strokes by setup and pin, remembered head by head."""
+    """All heads of one question: raw strokes by setup and pin, remembered head by head, and shared with one `alike`."""
 
-    def __init__(self, asked: Asked, pool: FamilyPool, jobs: JobBook, progress: Progress | None = None) -> None:
+    def __init__(
+        self, asked: Asked, pool: FamilyPool, jobs: JobBook, progress: Progress | None = None, alike: Sheet | None = None
+    ) -> None:
         self.asked, self.pool, self.jobs, self.progress = asked, pool, jobs, progress
-        self._raw: dict[Head, Floats] = {}
-        self._speeds: dict[Head, Floats] = {}
+        self._raw: dict[Head, Floats] = {} if alike is None else alike._raw
+        self._speeds: dict[Head, Floats] = {} if alike is None else alike._speeds
         self.short, self.swings = asked.short, asked.model.swings
         self.questions = [question for scenario in self.short for question in _questions(scenario, asked.law, jobs)]
         self._bands = np.array([wanted_bounce(q.scenario, q.setup) for q in self.questions]).reshape(-1, 2)
@@ -225,7 +229,7 @@ class Sheet:
 
     def partly(self, heads: Sequence[Head], wanted: Wanted) -> Costs:
         """Costs of what is wanted alone, and not kept; `NEVER` and more where nothing is."""
-        return self.fold(self._reckoned(heads, wanted), self.practice(heads))
+        return self.fold(self._reckoned(heads, wanted), heads)
 
     def _nothing(self, count: int) -> Wanted:
         return Wanted(
@@ -242,17 +246,20 @@ class Sheet:
 
     def costs(self, heads: Sequence[Head], raw: Floats | None = None) -> Costs:
         """Costs of heads, from their own raw strokes or from those given (between bends)."""
-        return self.fold(self.raw(heads) if raw is None else raw, self.practice(heads))
+        return self.fold(self.raw(heads) if raw is None else raw, heads)
 
-    def fold(self, raw: Floats, practice: Floats) -> Costs:
-        """The best setup or swing for every column."""
-        n = len(raw)
+    def fold(self, raw: Floats, heads: Sequence[Head]) -> Costs:
+        """The best setup or swing for every column, moved by what was proved of a head."""
+        n, practice = len(raw), self.practice(heads)
         short = raw[:, : self._short_size].reshape(n, len(self.short), SETUPS, PIN_COUNT)
         width = len(self.short) * PIN_COUNT
         total = short + practice[:, :, :, None]
         pick = total.argmin(axis=2)
         cost = np.take_along_axis(total, pick[:, :, None, :], axis=2)[:, :, 0, :]
         strokes = np.take_along_axis(short, pick[:, :, None, :], axis=2)[:, :, 0, :]
+        if self.asked.proved:
+            shift = shifts_of(heads, self.short, self.asked.proved)[:, :, None]
+            cost, strokes = cost + shift, strokes + shift
         swings = raw[:, self._short_size :].reshape(n, len(self.asked.approaches), len(self.swings) * 2, BINS)
         taken = swings.argmin(axis=2)
         approach = swings.min(axis=2).reshape(n, len(self.asked.approaches) * BINS)

@@ -12,6 +12,7 @@ from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Habit, Player
 from oblatus.core.fitting.candidates import LEAST_STEP_DEG, MOST_LOFT_DEG, reachable_lofts
 from oblatus.core.fitting.economy import Economy
+from oblatus.core.fitting.proved import HeadShift
 from oblatus.core.flight import REFERENCE_AIR, Air
 from oblatus.core.gapping import (
     SWINGS,
@@ -74,7 +75,7 @@ class Fitting:
     `strikes` were measured in `air`; `bands` say how often distances are faced if the shot mix does not;
     `ladder_factors` are the fitter's weights on the parts of the ladder; `layouts` where holes are, by shot; `economy`
     what a round and a change are worth; `heads_bought` the step of change that the fitter takes instead of the proposed
-    one.
+    one; `proved` what balls have shown of heads.
     """
 
     player: Player
@@ -91,6 +92,7 @@ class Fitting:
     layouts: dict[str, Layout] = field(default_factory=dict)
     economy: Economy = field(default_factory=Economy)
     heads_bought: int | None = None
+    proved: tuple[HeadShift, ...] = ()
 
 
 def carry_model_of(fitting: Fitting) -> CarryModel:

@@ -19,16 +19,19 @@ class StrokesJudge:
     def __init__(self, pool: FamilyPool, progress: Progress | None = None) -> None:
         self.pool, self.progress = pool, progress
         self.jobs = JobBook()
-        self._sheets: OrderedDict[Hashable, Sheet] = OrderedDict()
+        self._sheets: OrderedDict[tuple[Hashable, Hashable], Sheet] = OrderedDict()
         self._guard = threading.Lock()
 
     def sheet(self, asked: Asked) -> Sheet:
         """The sheet of a question."""
-        key = _key(asked)
+        model = _key(asked)
+        key = (model, asked.proved)
         with self._guard:
             sheet = self._sheets.get(key)
             if sheet is None:
-                sheet = self._sheets[key] = Sheet(asked, self.pool, self.jobs, self.progress)
+                # what balls have shown moves strokes that the model has reckoned already
+                alike = next((known for (other, _), known in self._sheets.items() if other == model), None)
+                sheet = self._sheets[key] = Sheet(asked, self.pool, self.jobs, self.progress, alike)
                 while len(self._sheets) > SHEETS_KEPT:
                     self._sheets.popitem(last=False)
             self._sheets.move_to_end(key)
@@ -42,7 +45,7 @@ class StrokesJudge:
 
 
 def _key(asked: Asked) -> Hashable:
-    """All that costs depend on besides the heads."""
+    """All that the model's strokes depend on besides the heads."""
     player = asked.player
     return (
         player.habit, player.handicap, player.schools.clubs, asked.model, asked.short, asked.approaches,

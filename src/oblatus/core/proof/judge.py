@@ -13,7 +13,7 @@ from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import stdtr, stdtrit
+from scipy.special import stdtrit
 
 from oblatus.core.proof.plan import ERROR, SIGMA, Plan, balls_needed
 from oblatus.core.proof.sequence import half_width
@@ -26,14 +26,13 @@ SIGMA_WEIGHT = 6.0
 """Balls that the usual spread counts for beside those that were hit."""
 BLOCK_SPREAD, BLOCK_WEIGHT = 0.05, 1.0
 """Usual spread of a block's mean beside that of its balls, and blocks that it counts for (judgement)."""
-FINAL_ERROR = 0.080
-"""Error of the one look at the planned end; with those on the way it stays within `ERROR` (simulated in the tests)."""
-LEAST_BALLS = 3
-"""Balls with each club before anything is called."""
+LEAST_BALLS = 8
+"""Balls with each club before anything is called: by then their spread is known well enough that all looks together,
+and the one at the planned end, stay within `ERROR` (simulated in the tests)."""
 MATTERS = 0.05
 """A difference that is worth more balls [strokes a shot] (judgement)."""
 MOST_MORE = 60
-"""More balls with each club than anybody hits: the clubs are level for this proof."""
+"""More balls with each club than anybody hits: clubs whose interval holds zero are level for this proof."""
 INTERVAL = 0.80
 FINDING_T = 2.0
 TREND_LEAST = 12
@@ -193,10 +192,11 @@ def _fit(plan: Plan, balls: Sequence[Ball]) -> _Fit:
     for ball in balls:
         blocks.setdefault(ball.block, []).append(ball)
     groups = list(blocks.values())
-    y = np.array([np.mean([b.strokes for b in group]) for group in groups]).reshape(-1)
+    means = [math.fsum(b.strokes for b in group) / len(group) for group in groups]
+    y = np.array(means, dtype=float)
     n = np.array([len(group) for group in groups], dtype=float)
     cell = np.array([group[0].situation * plan.clubs + group[0].club for group in groups], dtype=int)
-    within = sum(float(np.var([b.strokes for b in group])) * len(group) for group in groups)
+    within = math.fsum((b.strokes - mean) ** 2 for group, mean in zip(groups, means, strict=True) for b in group)
     inside = float(sum(len(group) - 1 for group in groups))
     sigma2 = (SIGMA_WEIGHT * SIGMA**2 + within) / (SIGMA_WEIGHT + inside)
     known = np.bincount(cell, minlength=cells) > 0
@@ -206,7 +206,7 @@ def _fit(plan: Plan, balls: Sequence[Ball]) -> _Fit:
     design = design[:, columns]
     with_trend = len(balls) >= TREND_LEAST and len(groups) >= len(columns) + 2
     if with_trend:
-        time = np.array([np.mean([b.place for b in group]) for group in groups])
+        time = np.array([sum(b.place for b in group) / len(group) for group in groups])
         design = np.column_stack([design, (time - time.mean()) / max(plan.balls - 1.0, 1.0)])
     spare = len(groups) - design.shape[1]
     tau2 = _block_variance(design, y, n, sigma2, spare)
@@ -309,24 +309,20 @@ def _beats(club: int, c: Comparison, complete: bool) -> bool:
     better = -c.seen if club == c.first else c.seen
     if better > c.watched:
         return True
-    return complete and better > c.error * float(stdtrit(c.degrees, 1.0 - FINAL_ERROR / 2.0))
+    return complete and better > c.error * float(stdtrit(c.degrees, 1.0 - ERROR / 2.0))
 
 
 def _more(plan: Plan, overall: Sequence[Comparison], fit: _Fit) -> int:
     """Balls with each club that would settle the nearest pair at the top; 0 where it does not matter or never would."""
     best = int(np.argmin([_standing(club, overall) for club in range(plan.clubs)]))
-    needs = []
-    for c in overall:
-        if best not in (c.first, c.second):
-            continue
-        if abs(c.mean) < MATTERS:
-            continue
-        needs.append(balls_needed(abs(c.mean), math.sqrt(fit.sigma2)) - plan.balls_each * plan.situations)
-    if not needs:
+    open_pairs = [c for c in overall if best in (c.first, c.second) and abs(c.mean) >= MATTERS]
+    if not open_pairs:
         return 0
-    most = max(max(need, plan.balls_per_block) for need in needs)
-    rounded = math.ceil(most / plan.balls_per_block) * plan.balls_per_block
-    return rounded if rounded <= MOST_MORE else 0
+    hit = plan.balls_each * plan.situations
+    most = max(balls_needed(abs(c.mean), math.sqrt(fit.sigma2)) - hit for c in open_pairs)
+    rounded = math.ceil(max(most, plan.balls_per_block) / plan.balls_per_block) * plan.balls_per_block
+    leaning = all(c.low > 0.0 or c.high < 0.0 for c in open_pairs)
+    return rounded if leaning or rounded <= MOST_MORE else 0
 
 
 def _standing(club: int, overall: Sequence[Comparison]) -> float:
@@ -374,7 +370,10 @@ def _findings(fit: _Fit) -> list[Finding]:
         found.append(Finding("warm_up", float(first.mean() - fit.left[FIRST_BALLS:].mean()), t))
     if fit.trend_t > FINDING_T:
         found.append(Finding("tired", fit.trend, fit.trend_t))
-    opening = np.array([b.place == min(o.place for o in fit.balls if o.block == b.block) for b in fit.balls])
+    opened: dict[int, int] = {}
+    for b in fit.balls:
+        opened.setdefault(b.block, b.place)
+    opening = np.array([b.place == opened[b.block] for b in fit.balls])
     if opening.any() and not opening.all():
         difference = float(fit.left[opening].mean() - fit.left[~opening].mean())
         error = sigma * math.sqrt(1.0 / opening.sum() + 1.0 / (~opening).sum())
@@ -383,11 +382,6 @@ def _findings(fit: _Fit) -> list[Finding]:
     return found
 
 
-def two_sided(t: float, degrees: float) -> float:
-    """Chance of a t value so far from zero, either way, when there is no difference."""
-    return float(2.0 * stdtr(degrees, -abs(t)))
-
-
 __all__ = [
-    "ERROR", "Ball", "ClubSeen", "Comparison", "Expected", "Finding", "ProofVerdict", "judge_proof", "two_sided",
+    "ERROR", "Ball", "ClubSeen", "Comparison", "Expected", "Finding", "ProofVerdict", "judge_proof",
 ]  # fmt: skip

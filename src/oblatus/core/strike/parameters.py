@@ -32,9 +32,7 @@ INERTIA_SAND = Constant(1.8, "-", "F: inertial term of sand (Agarwal, Karsai, Go
 TIP_RADIUS = Constant(0.02135, "m", "the penetrometer's ball-shaped tip")
 PASCAL_PER_KG_CM2 = Constant(98066.0, "Pa", "kg/cm2 in pascal")
 
-PILE_SHARE_TURF = Constant(
-    0.80, "-", "F: share of what the sole moves that piles up ahead: a divot moves whole"
-)
+PILE_SHARE_TURF = Constant(0.80, "-", "F: share of what the sole moves that piles up ahead: a divot moves whole")
 PILE_SHARE_SAND = Constant(0.60, "-", "F: the same in sand")
 PILE_HEIGHT = Constant(0.0025, "m", "J: an edge that passes so much too high has no pile before it")
 CUSHION_TURF = Constant(0.008, "kg", "F: material between face and ball that takes the bounce out of the blow")

@@ -1,0 +1,133 @@
+import { Button } from "@mantine/core";
+import { useHotkeys } from "@mantine/hooks";
+import { useState } from "react";
+import { v4 as newId } from "uuid";
+import type { Proof, ProofBall } from "../../api/client";
+import { useUnits } from "../../app/context";
+import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
+import { newStrike } from "../../strikes/newStrike";
+import { fromDistance, parseNumber } from "../../units/units";
+import classes from "./Proof.module.css";
+import { OUTCOMES, type Outcome } from "./useProofs";
+
+interface Props {
+  proof: Proof;
+  block: Proof["plan"]["blocks"][number];
+  /** Balls of this club in this situation, to be drawn with their marks. */
+  here: readonly ProofBall[];
+  onBall: (ball: ProofBall) => void;
+  onUndo: () => void;
+}
+
+type Typed = { hole: string; carry: string; entry: string; length: string; depth: string };
+const EMPTY: Typed = { hole: "", carry: "", entry: "", length: "", depth: "" };
+
+/** The next ball: how it came off by one key, and whatever else was seen of it. The remote knows good and heavy. */
+export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
+  const units = useUnits();
+  const [typed, setTyped] = useState(EMPTY);
+  const situation = proof.document.situations[block.situation];
+  const sand = situation?.surface === "sand";
+  const wrong = (text: string) => text.trim() !== "" && parseNumber(text) === null;
+  const take = (outcome: Outcome | null) => {
+    if (Object.values(typed).some(wrong)) return;
+    const metres = (text: string) => {
+      const number = parseNumber(text);
+      return number === null ? null : fromDistance(number, units.distance);
+    };
+    const ball: ProofBall = {
+      id: newId(),
+      club: block.club,
+      situation: block.situation,
+      block: block.place,
+      outcome,
+      to_hole_m: metres(typed.hole),
+      carry_m: metres(typed.carry),
+      entry_mm: parseNumber(typed.entry),
+      mark_length_mm: parseNumber(typed.length),
+      mark_depth_mm: parseNumber(typed.depth),
+      set_aside: null,
+      origin: "typed",
+      simulated: false,
+    };
+    if (outcome === null && ball.to_hole_m === null && ball.carry_m === null) return;
+    onBall(ball);
+    setTyped(EMPTY);
+  };
+  useHotkeys([...OUTCOMES.map(({ key, hotkey }): [string, () => void] => [hotkey, () => take(key)]), ["u", onUndo]]);
+  useHotkeys(
+    [
+      ["PageDown", () => take("good")],
+      ["PageUp", () => take("heavy")],
+    ],
+    [],
+  );
+  const field = (key: keyof Typed, label: string, unit: string) => (
+    <label>
+      {label}
+      <input
+        value={typed[key]}
+        inputMode="decimal"
+        autoComplete="off"
+        aria-invalid={wrong(typed[key])}
+        onChange={(event) => setTyped({ ...typed, [key]: event.currentTarget.value })}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") take(null);
+        }}
+      />
+      <small>{wrong(typed[key]) ? "must be a number" : unit}</small>
+    </label>
+  );
+  return (
+    <section className={classes.entry} aria-label="The next ball">
+      <div className={classes.outcomes}>
+        {OUTCOMES.filter(({ key }) => sand || key !== "left_in").map(({ key, name, hotkey }) => (
+          <Button key={key} size="lg" variant={key === "good" ? "filled" : "default"} onClick={() => take(key)}>
+            <kbd>{hotkey.toUpperCase()}</kbd>&nbsp;{name}
+          </Button>
+        ))}
+        <Button size="lg" variant="subtle" onClick={onUndo}>
+          <kbd>U</kbd>&nbsp;take the last out
+        </Button>
+      </div>
+      <div className={classes.seen}>
+        {field("hole", "To the hole", units.distance)}
+        {field("carry", "Carry", units.distance)}
+        {field("entry", "Entry", "mm, behind is −")}
+        {field("length", sand ? "Sand mark, length" : "Divot, length", "mm")}
+        {field("depth", "and depth", "mm")}
+        <Mark length={parseNumber(typed.length)} depth={parseNumber(typed.depth)} sand={sand} />
+      </div>
+      <EntryMarks
+        strikes={here.map((ball) => ({ ...newStrike("", 0, ""), id: ball.id, entry_mm: ball.entry_mm ?? null }))}
+        outliers={[]}
+        mean={null}
+        spread={null}
+        low={null}
+        high={null}
+        sand={sand}
+        entered={parseNumber(typed.entry)}
+        onMark={(mm) => setTyped({ ...typed, entry: String(mm) })}
+        waits="this is the next ball's"
+      />
+    </section>
+  );
+}
+
+/** The mark drawn beside a note: as long as a note and shallow is right, a trench is not. */
+function Mark({ length, depth, sand }: { length: number | null; depth: number | null; sand: boolean }) {
+  if (!sand) return null;
+  return (
+    <svg width={190} height={54} viewBox="0 0 190 54" role="img" aria-label="The mark beside a note">
+      <rect x={6} y={2} width={98} height={20} fill="none" stroke="var(--ink-2)" strokeDasharray="3 2" />
+      <text x={110} y={16} fontSize={12}>
+        a note
+      </text>
+      <path
+        d={`M6 26q${(length ?? 0) * 0.32} ${2 * (depth ?? 4) * 0.6} ${(length ?? 0) * 0.64} 0z`}
+        fill="var(--sand)"
+        stroke="var(--ink)"
+      />
+    </svg>
+  );
+}

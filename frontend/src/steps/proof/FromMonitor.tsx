@@ -1,0 +1,62 @@
+import { useEffect, useRef } from "react";
+import type { Proof, ProofBall } from "../../api/client";
+import { useQueue } from "../../strikes/queue";
+import { MonitorBar } from "../strikes/MonitorBar";
+import { useSession } from "../strikes/useSession";
+
+interface Props {
+  proof: Proof;
+  block: Proof["plan"]["blocks"][number];
+  balls: readonly ProofBall[];
+}
+
+/** Balls from the strike monitor: every strike that it sends while a block is open is that block's next ball. */
+export function FromMonitor({ proof, block, balls }: Props) {
+  const queue = useQueue();
+  const session = useSession();
+  const opened = useRef<Set<string> | null>(null);
+  const code = proof.document.candidates[block.club]?.code.split("@")[0] ?? "pw";
+  const station = proof.plan.stations[block.situation] ?? "pitch";
+  const strikes = session.data?.strikes;
+  useEffect(() => {
+    if (!strikes) return;
+    // what was hit before this page was opened belongs to no block of it
+    if (opened.current === null) {
+      opened.current = new Set(strikes.map((strike) => strike.id));
+      return;
+    }
+    const taken = new Set(balls.map((ball) => ball.id));
+    const room = proof.document.balls_per_block - balls.filter((ball) => ball.block === block.place).length;
+    const fresh = strikes.filter(
+      (s) =>
+        s.origin === "device" &&
+        s.club === code &&
+        s.swing === station &&
+        s.carry_m !== null &&
+        !opened.current?.has(s.id),
+    );
+    for (const strike of fresh.filter((s) => !taken.has(s.id)).slice(0, Math.max(room, 0))) {
+      opened.current.add(strike.id);
+      queue.prove({
+        kind: "ball",
+        proof: proof.document.id,
+        ball: {
+          id: strike.id,
+          club: block.club,
+          situation: block.situation,
+          block: block.place,
+          outcome: null,
+          to_hole_m: null,
+          carry_m: strike.carry_m,
+          entry_mm: strike.entry_mm,
+          mark_length_mm: null,
+          mark_depth_mm: null,
+          set_aside: null,
+          origin: "device",
+          simulated: strike.simulated,
+        },
+      });
+    }
+  }, [strikes, balls, block, code, station, proof, queue]);
+  return <MonitorBar club={code} station={station} />;
+}

@@ -1,0 +1,37 @@
+import { describe, expect, it } from "vitest";
+import type { Proof, ProofBall } from "../../api/client";
+import type { Act } from "../../strikes/actStore";
+import { ballsAhead, blockNow } from "./useProofs";
+
+const ball = (id: string, block = 0) =>
+  ({ id, club: 0, situation: 0, block, outcome: "good", set_aside: null }) as ProofBall;
+const proof = (...balls: ProofBall[]) =>
+  ({
+    document: { id: "p", balls, balls_per_block: 3 },
+    plan: { blocks: [{ place: 0 }, { place: 1 }] },
+  }) as unknown as Proof;
+const ahead = (...acts: object[]) => acts.map((act) => ({ proof: "p", ...act })) as unknown as Act[];
+
+describe("balls ahead of the server", () => {
+  it("adds what waits, once, and nothing of another proof", () => {
+    const acts = ahead({ kind: "ball", ball: ball("b") }, { kind: "ball", ball: ball("a") });
+    const other = { kind: "ball", proof: "q", ball: ball("c") } as unknown as Act;
+    expect(ballsAhead(proof(ball("a")), [...acts, other]).map((b) => b.id)).toEqual(["a", "b"]);
+  });
+
+  it("sets aside and takes out in the order in which it was done", () => {
+    const acts = ahead(
+      { kind: "ball", ball: ball("b") },
+      { kind: "ball_tell", id: "a", changes: { set_aside: "misread" } },
+      { kind: "ball_tell", id: "b", changes: { out: true } },
+    );
+    const found = ballsAhead(proof(ball("a")), acts);
+    expect(found.map((b) => [b.id, b.set_aside])).toEqual([["a", "misread"]]);
+  });
+
+  it("stays in a block until its balls count", () => {
+    const full = [ball("a"), ball("b"), { ...ball("c"), set_aside: "disturbed" }];
+    expect(blockNow(proof(), full)?.place).toBe(0);
+    expect(blockNow(proof(), [...full, ball("d")])?.place).toBe(1);
+  });
+});

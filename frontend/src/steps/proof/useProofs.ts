@@ -1,0 +1,53 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, type Proof, type ProofBall, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import type { Act } from "../../strikes/actStore";
+
+export type Outcome = NonNullable<ProofBall["outcome"]>;
+
+/** Outcomes with their keys, in the order in which they are offered. */
+export const OUTCOMES: readonly { key: Outcome; name: string; hotkey: string }[] = [
+  { key: "good", name: "good", hotkey: "g" },
+  { key: "heavy", name: "heavy", hotkey: "h" },
+  { key: "thin", name: "thin", hotkey: "t" },
+  { key: "left_in", name: "left in", hotkey: "l" },
+  { key: "over", name: "over", hotkey: "o" },
+];
+
+/** Reasons that are not the result: a mishit counts as what it was. */
+export const ASIDE = ["misread", "disturbed", "wrong club", "another lie"] as const;
+
+export const LETTERS = ["A", "B", "C", "D"];
+
+/** The proofs of this fitting, newest first. */
+export function useProofs() {
+  const { server } = useStore();
+  return useQuery({
+    queryKey: ["proofs", server.id],
+    queryFn: () =>
+      unwrap(api.GET("/api/fittings/{fitting_id}/proofs", { params: { path: { fitting_id: server.id } } })),
+  });
+}
+
+/** The balls of a proof as they will be once everything that is ahead of the server's answer is in it. */
+export function ballsAhead(proof: Proof, ahead: readonly Act[]): ProofBall[] {
+  const found = new Map(proof.document.balls.map((ball) => [ball.id, ball]));
+  for (const act of ahead) {
+    if (!("proof" in act) || act.proof !== proof.document.id) continue;
+    if (act.kind === "ball") found.set(act.ball.id, found.get(act.ball.id) ?? act.ball);
+    if (act.kind !== "ball_tell") continue;
+    const ball = found.get(act.id);
+    if (act.changes.out) found.delete(act.id);
+    else if (ball && act.changes.set_aside !== undefined)
+      found.set(act.id, { ...ball, set_aside: act.changes.set_aside });
+  }
+  return [...found.values()];
+}
+
+/** The first block that is not full, or none once the plan is hit. */
+export const blockNow = (proof: Proof, balls: readonly ProofBall[]) =>
+  proof.plan.blocks.find(
+    (block) =>
+      balls.filter((ball) => ball.block === block.place && ball.set_aside === null).length <
+      proof.document.balls_per_block,
+  );
