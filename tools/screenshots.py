@@ -26,8 +26,11 @@ FLAGS = [
 ]
 PLAYER = "Orla Wethercote"
 VIEW_OF = {"measure": "carries?view=measure", "merge": "player"}
-VIEWS = ("players", "account", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles",
-         "desk", "kept", "merge")  # fmt: skip
+VIEWS = (
+    "players", "account", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles", "proof",
+    "build", "desk", "kept", "merge",
+)  # fmt: skip
+PLAYER_OF = {"proof": "Tam Hollis", "build": "Tam Hollis"}
 ALONE = {"players", "account", "desk"}
 FILE = """Short game export;;;;;;;
 
@@ -83,7 +86,7 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     page.goto(url)
     page.get_by_role("link", name=PLAYER).wait_for()
     if view not in ALONE:
-        page.get_by_role("link", name=PLAYER).click()
+        page.get_by_role("link", name=PLAYER_OF.get(view, PLAYER)).click()
         page.locator("aside article").first.wait_for(state="attached")
         page.goto(page.url.rsplit("/", 1)[0] + f"/{VIEW_OF.get(view, view)}")
         page.locator("aside article").first.wait_for(state="attached")

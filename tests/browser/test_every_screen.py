@@ -15,7 +15,8 @@ AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
 LOOK = (Path(__file__).parent / "look.js").read_text()
 SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844), (320, 640))
 STEPS = (
-    "player", "ground", "bag", "strikes", "import", "carries", "carries?view=measure", "lofts", "soles", "proof", "kept",
+    "player", "ground", "bag", "strikes", "import", "carries", "carries?view=measure", "lofts", "soles", "proof",
+    "build", "kept",
 )  # fmt: skip
 
 

@@ -64,7 +64,7 @@ def test_practice_marks_are_made_on_the_ground_and_bad_figures_are_said(orla: Pa
     box = picture.bounding_box()
     for share in (0.40, 0.44, 0.42):
         orla.mouse.click(box["x"] + share * box["width"], box["y"] + 0.72 * box["height"])
-    expect(orla.get_by_role("button", name="practice 3 of 10")).to_be_visible()
+    expect(orla.get_by_role("button", name="practice swing 3 of 10")).to_be_visible()
     expect(picture.get_by_text(re.compile(r"\d+ mm behind")).first).to_be_visible()
     form = orla.get_by_role("form", name="A strike by hand")
     form.get_by_label("Lean, °").fill("90")
@@ -158,6 +158,6 @@ def test_strikes_wait_in_the_browser_without_a_network_and_arrive_once(orla: Pag
     expect(waiting).to_have_count(0)
     orla.locator("#work").focus()
     orla.keyboard.press("4")
-    expect(orla.get_by_role("region", name="Plan").get_by_role("button", name="practice 4 of 10")).to_be_visible()
+    expect(orla.get_by_role("region", name="Plan").get_by_role("button", name="practice swing 4 of 10")).to_be_visible()
     orla.reload()
-    expect(orla.get_by_role("region", name="Plan").get_by_role("button", name="practice 4 of 10")).to_be_visible()
+    expect(orla.get_by_role("region", name="Plan").get_by_role("button", name="practice swing 4 of 10")).to_be_visible()

@@ -258,3 +258,22 @@ def test_proof_plans_and_judges_what_a_file_holds(capsys, tmp_path):
     code, out, err = run(capsys, "proof", "judge", str(path))
     assert (code, out) == (2, "")
     assert "balls.0.id" in err
+
+
+def test_build_prints_the_sheet_with_units_in_its_keys(capsys, tmp_path):
+    path = tmp_path / "fitting.json"
+    path.write_text(dump_fitting(demo_fittings()[1]))
+    code, out, _ = run(capsys, "build", str(path), "--json")
+    sheet = json.loads(out)
+    assert code == 0
+    assert [club["action"] for club in sheet["clubs"]] == ["keep", "replace"]
+    assert {"length_in", "mass_g", "swing_weight", "moment_oz_in"} <= set(sheet["clubs"][1]["built"])
+    _, words, _ = run(capsys, "build", str(path))
+    assert "Bend loft 1° weak" in words
+    document = json.loads(path.read_text())
+    document["build"] = {"clubs": [{"code": "BN55", "loft_deg": 58.0}]}
+    path.write_text(json.dumps(document))
+    code, out, err = run(capsys, "build", str(path))
+    assert (code, out) == (2, "")
+    assert "build.clubs.0.bend_deg" in err
+    assert "at most 1 degrees" in err

@@ -161,6 +161,23 @@ export interface paths {
         patch: operations["fittings_patch_fitting__uuid_fitting_id__patch"];
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The set as it is to be built: work, parts, price, and what it is worth so. */
+        get: operations["build_get_build_build_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/carries": {
         parameters: {
             query?: never;
@@ -1089,6 +1106,28 @@ export interface components {
             set_aside: string | null;
         };
         /**
+         * AssemblyOut
+         * @description The whole club.
+         */
+        AssemblyOut: {
+            /** Balance In */
+            balance_in: number;
+            /** Butt Trim In */
+            butt_trim_in: number;
+            /** Butt Weight G */
+            butt_weight_g: number;
+            /** Length In */
+            length_in: number;
+            /** Mass G */
+            mass_g: number;
+            /** Moment Oz In */
+            moment_oz_in: number;
+            /** Swing Weight */
+            swing_weight: string;
+            /** Tip Weight G */
+            tip_weight_g: number;
+        };
+        /**
          * AttachedDocument
          * @description What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py).
          */
@@ -1332,6 +1371,162 @@ export interface components {
             strokes_round: number;
         };
         /**
+         * BuildClubDocument
+         * @description A club to be built: its head (own:N or the rack's code) at a loft; what is None stays as it is.
+         */
+        BuildClubDocument: {
+            /**
+             * Bent Before Deg
+             * @default []
+             */
+            bent_before_deg: number[];
+            /** Code */
+            code: string;
+            /**
+             * @default {
+             *       "back_deg": 0,
+             *       "back_fraction": 0,
+             *       "bevel_deg": 0,
+             *       "bevel_mm": 0,
+             *       "heel_mm": 0,
+             *       "toe_mm": 0
+             *     }
+             */
+            grind: components["schemas"]["GrindDocument"];
+            /**
+             * Grip
+             * @default null
+             */
+            grip: ("CB50" | "SB46" | "LG62" | "LT36") | null;
+            /**
+             * Length In
+             * @default null
+             */
+            length_in: number | null;
+            /**
+             * Lie Deg
+             * @default null
+             */
+            lie_deg: number | null;
+            /** Loft Deg */
+            loft_deg: number;
+            /**
+             * Shaft
+             * @default null
+             */
+            shaft: ("FS105" | "FR115" | "FF127" | "HZ85" | "HZ95") | null;
+            /**
+             * Swing Weight
+             * @default null
+             */
+            swing_weight: string | null;
+        };
+        /**
+         * BuildClubOut
+         * @description A club of the sheet.
+         *
+         *     `usual` has the parts that a new club of its loft gets; `start_m` is where a changed lie starts the ball at
+         *     `seen_at_m`, right positive for a right-hander; `worth_strokes_round` what the set would cost more without the work
+         *     on this club.
+         */
+        BuildClubOut: {
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "keep" | "bend" | "grind" | "replace";
+            after: components["schemas"]["HeadFacts"];
+            before: components["schemas"]["HeadFacts"];
+            /** Bend Deg */
+            bend_deg: number;
+            /** Bend Left Deg */
+            bend_left_deg: number;
+            built: components["schemas"]["AssemblyOut"] | null;
+            /** Deepest Mm */
+            deepest_mm: number;
+            /** Labour */
+            labour: number;
+            /** Lie By Deg */
+            lie_by_deg: number;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string[];
+            /** On Shelf */
+            on_shelf: number | null;
+            /** Operations */
+            operations: components["schemas"]["OperationOut"][];
+            /** Parts */
+            parts: number;
+            /** Removed G */
+            removed_g: number;
+            /** Start Deg */
+            start_deg: number;
+            /** Start M */
+            start_m: number;
+            /** Unmatched */
+            unmatched: boolean;
+            usual: components["schemas"]["BuildClubDocument"];
+            wish: components["schemas"]["BuildClubDocument"];
+            /** Worth Strokes Round */
+            worth_strokes_round: number | null;
+        };
+        /**
+         * BuildDocument
+         * @description The set as it is to be built; without clubs it is the proposed one as it stands.
+         */
+        BuildDocument: {
+            /**
+             * Clubs
+             * @default []
+             */
+            clubs: components["schemas"]["BuildClubDocument"][];
+            /**
+             * @default {
+             *       "assemble": 18,
+             *       "bend": 8,
+             *       "grind": 45,
+             *       "lie": 6,
+             *       "tax": 0.2,
+             *       "weigh": 4
+             *     }
+             */
+            prices: components["schemas"]["PricesDocument"];
+        };
+        /**
+         * BuildOut
+         * @description The sheet: clubs, what they cost, what the set is worth as it would be built against the proposal.
+         *
+         *     `own`: the fitter's own list of clubs, else the proposed set as it stands. `changed`: what the proposal has that the
+         *     sheet has not, in words. `faults`: why there is no sheet, by field.
+         */
+        BuildOut: {
+            /** Changed */
+            changed: string[];
+            /** Clubs */
+            clubs: components["schemas"]["BuildClubOut"][];
+            /** Grips */
+            grips: components["schemas"]["PartOut"][];
+            /** Labour */
+            labour: number;
+            /** Own */
+            own: boolean;
+            /** Parts */
+            parts: number;
+            /** Proposal Strokes Round */
+            proposal_strokes_round: number | null;
+            /** Seen At M */
+            seen_at_m: number;
+            /** Shafts */
+            shafts: components["schemas"]["PartOut"][];
+            /** Strokes Round */
+            strokes_round: number | null;
+            /** Tax */
+            tax: number;
+            /** Total */
+            total: number;
+        };
+        /**
          * BuiltClubOut
          * @description A club as it would be built, small: for a step of change or a set.
          */
@@ -1492,6 +1687,10 @@ export interface components {
             /** Bend Limit Deg */
             bend_limit_deg: {
                 [key: string]: number;
+            };
+            /** Build */
+            build: {
+                [key: string]: components["schemas"]["BoundOut"];
             };
             /** Drift Matters Deg */
             drift_matters_deg: number;
@@ -2221,6 +2420,8 @@ export interface components {
             /** @default null */
             base?: components["schemas"]["SectionsIn"] | null;
             /** @default null */
+            build?: components["schemas"]["BuildDocument"] | null;
+            /** @default null */
             choices?: components["schemas"]["ChoicesDocument"] | null;
             /**
              * Drop Rack
@@ -2523,6 +2724,20 @@ export interface components {
             bag: components["schemas"]["BagDocument"];
             /**
              * @default {
+             *       "clubs": [],
+             *       "prices": {
+             *         "assemble": 18,
+             *         "bend": 8,
+             *         "grind": 45,
+             *         "lie": 6,
+             *         "tax": 0.2,
+             *         "weigh": 4
+             *       }
+             *     }
+             */
+            build: components["schemas"]["BuildDocument"];
+            /**
+             * @default {
              *       "distances": null,
              *       "economy": {
              *         "practice": null,
@@ -2743,6 +2958,42 @@ export interface components {
             to_club: string;
         };
         /**
+         * GrindDocument
+         * @description Metal to be taken off a sole, beside what it has.
+         */
+        GrindDocument: {
+            /**
+             * Back Deg
+             * @default 0
+             */
+            back_deg: number;
+            /**
+             * Back Fraction
+             * @default 0
+             */
+            back_fraction: number;
+            /**
+             * Bevel Deg
+             * @default 0
+             */
+            bevel_deg: number;
+            /**
+             * Bevel Mm
+             * @default 0
+             */
+            bevel_mm: number;
+            /**
+             * Heel Mm
+             * @default 0
+             */
+            heel_mm: number;
+            /**
+             * Toe Mm
+             * @default 0
+             */
+            toe_mm: number;
+        };
+        /**
          * GroundDocument
          * @description One ground of the mix with its share of the player's golf; where, in which season and on which day it was read.
          */
@@ -2909,6 +3160,24 @@ export interface components {
              * @enum {string}
              */
             standing: "proved" | "level" | "contradicted" | "open";
+        };
+        /**
+         * HeadFacts
+         * @description A head with its section and the height of its resting edge.
+         */
+        HeadFacts: {
+            /** Bounce Deg */
+            bounce_deg: number;
+            /** Edge Height Mm */
+            edge_height_mm: number;
+            /** Lie Deg */
+            lie_deg: number;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Mass G */
+            mass_g: number;
+            /** Outline Mm */
+            outline_mm: number[][];
         };
         /**
          * HealthOut
@@ -3597,7 +3866,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "caution" | "assumed" | "gap" | "rule";
+            kind: "caution" | "assumed" | "gap" | "proof" | "rule";
             /** Text */
             text: string;
         };
@@ -3614,6 +3883,24 @@ export interface components {
             pin: string;
             /** Situation */
             situation: string;
+        };
+        /**
+         * OperationOut
+         * @description One piece of work with its wanted figure, tolerance and caution.
+         */
+        OperationOut: {
+            /** Caution */
+            caution: string;
+            /** Key */
+            key: string;
+            /** Tolerance */
+            tolerance: number | null;
+            /** Unit */
+            unit: string;
+            /** Wanted */
+            wanted: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * OutlierOut
@@ -3780,6 +4067,20 @@ export interface components {
             usual_error: number;
             /** Value */
             value: number;
+        };
+        /**
+         * PartOut
+         * @description A shaft or grip of the studio.
+         */
+        PartOut: {
+            /** Code */
+            code: string;
+            /** Mass G */
+            mass_g: number;
+            /** Name */
+            name: string;
+            /** Price */
+            price: number;
         };
         /**
          * PasswordIn
@@ -3981,6 +4282,42 @@ export interface components {
              * @default null
              */
             wedge_count: number | null;
+        };
+        /**
+         * PricesDocument
+         * @description The studio's price list for work, and tax as a share.
+         */
+        PricesDocument: {
+            /**
+             * Assemble
+             * @default 18
+             */
+            assemble: number;
+            /**
+             * Bend
+             * @default 8
+             */
+            bend: number;
+            /**
+             * Grind
+             * @default 45
+             */
+            grind: number;
+            /**
+             * Lie
+             * @default 6
+             */
+            lie: number;
+            /**
+             * Tax
+             * @default 0.2
+             */
+            tax: number;
+            /**
+             * Weigh
+             * @default 4
+             */
+            weigh: number;
         };
         /**
          * ProofBall
@@ -4853,6 +5190,8 @@ export interface components {
         SectionsIn: {
             /** @default null */
             bag?: components["schemas"]["BagDocument"] | null;
+            /** @default null */
+            build?: components["schemas"]["BuildDocument"] | null;
             /** @default null */
             choices?: components["schemas"]["ChoicesDocument"] | null;
             /**
@@ -7041,6 +7380,109 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_get_build_build_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -19,12 +19,7 @@ export const STEPS: readonly Step[] = [
   { key: "lofts", name: "Lofts", hotkey: "6", page: lazy(() => import("../steps/lofts/LoftsStep")) },
   { key: "soles", name: "Soles", hotkey: "7", page: lazy(() => import("../steps/soles/SolesStep")) },
   { key: "proof", name: "Proof", hotkey: "8", page: lazy(() => import("../steps/proof/ProofStep")) },
-  {
-    key: "build",
-    name: "Build",
-    hotkey: "9",
-    later: "Build will hold the bends, lengths, lies and grips of the set, and the order of work at the bench.",
-  },
+  { key: "build", name: "Build", hotkey: "9", page: lazy(() => import("../steps/build/BuildStep")) },
   {
     key: "card",
     name: "Card",

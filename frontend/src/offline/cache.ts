@@ -10,6 +10,7 @@ const KEPT = [
   "session-summary",
   "proofs",
   "kept",
+  "build",
   "rack",
   "venues",
   "readings",

@@ -21,6 +21,7 @@ VERBS = {
     ("strike", "window"): "strike:add_strike",
     ("strokes",): "strokes:add_strokes",
     ("proof",): "proof:add_proof",
+    ("build",): "build:add_build",
     ("bench",): "bench:add_bench",
     ("serve",): "serve:add_serve",
     ("import",): "imports:add_import",

@@ -84,8 +84,8 @@ def fitting_from(
 
 def _shift(document: HeadEvidenceDocument) -> HeadShift:
     return HeadShift(
-        head_from(document.head), tuple((one.shot, one.strokes) for one in document.shots), document.standing,
-        document.against, document.on.isoformat(), sum(one.balls for one in document.shots),
+        head_from(document.head), tuple((one.shot, one.strokes) for one in document.shots), document.name,
+        document.standing, document.against, document.on.isoformat(), sum(one.balls for one in document.shots),
     )  # fmt: skip
 
 

@@ -15,6 +15,9 @@ from uuid import UUID
 from pydantic import Field, StringConstraints, ValidationError, create_model, model_validator
 
 from oblatus.core.bounds import FLIGHT, Bound
+from oblatus.core.build.assembly import LENGTH
+from oblatus.core.build.parts import GRIP_OF, SHAFT_OF
+from oblatus.core.build.sheet import Prices
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures, in_engine
 from oblatus.core.gapping import SWINGS
@@ -31,6 +34,7 @@ VERSION: Literal[1] = 1
 SHARE_TOLERANCE = 0.005
 MOST_READINGS = 30
 LOFT = figures(Head)["loft_deg"].bound
+PRICES = Prices()
 LARGEST_BYTES = 200_000_000
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
@@ -432,6 +436,57 @@ class HeadEvidenceDocument(Strict):
     shots: Annotated[tuple[ShiftDocument, ...], Field(min_length=1, max_length=20)]
 
 
+BUILD = {
+    "loft_deg": LOFT, "lie_deg": figures(Head)["lie_deg"].bound, "length_in": LENGTH, "bent_deg": Bound(-4, 4, "degrees"),
+    "heel_mm": Bound(0, 3, "mm"), "toe_mm": Bound(0, 3, "mm"), "back_fraction": Bound(0, 0.5, ""),
+    "back_deg": Bound(0, 20, "degrees"), "bevel_mm": Bound(0, 6, "mm"), "bevel_deg": Bound(0, 15, "degrees"),
+}  # fmt: skip
+"""What a club on the build sheet may be."""
+
+
+class GrindDocument(Strict):
+    """Metal to be taken off a sole, beside what it has."""
+
+    heel_mm: Annotated[float, Within(BUILD["heel_mm"])] = 0.0
+    toe_mm: Annotated[float, Within(BUILD["toe_mm"])] = 0.0
+    back_fraction: Annotated[float, Within(BUILD["back_fraction"])] = 0.0
+    back_deg: Annotated[float, Within(BUILD["back_deg"])] = 0.0
+    bevel_mm: Annotated[float, Within(BUILD["bevel_mm"])] = 0.0
+    bevel_deg: Annotated[float, Within(BUILD["bevel_deg"])] = 0.0
+
+
+class BuildClubDocument(Strict):
+    """A club to be built: its head (own:N or the rack's code) at a loft; what is None stays as it is."""
+
+    code: Annotated[str, StringConstraints(min_length=1, max_length=40)]
+    loft_deg: Annotated[float, Within(BUILD["loft_deg"])]
+    lie_deg: Annotated[float, Within(BUILD["lie_deg"])] | None = None
+    bent_before_deg: Annotated[tuple[Annotated[float, Within(BUILD["bent_deg"])], ...], Field(max_length=12)] = ()
+    grind: GrindDocument = GrindDocument()
+    length_in: Annotated[float, Within(BUILD["length_in"])] | None = None
+    shaft: Literal[tuple(SHAFT_OF)] | None = None  # type: ignore[valid-type]
+    grip: Literal[tuple(GRIP_OF)] | None = None  # type: ignore[valid-type]
+    swing_weight: Annotated[str, StringConstraints(pattern=r"^[A-G]\d(\.\d)?$")] | None = None
+
+
+class PricesDocument(Strict):
+    """The studio's price list for work, and tax as a share."""
+
+    bend: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.bend
+    lie: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.lie
+    grind: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.grind
+    assemble: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.assemble
+    weigh: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.weigh
+    tax: Annotated[float, Within(Bound(0, 0.5, ""))] = PRICES.tax
+
+
+class BuildDocument(Strict):
+    """The set as it is to be built; without clubs it is the proposed one as it stands."""
+
+    clubs: Annotated[tuple[BuildClubDocument, ...], Field(max_length=8)] = ()
+    prices: PricesDocument = PricesDocument()
+
+
 class KeptDocument(Strict):
     """A kept proposal in a file: name, when, by whom, with which engine, inputs and result as they were."""
 
@@ -477,6 +532,7 @@ class FittingDocument(Strict):
     choices: ChoicesDocument = ChoicesDocument()
     measuring: MeasuringDocument = MeasuringDocument()
     evidence: Annotated[tuple[HeadEvidenceDocument, ...], Field(max_length=60)] = ()
+    build: BuildDocument = BuildDocument()
     rack: Rack | None = None
     strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=120_000)] = ()
     attached: AttachedDocument | None = None

@@ -292,7 +292,7 @@ class SetOut(Strict):
 class NoteOut(Strict):
     """A caution or an open end."""
 
-    kind: Literal["caution", "assumed", "gap", "rule"]
+    kind: Literal["caution", "assumed", "gap", "proof", "rule"]
     text: str
 
 

@@ -107,6 +107,11 @@ def _proof(known: Known) -> State:
     return "partly" if known.proof_balls else "empty"
 
 
+def _build(known: Known) -> State:
+    """Begun once the sheet has clubs of its own."""
+    return "partly" if known.document.build.clubs else "empty"
+
+
 def _share(known: list[bool]) -> State:
     if all(known):
         return "done"
@@ -115,6 +120,6 @@ def _share(known: list[bool]) -> State:
 
 STEPS: dict[str, Callable[[Known], State]] = {
     "player": _player, "ground": _ground, "bag": _bag, "strikes": _strikes, "carries": _carries, "lofts": _proposal,
-    "soles": _proposal, "proof": _proof, "build": _later, "card": _later, "log": _later,
+    "soles": _proposal, "proof": _proof, "build": _build, "card": _later, "log": _later,
 }  # fmt: skip
 """Every step of the job in its order, with what says its state."""

@@ -19,6 +19,7 @@ from oblatus.usecases.engine import WORKS_FOR, keep_families_in
 from oblatus.web.auth import actor, configure_auth, settings
 from oblatus.web.base import configure_core
 from oblatus.web.blueprints import (
+    build,
     carries,
     engine,
     fittings,
@@ -42,6 +43,11 @@ LARGER_BODIES = {
     "photos.post_photo": LARGEST_PHOTO + 1000,
 }
 """Requests that bring a whole file; the limit stands before anything reads the body."""
+
+
+MODULES = (
+    system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, build, rack, engine
+)  # fmt: skip
 
 
 def create_app(settings: Settings | None = None) -> OpenAPI:
@@ -71,7 +77,21 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, rack, engine):
+    for module in (
+        system,
+        session,
+        fittings,
+        carries,
+        imports,
+        live,
+        instruments,
+        venues,
+        photos,
+        proofs,
+        build,
+        rack,
+        engine,
+    ):
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 

@@ -18,7 +18,7 @@ from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind
 from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
 from oblatus.core.shots import BY_KEY, CATALOGUE
 from oblatus.core.strike.lies import LIES
-from oblatus.formats.fitting import MOST_READINGS, SECTIONS, SHARE_TOLERANCE
+from oblatus.formats.fitting import BUILD, MOST_READINGS, SECTIONS, SHARE_TOLERANCE
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.web.schemas import (
     BoundOut,
@@ -69,6 +69,7 @@ def catalogue_out() -> CatalogueOut:
         ball_radius_mm=round(1000 * BALL_RADIUS.value, 3),
         proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
+        build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
         assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
     )
 

@@ -525,6 +525,7 @@ class CatalogueOut(Strict):
     drift_matters_deg: float
     proved_elsewhere: ProvedElsewhere
     proof_plan: dict[str, BoundOut]
+    build: dict[str, BoundOut]
     assumed_carry_m: float
     ball_radius_mm: float
 

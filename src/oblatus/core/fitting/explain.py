@@ -12,6 +12,7 @@ from oblatus.core.clubs import BEND_LIMIT_DEG
 from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG, BenchRules, wanted_bounce
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.evidence import Doubt
+from oblatus.core.fitting.proved import proof_words, same_sole
 from oblatus.core.fitting.recommend import Recommendation
 from oblatus.core.fitting.steps import Step, asked_of, wins
 from oblatus.core.gapping import Ladder
@@ -361,7 +362,7 @@ def ladder_gives_up(ladder: Ladder, options: Sequence[Ladder]) -> str:
 
 
 def notes(recommendation: Recommendation) -> list[tuple[str, str]]:
-    """Cautions and open ends, each (kind, sentence): kind is "caution", "assumed", "gap" or "rule"."""
+    """Cautions and open ends, each (kind, sentence): kind is "caution", "assumed", "gap", "proof" or "rule"."""
     found: list[tuple[str, str]] = []
     if recommendation.carry_model.assumed and not recommendation.strikes:
         usual = metres(ASSUMED_PITCHING_WEDGE_CARRY)
@@ -373,9 +374,21 @@ def notes(recommendation: Recommendation) -> list[tuple[str, str]]:
             ("gap", f"The head chosen by hand for {degrees(loft)} ({code}) cannot be built there: the best one stands.")
         )
     found.extend(("caution", words) for words in (_bend_words(c) for c in _chosen(recommendation)) if words)
+    found.extend(("proof", words) for words in _proofs_of_others(recommendation))
     found.extend(("rule", words) for words in _cross_check(recommendation))
     found.extend(("rule", words) for words in _sand_floor_words(recommendation))
     return found
+
+
+def _proofs_of_others(recommendation: Recommendation) -> list[str]:
+    """What proofs showed of heads that are not in the set."""
+    heads = [candidate.head for candidate in _chosen(recommendation)]
+    proved = recommendation.fitting.proved
+    return [
+        f"{shift.name}, not in this set, {proof_words(shift)}."
+        for shift in proved
+        if not any(same_sole(shift.head, head) for head in heads)
+    ]
 
 
 def _cross_check(recommendation: Recommendation) -> list[str]:

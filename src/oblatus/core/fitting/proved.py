@@ -29,6 +29,7 @@ class HeadShift:
 
     head: Head
     shots: tuple[tuple[str, float], ...]
+    name: str = ""
     standing: str = "open"
     against: str = ""
     on: str = ""
@@ -54,11 +55,11 @@ def proof_words(shift: HeadShift) -> str:
 
 
 def same_sole(one: Head, other: Head) -> bool:
-    """Whether two heads are one, bent or not: bending moves loft and bounce together and nothing else."""
+    """Whether two heads have one sole, bent or not: bending moves loft and bounce together; lie and mass are no sole."""
     moved = other.loft_deg - one.loft_deg
     if abs(other.bounce_deg - one.bounce_deg - moved) > 1e-6:
         return False
-    alike = replace(other, loft_deg=one.loft_deg, bounce_deg=one.bounce_deg)
+    alike = replace(other, loft_deg=one.loft_deg, bounce_deg=one.bounce_deg, lie_deg=one.lie_deg, mass=one.mass)
     return bool(np.allclose(astuple(one), astuple(alike), atol=1e-9))
 
 

@@ -93,6 +93,13 @@ def lofts_in_plane(head: Head, opening_deg: Floats) -> Floats:
     return np.degrees([math.atan2(n[2], n[0]) for n in normals])
 
 
+def sole_surface(head: Head) -> Floats:
+    """The sole at rest (front to back, toe to heel, 3) = x, y, z [m] from the leading edge, shaft vertical."""
+    out = np.empty((_kernels.ALONG * _kernels.ACROSS, 3))
+    _kernels.vertices(head_row(head), out)
+    return out.reshape(_kernels.ALONG, _kernels.ACROSS, 3)
+
+
 def sole_section(head: Head, points: int = 41) -> Floats:
     """The mid-blade section of the sole (points, 2) = x, z [m] from the leading edge, shaft vertical."""
     out = np.empty((points, 2))

@@ -1,0 +1,267 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { useState } from "react";
+import type { Build } from "../../api/client";
+import { TABLES } from "../../api/tables";
+import { useUnits } from "../../app/context";
+import { GroundSole } from "../../pictures/GroundSole/GroundSole";
+import { metres, plain, showDistance, trimmed } from "../../units/units";
+import { PlainNumber } from "../parts/PlainNumber";
+import parts from "../parts/parts.module.css";
+import { Wide } from "../parts/Wide";
+import classes from "./Build.module.css";
+
+type Club = Build["clubs"][number];
+type Wish = Club["wish"];
+type Limit = { low: number; high: number };
+
+const LIMITS = TABLES.build as Record<string, Limit>;
+const limit = (key: string): Limit => LIMITS[key] ?? { low: 0, high: 0 };
+const AS_IT_IS = "as it is";
+
+interface Props {
+  club: Club;
+  sheet: Build;
+  onChange: (changes: Partial<Wish>) => void;
+}
+
+/** One club: before and after, what is wished, what the bench does in its order. */
+export function ClubSheet({ club, sheet, onChange }: Props) {
+  const units = useUnits();
+  const { wish, before, after, built } = club;
+  const grind = (changes: Partial<Wish["grind"]>) => onChange({ grind: { ...wish.grind, ...changes } });
+  // a club is put together with shaft, grip and length, or keeps all three
+  const assembled = (changes: Partial<Wish>) =>
+    onChange({
+      shaft: wish.shaft ?? club.usual.shaft,
+      grip: wish.grip ?? club.usual.grip,
+      length_in: wish.length_in ?? club.usual.length_in,
+      ...changes,
+    });
+  return (
+    <section className={classes.club} aria-label={club.name}>
+      <h2>
+        {club.name}: <span className={classes.action}>{ACTIONS[club.action]}</span>
+      </h2>
+      <div className={classes.pair}>
+        <GroundSole
+          before={before.outline_mm}
+          after={after.outline_mm}
+          words={`${club.name} before and after: bounce ${trimmed(before.bounce_deg)} and ${trimmed(after.bounce_deg)} degrees`}
+        />
+        <Wide label={`${club.name}, before and after`}>
+          <table className={parts.table} aria-label={`${club.name}, before and after`}>
+            <thead>
+              <tr>
+                <th>
+                  <span className={classes.dashed}>before</span> and after
+                </th>
+                <th className={parts.num}>Loft °</th>
+                <th className={parts.num}>Bounce °</th>
+                <th className={parts.num}>Lie °</th>
+                <th className={parts.num}>Edge mm</th>
+                <th className={parts.num}>Mass g</th>
+              </tr>
+            </thead>
+            <tbody>
+              {[before, after].map((state, i) => (
+                <tr key={i === 0 ? "before" : "after"}>
+                  <td>{i === 0 ? "as it comes" : "as built"}</td>
+                  <td className={parts.num}>{trimmed(state.loft_deg)}</td>
+                  <td className={parts.num}>{trimmed(state.bounce_deg)}</td>
+                  <td className={parts.num}>{trimmed(state.lie_deg)}</td>
+                  <td className={parts.num}>{plain(state.edge_height_mm, 1)}</td>
+                  <td className={parts.num}>{plain(state.mass_g, 1)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+      </div>
+      <div className={parts.fields}>
+        <PlainNumber
+          label="Loft"
+          unit="°"
+          value={wish.loft_deg}
+          {...limit("loft_deg")}
+          onChange={(loft_deg) => onChange({ loft_deg })}
+        />
+        <PlainNumber
+          label="Lie"
+          unit="°"
+          value={wish.lie_deg ?? before.lie_deg}
+          {...limit("lie_deg")}
+          onChange={(lie_deg) => onChange({ lie_deg })}
+        />
+        <BentBefore value={wish.bent_before_deg} onChange={(bent_before_deg) => onChange({ bent_before_deg })} />
+        <PlainNumber
+          label="Heel off"
+          unit="mm"
+          value={wish.grind.heel_mm}
+          {...limit("heel_mm")}
+          onChange={(heel_mm) => grind({ heel_mm })}
+        />
+        <PlainNumber
+          label="Toe off"
+          unit="mm"
+          value={wish.grind.toe_mm}
+          {...limit("toe_mm")}
+          onChange={(toe_mm) => grind({ toe_mm })}
+        />
+        <PlainNumber
+          label="Back, share"
+          unit=""
+          value={wish.grind.back_fraction}
+          {...limit("back_fraction")}
+          onChange={(back_fraction) => grind({ back_fraction })}
+        />
+        <PlainNumber
+          label="Back, angle"
+          unit="°"
+          value={wish.grind.back_deg}
+          {...limit("back_deg")}
+          onChange={(back_deg) => grind({ back_deg })}
+        />
+        <PlainNumber
+          label="Bevel"
+          unit="mm"
+          value={wish.grind.bevel_mm}
+          {...limit("bevel_mm")}
+          onChange={(bevel_mm) => grind({ bevel_mm })}
+        />
+        <PlainNumber
+          label="Bevel, angle"
+          unit="°"
+          value={wish.grind.bevel_deg}
+          {...limit("bevel_deg")}
+          onChange={(bevel_deg) => grind({ bevel_deg })}
+        />
+      </div>
+      <div className={parts.fields}>
+        <NativeSelect
+          label="Shaft"
+          value={wish.shaft ?? ""}
+          data={[
+            { value: "", label: AS_IT_IS },
+            ...sheet.shafts.map((s) => ({ value: s.code, label: `${s.name}, ${plain(s.mass_g)} g` })),
+          ]}
+          onChange={(event) => {
+            const shaft = event.currentTarget.value;
+            if (shaft) assembled({ shaft: shaft as Wish["shaft"] });
+            else onChange({ shaft: null, grip: null, length_in: null, swing_weight: null });
+          }}
+        />
+        {wish.shaft && wish.length_in !== null && wish.length_in !== undefined && (
+          <>
+            <NativeSelect
+              label="Grip"
+              value={wish.grip ?? ""}
+              data={sheet.grips.map((g) => ({ value: g.code, label: `${g.name}, ${plain(g.mass_g)} g` }))}
+              onChange={(event) => assembled({ grip: event.currentTarget.value as Wish["grip"] })}
+            />
+            <PlainNumber
+              label="Length"
+              unit="in"
+              value={wish.length_in}
+              {...limit("length_in")}
+              onChange={(length_in) => assembled({ length_in })}
+            />
+            <SwingWeight value={wish.swing_weight ?? null} onChange={(swing_weight) => onChange({ swing_weight })} />
+          </>
+        )}
+      </div>
+      <p className={classes.note}>
+        {built && (
+          <>
+            <strong>{built.swing_weight}</strong> at {trimmed(built.length_in)} in, {plain(built.mass_g)} g, balance{" "}
+            {plain(built.balance_in, 1)} in from the butt
+            {club.unmatched && ": more than a point off the others"}.{" "}
+          </>
+        )}
+        {club.lie_by_deg !== 0 &&
+          `Lie ${trimmed(Math.abs(club.lie_by_deg))}° ${club.lie_by_deg > 0 ? "upright" : "flat"} moves the start ${showDistance(metres(Math.abs(club.start_m)), units.distance, 1)} ${club.start_m < 0 ? "left" : "right"} at ${showDistance(metres(sheet.seen_at_m), units.distance)}, for a right-hander. `}
+        {club.removed_g > 0 &&
+          `${plain(club.removed_g, 1)} g ground off, ${plain(club.deepest_mm, 1)} mm at the deepest. `}
+        {club.worth_strokes_round !== null &&
+          `The work on the head is worth ${plain(club.worth_strokes_round, 2)} strokes a round. `}
+        {trimmed(club.bend_left_deg)}° of bending are left afterwards.
+        {club.on_shelf !== null && ` ${club.on_shelf} on the shelf.`}
+      </p>
+      {club.notes.map((note) => (
+        <p key={note} className={classes.note} data-changed>
+          {note}
+        </p>
+      ))}
+      <ol className={classes.work} aria-label={`${club.name}, order of work`}>
+        {club.operations.map((one, n) => (
+          <li key={`${one.key}-${n}`}>
+            {one.words}
+            {one.wanted !== null && one.tolerance !== null && (
+              <span className={classes.figure}>
+                {" "}
+                {one.unit === "points" ? "" : exact(one.wanted)} ± {exact(one.tolerance)}
+                {one.unit === "degrees" ? "°" : ` ${one.unit}`}
+              </span>
+            )}
+            {one.caution && <small>{one.caution}</small>}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+/** A figure with the hundredths that it has. */
+const exact = (value: number) => plain(value, 2).replace(/[.,]?0+$/, "");
+
+const ACTIONS: Record<Club["action"], string> = { keep: "keep", bend: "bend", grind: "grind", replace: "new" };
+
+/** Bends of the head's life before, as numbers with signs between spaces. */
+function BentBefore({ value, onChange }: { value: readonly number[]; onChange: (value: number[]) => void }) {
+  const [text, setText] = useState<string | null>(null);
+  const numbers = (typed: string) =>
+    typed
+      .split(/[\s;]+/)
+      .filter(Boolean)
+      .map((one) => Number(one.replace(",", ".").replace("−", "-")));
+  const shown = text ?? value.map(trimmed).join(" ");
+  const { low, high } = limit("bent_deg");
+  const wrong = numbers(shown).some((one) => Number.isNaN(one) || one < low || one > high);
+  return (
+    <TextInput
+      label="Bent before"
+      value={shown}
+      style={{ width: 130 }}
+      rightSection={<span className={parts.unit}>°</span>}
+      error={wrong ? "as 1 −0.5" : undefined}
+      onChange={(event) => setText(event.currentTarget.value)}
+      onBlur={() => {
+        if (wrong || text === null) return;
+        onChange(numbers(text));
+        setText(null);
+      }}
+    />
+  );
+}
+
+/** A wished swing weight, or none. */
+function SwingWeight({ value, onChange }: { value: string | null; onChange: (value: string | null) => void }) {
+  const [text, setText] = useState<string | null>(null);
+  const shown = text ?? value ?? "";
+  const typed = shown.trim().toUpperCase().replace(",", ".");
+  const wrong = typed !== "" && !/^[A-G]\d(\.\d)?$/.test(typed);
+  return (
+    <TextInput
+      label="Wished swing weight"
+      value={shown}
+      placeholder="as it comes"
+      style={{ width: 150 }}
+      error={wrong ? "as D4" : undefined}
+      onChange={(event) => setText(event.currentTarget.value)}
+      onBlur={() => {
+        if (wrong || text === null) return;
+        onChange(typed === "" ? null : typed);
+        setText(null);
+      }}
+    />
+  );
+}

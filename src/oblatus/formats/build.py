@@ -1,0 +1,195 @@
+"""The build sheet as JSON: every club before and after, parts, work in its order, price; what the set is worth so."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict
+from typing import Literal
+
+from oblatus.core.build.assembly import read_swing_weight
+from oblatus.core.build.bench import SEEN_AT, Grind, edge_height
+from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS
+from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
+from oblatus.core.build.sheet import Prices
+from oblatus.core.clubs import Head, StockHead
+from oblatus.errors import Fault, InputError
+from oblatus.formats.fields import Strict
+from oblatus.formats.fitting import BuildClubDocument, BuildDocument
+from oblatus.formats.recommendation import outline_mm
+
+USUAL_LENGTH_IN = ((50.0, 35.5), (56.0, 35.25), (70.0, 35.0))
+"""Length of a wedge up to a loft [degrees, in] (judgement: half a club shorter a wedge)."""
+USUAL_SHAFT, USUAL_GRIP = "FF127", "CB50"
+
+
+class OperationOut(Strict):
+    """One piece of work with its wanted figure, tolerance and caution."""
+
+    key: str
+    words: str
+    wanted: float | None
+    tolerance: float | None
+    unit: str
+    caution: str
+
+
+class AssemblyOut(Strict):
+    """The whole club."""
+
+    length_in: float
+    mass_g: float
+    balance_in: float
+    swing_weight: str
+    moment_oz_in: float
+    butt_trim_in: float
+    tip_weight_g: float
+    butt_weight_g: float
+
+
+class HeadFacts(Strict):
+    """A head with its section and the height of its resting edge."""
+
+    loft_deg: float
+    bounce_deg: float
+    lie_deg: float
+    mass_g: float
+    outline_mm: list[list[float]]
+    edge_height_mm: float
+
+
+class BuildClubOut(Strict):
+    """A club of the sheet.
+
+    `usual` has the parts that a new club of its loft gets; `start_m` is where a changed lie starts the ball at
+    `seen_at_m`, right positive for a right-hander; `worth_strokes_round` what the set would cost more without the work
+    on this club.
+    """
+
+    wish: BuildClubDocument
+    usual: BuildClubDocument
+    name: str
+    action: Literal["keep", "bend", "grind", "replace"]
+    before: HeadFacts
+    after: HeadFacts
+    bend_deg: float
+    bend_left_deg: float
+    lie_by_deg: float
+    start_deg: float
+    start_m: float
+    removed_g: float
+    deepest_mm: float
+    built: AssemblyOut | None
+    operations: list[OperationOut]
+    labour: float
+    parts: float
+    on_shelf: int | None
+    notes: list[str]
+    unmatched: bool
+    worth_strokes_round: float | None
+
+
+class PartOut(Strict):
+    """A shaft or grip of the studio."""
+
+    code: str
+    name: str
+    mass_g: float
+    price: float
+
+
+class BuildOut(Strict):
+    """The sheet: clubs, what they cost, what the set is worth as it would be built against the proposal.
+
+    `own`: the fitter's own list of clubs, else the proposed set as it stands. `changed`: what the proposal has that the
+    sheet has not, in words. `faults`: why there is no sheet, by field.
+    """
+
+    clubs: list[BuildClubOut]
+    own: bool
+    changed: list[str]
+    seen_at_m: float
+    labour: float
+    parts: float
+    tax: float
+    total: float
+    strokes_round: float | None
+    proposal_strokes_round: float | None
+    shafts: list[PartOut]
+    grips: list[PartOut]
+
+
+def wish_from(club: BuildClubDocument, stock: Mapping[str, StockHead], place: int) -> Wish:
+    """The engine's wish; raises InputError if the head is neither owned nor on the rack."""
+    head = stock.get(club.code)
+    if head is None:
+        raise InputError([Fault(f"build.clubs.{place}.code", "is neither owned nor on the rack", club.code)])
+    g = club.grind
+    return Wish(
+        head, club.loft_deg, club.lie_deg, club.bent_before_deg,
+        Grind(g.heel_mm / 1e3, g.toe_mm / 1e3, g.back_fraction, g.back_deg, g.bevel_mm / 1e3, g.bevel_deg),
+        club.length_in, SHAFT_OF.get(club.shaft or ""), GRIP_OF.get(club.grip or ""),
+        None if club.swing_weight is None else read_swing_weight(club.swing_weight),
+    )  # fmt: skip
+
+
+def prices_from(document: BuildDocument) -> Prices:
+    """The price list."""
+    return Prices(**document.prices.model_dump())
+
+
+def usual_club(code: str, loft_deg: float, *, owned: bool) -> BuildClubDocument:
+    """A proposed club: an owned one keeps shaft and grip, a new one gets the usual parts for its loft."""
+    if owned:
+        return BuildClubDocument(code=code, loft_deg=loft_deg)
+    length = next(inches for upto, inches in USUAL_LENGTH_IN if loft_deg <= upto)
+    return BuildClubDocument(
+        code=code, loft_deg=loft_deg, length_in=length, shaft=USUAL_SHAFT, grip=USUAL_GRIP
+    )  # fmt: skip
+
+
+def build_out(
+    wishes: Sequence[BuildClubDocument], plan: SetPlan, worths: Sequence[float | None], changed: Sequence[str],
+    strokes: float | None, proposal: float | None, *, own: bool,
+) -> BuildOut:  # fmt: skip
+    """The sheet as JSON models."""
+    clubs = [
+        _club(wish, club, worth, unmatched=n in plan.unmatched)
+        for n, (wish, club, worth) in enumerate(zip(wishes, plan.clubs, worths, strict=True))
+    ]
+    return BuildOut(
+        clubs=clubs, own=own, changed=list(changed), seen_at_m=SEEN_AT, labour=round(plan.labour, 2),
+        parts=round(plan.parts, 2), tax=round(plan.tax, 2), total=round(plan.total, 2),
+        strokes_round=None if strokes is None else round(strokes, 4),
+        proposal_strokes_round=None if proposal is None else round(proposal, 4),
+        shafts=[PartOut(code=s.code, name=s.name, mass_g=s.mass_g, price=s.price) for s in SHAFTS],
+        grips=[PartOut(code=g.code, name=g.name, mass_g=g.mass_g, price=g.price) for g in GRIPS],
+    )  # fmt: skip
+
+
+def _facts(head: Head) -> HeadFacts:
+    return HeadFacts(
+        loft_deg=round(head.loft_deg, 3), bounce_deg=round(head.bounce_deg, 3), lie_deg=round(head.lie_deg, 3),
+        mass_g=round(1000.0 * head.mass, 1), outline_mm=outline_mm(head),
+        edge_height_mm=round(1000.0 * edge_height(head), 2),
+    )  # fmt: skip
+
+
+def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, *, unmatched: bool) -> BuildClubOut:
+    stock, built, weights = club.wish.stock, club.built, club.weighting
+    return BuildClubOut(
+        wish=wish, usual=usual_club(wish.code, wish.loft_deg, owned=False), name=stock.name,
+        action=club.action, before=_facts(stock.head), after=_facts(club.head),
+        bend_deg=club.bend_deg, bend_left_deg=round(club.bend_left_deg, 2), lie_by_deg=club.lie_by_deg,
+        start_deg=round(club.lie.start_deg, 2), start_m=round(club.lie.start_m, 2),
+        removed_g=0.0 if club.ground is None else round(club.ground.removed_g, 2),
+        deepest_mm=0.0 if club.ground is None else round(1000.0 * club.ground.depth, 2),
+        built=None if built is None else AssemblyOut(
+            length_in=built.length_in, mass_g=round(built.mass_g, 1), balance_in=round(built.balance_in, 2),
+            swing_weight=built.swing_weight, moment_oz_in=round(built.moment_oz_in, 2),
+            butt_trim_in=round(built.butt_trim_in, 2), tip_weight_g=0.0 if weights is None else round(weights.tip_g, 1),
+            butt_weight_g=0.0 if weights is None else round(weights.butt_g, 1),
+        ),
+        operations=[OperationOut(**asdict(one)) for one in club.operations], labour=club.labour, parts=club.parts,
+        on_shelf=None if stock.owned else stock.stock, notes=list(club.notes), unmatched=unmatched,
+        worth_strokes_round=None if worth is None else round(worth, 4),
+    )  # fmt: skip

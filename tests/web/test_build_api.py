@@ -1,0 +1,80 @@
+"""The build sheet through the API: the proposed set, a club changed, faults at their field, what changed since."""
+
+from __future__ import annotations
+
+import pytest
+
+
+@pytest.fixture
+def base(fitting) -> str:
+    return f"/api/fittings/{fitting['id']}"
+
+
+def edited(client, base, clubs) -> dict:
+    revision = client.get(base).get_json()["revision"]
+    reply = client.patch(base, json={"revision": revision, "build": {"clubs": clubs}})
+    assert reply.status_code == 200, reply.get_json()
+    return reply.get_json()
+
+
+def test_the_proposed_set_is_the_sheet_and_worth_the_same(client, base, fitting):
+    sheet = client.get(f"{base}/build").get_json()
+    proposed = fitting["recommendation"]
+    assert [c["wish"]["code"] for c in sheet["clubs"]] == [c["code"] for c in proposed["clubs"]]
+    assert sheet["strokes_round"] == pytest.approx(proposed["strokes_round"], abs=0.0002)
+    assert not sheet["own"]
+    assert sheet["total"] == pytest.approx(sheet["parts"] + sheet["labour"] + sheet["tax"], abs=0.011)
+    assert fitting["steps"]["build"] == "empty"
+    for club in sheet["clubs"]:
+        assert (club["built"] is None) == (club["action"] != "replace")
+
+
+def test_a_changed_club_moves_its_figures_and_says_how_it_differs_from_the_proposal(client, base):
+    clubs = [c["wish"] for c in client.get(f"{base}/build").get_json()["clubs"]]
+    clubs[0] = {**clubs[0], "lie_deg": 64.5, "swing_weight": "D8", "loft_deg": clubs[0]["loft_deg"] + 0.5}
+    assert edited(client, base, clubs)["steps"]["build"] == "partly"
+    sheet = client.get(f"{base}/build").get_json()
+    first = sheet["clubs"][0]
+    assert first["built"]["swing_weight"] == "D8"
+    assert first["lie_by_deg"] == 0.5
+    assert first["start_m"] < 0
+    assert first["after"]["loft_deg"] == clubs[0]["loft_deg"]
+    assert [words.split()[1] for words in sheet["changed"]] == ["proposal", "sheet"]
+    assert sheet["strokes_round"] >= sheet["proposal_strokes_round"] - 0.02
+
+
+def test_what_cannot_be_built_is_refused_at_its_field_and_nothing_is_lost(client, base):
+    clubs = [c["wish"] for c in client.get(f"{base}/build").get_json()["clubs"]]
+    bent = [{**clubs[0], "bent_before_deg": [2.5, -0.5], "loft_deg": clubs[0]["loft_deg"] + 1.0}, *clubs[1:]]
+    edited(client, base, bent)
+    reply = client.get(f"{base}/build")
+    assert reply.status_code == 422
+    fault = reply.get_json()["faults"][0]
+    assert fault["field"] == "build.clubs.0.bend_deg"
+    assert "at most 0 degrees" in fault["message"]
+    assert client.get(base).get_json()["document"]["build"]["clubs"][0]["bent_before_deg"] == [2.5, -0.5]
+    edited(client, base, [{**clubs[0], "code": "NONE"}])
+    assert client.get(f"{base}/build").get_json()["faults"][0]["field"] == "build.clubs.0.code"
+    revision = client.get(base).get_json()["revision"]
+    wrong = {"revision": revision, "build": {"clubs": [{**clubs[0], "swing_weight": "H9"}]}}
+    reply = client.patch(base, json=wrong)
+    assert reply.status_code == 422
+    assert "swing_weight" in reply.get_json()["faults"][0]["field"]
+
+
+def test_another_studio_has_no_sheet_of_ours(stranger, base):
+    assert stranger.get(f"{base}/build").status_code == 404
+
+
+def test_a_ground_sole_loses_its_proof_and_says_so(client):
+    lines = client.get("/api/fittings").get_json()["fittings"]
+    base = f"/api/fittings/{next(line for line in lines if line['player_name'] == 'Tam Hollis')['id']}"
+    sheet = client.get(f"{base}/build").get_json()
+    assert sheet["own"]
+    assert sheet["changed"] == []
+    assert sheet["clubs"][1]["built"]["swing_weight"] == "D4"
+    clubs = [club["wish"] for club in sheet["clubs"]]
+    edited(client, base, [clubs[0], {**clubs[1], "grind": {"heel_mm": 1.0}}])
+    ground = client.get(f"{base}/build").get_json()["clubs"][1]
+    assert 0.9 < ground["removed_g"] < 1.5
+    assert any("proof was of this sole" in note for note in ground["notes"])
