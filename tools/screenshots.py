@@ -140,6 +140,12 @@ def strikes_of_a_file(page: Page, _url: str) -> None:
     page.get_by_role("list", name="Wrong rows").wait_for()
 
 
+def build(page: Page, _url: str) -> None:
+    """The new club of the set."""
+    page.get_by_label("Quote").wait_for()
+    page.get_by_role("region", name="Barrow 55", exact=True).evaluate("e => e.scrollIntoView()")
+
+
 def strikes(page: Page, _url: str) -> None:
     """Five pitches from the monitor."""
     monitor = page.get_by_role("region", name="Strike monitor")
@@ -182,7 +188,7 @@ def meet(page: Page, url: str) -> None:
 
 STAGES = {
     "kept": kept, "account": account, "merge": meet, "ground": ground, "bag": bag, "import": strikes_of_a_file,
-    "strikes": strikes, "carries": carries, "soles": soles, "desk": desk,
+    "strikes": strikes, "carries": carries, "soles": soles, "build": build, "desk": desk,
 }  # fmt: skip
 
 if __name__ == "__main__":

@@ -95,6 +95,8 @@ def test_every_step_is_readable_and_within_reach(signed: Page, light: str):
         expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
         if step == "soles":
             expect(signed.get_by_role("group", name="Strike windows")).to_be_visible()
+        if step == "build":
+            expect(signed.get_by_label("Quote")).to_be_visible()
         wrong += look(signed, f"{step}, {light}")
         wrong += look_at_paper(signed, step)
     assert wrong == []

@@ -49,17 +49,17 @@ def test_a_proof_of_40_balls_from_the_proposal_to_the_set(orla: Page, database):
         monitor = orla.get_by_role("region", name="Strike monitor")
         monitor.get_by_role("button", name="Connect the monitor").click()
         expect(orla.get_by_text("The plan is hit")).to_be_visible(timeout=90_000)
-        expect(orla.get_by_text("35 simulated", exact=False).first).to_be_visible()
-        for n in range(8):
-            expect(blocks.nth(n)).to_contain_text("5/5")
-        counts = orla.get_by_role("region", name="In the proposal")
-        counts.get_by_role("button", name="Let it count in the proposal").click()
-        saved(orla)
-        expect(counts).to_contain_text("strokes a shot against the model")
-        expect(bench(orla)).to_contain_text(re.compile(r"(proved|level|contradicted|not settled): \d\.\d\d strokes"))
     finally:
         bridge.close()
         stand_in.close()
+    expect(orla.get_by_text("35 simulated", exact=False).first).to_be_visible()
+    for n in range(8):
+        expect(blocks.nth(n)).to_contain_text("5/5")
+    counts = orla.get_by_role("region", name="In the proposal")
+    counts.get_by_role("button", name="Let it count in the proposal").click()
+    saved(orla)
+    expect(counts).to_contain_text("strokes a shot against the model")
+    expect(bench(orla)).to_contain_text(re.compile(r"(proved|level|contradicted|not settled): \d\.\d\d strokes"))
 
 
 def test_balls_wait_without_a_network_and_arrive_once(orla: Page):

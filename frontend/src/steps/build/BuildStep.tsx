@@ -36,6 +36,11 @@ export default function BuildStep() {
           {sheet.error.message}
         </p>
       )}
+      {sheet.isPending && (
+        <p role="status" className={classes.fault}>
+          Working out the sheet …
+        </p>
+      )}
       {shown && (
         <>
           <section className={classes.said} aria-live="polite">
