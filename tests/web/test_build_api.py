@@ -78,3 +78,18 @@ def test_a_ground_sole_loses_its_proof_and_says_so(client):
     ground = client.get(f"{base}/build").get_json()["clubs"][1]
     assert 0.9 < ground["removed_g"] < 1.5
     assert any("proof was of this sole" in note for note in ground["notes"])
+
+
+def test_what_was_read_is_judged_again_and_is_off_only_beyond_its_tolerance(client, base):
+    clubs = [c["wish"] for c in client.get(f"{base}/build").get_json()["clubs"]]
+    assert client.get(f"{base}/build").get_json()["as_built_strokes_round"] is None
+    read = [{**c, "read": {"loft_deg": c["loft_deg"], "lie_deg": 64.2, "swing_weight": None}} for c in clubs]
+    read[1]["read"]["loft_deg"] += 1.5
+    assert edited(client, base, read)["steps"]["build"] == "done"
+    sheet = client.get(f"{base}/build").get_json()
+    off = {one["key"]: one["over"] for one in sheet["clubs"][1]["as_built"]}
+    assert off["loft_deg"] == pytest.approx(1.25)
+    assert sheet["clubs"][0]["as_built"][0]["over"] == 0.0
+    assert abs(sheet["as_built_strokes_round"] - sheet["strokes_round"]) > 0.001
+    edited(client, base, [*read[:2], {**read[2], "read": {"loft_deg": 50.0}}])
+    assert client.get(f"{base}/build").get_json()["faults"][0]["field"] == "build.clubs.2.read.loft_deg"

@@ -1098,6 +1098,27 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AsBuiltDocument
+         * @description What was read of a built club; None where it was not read.
+         */
+        AsBuiltDocument: {
+            /**
+             * Lie Deg
+             * @default null
+             */
+            lie_deg: number | null;
+            /**
+             * Loft Deg
+             * @default null
+             */
+            loft_deg: number | null;
+            /**
+             * Swing Weight
+             * @default null
+             */
+            swing_weight: string | null;
+        };
+        /**
          * AsideIn
          * @description Why a strike does not count; null when it counts after all.
          */
@@ -1411,6 +1432,14 @@ export interface components {
             /** Loft Deg */
             loft_deg: number;
             /**
+             * @default {
+             *       "lie_deg": null,
+             *       "loft_deg": null,
+             *       "swing_weight": null
+             *     }
+             */
+            read: components["schemas"]["AsBuiltDocument"];
+            /**
              * Shaft
              * @default null
              */
@@ -1436,6 +1465,8 @@ export interface components {
              */
             action: "keep" | "bend" | "grind" | "replace";
             after: components["schemas"]["HeadFacts"];
+            /** As Built */
+            as_built: components["schemas"]["ReadBackOut"][];
             before: components["schemas"]["HeadFacts"];
             /** Bend Deg */
             bend_deg: number;
@@ -1501,6 +1532,8 @@ export interface components {
          *     sheet has not, in words. `faults`: why there is no sheet, by field.
          */
         BuildOut: {
+            /** As Built Strokes Round */
+            as_built_strokes_round: number | null;
             /** Changed */
             changed: string[];
             /** Clubs */
@@ -4746,6 +4779,23 @@ export interface components {
             heads: components["schemas"]["RackHeadDocument"][];
             /** Revision */
             revision: number;
+        };
+        /**
+         * ReadBackOut
+         * @description A figure of a built club beside the wanted one, and by how much it is outside its tolerance.
+         */
+        ReadBackOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "loft_deg" | "lie_deg" | "swing_weight_points";
+            /** Over */
+            over: number;
+            /** Read */
+            read: number;
+            /** Wanted */
+            wanted: number;
         };
         /**
          * ReadFigure

@@ -104,6 +104,25 @@ class Head:
         """
         return replace(self, loft_deg=self.loft_deg + change_deg, bounce_deg=self.bounce_deg + change_deg)
 
+    def cut(self, corners: tuple[float, float], back: tuple[float, float], bevel: tuple[float, float]) -> Head:
+        """The head with more taken off heel and toe [m], back relief (share, degrees) and front bevel (m, degrees) at
+        least so large.
+
+        Raises
+        ------
+        InputError
+            If the parts cannot exist together.
+        """
+        return replace(
+            self,
+            heel_relief=self.heel_relief + corners[0],
+            toe_relief=self.toe_relief + corners[1],
+            trailing_relief_fraction=max(self.trailing_relief_fraction, back[0]),
+            trailing_relief_deg=max(self.trailing_relief_deg, back[1]),
+            front_bevel=max(self.front_bevel, bevel[0]),
+            front_bevel_deg=max(self.front_bevel_deg, bevel[1]),
+        )
+
     def shape_words(self) -> str:
         """The sole in plain geometry: what was removed, and slim, regular or broad."""
         cut = self._cut_words()

@@ -10,7 +10,7 @@ from oblatus.core.build.assembly import read_swing_weight
 from oblatus.core.build.bench import SEEN_AT, Grind, edge_height
 from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS
 from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
-from oblatus.core.build.sheet import Prices
+from oblatus.core.build.sheet import Prices, read_back
 from oblatus.core.clubs import Head, StockHead
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
@@ -57,6 +57,15 @@ class HeadFacts(Strict):
     edge_height_mm: float
 
 
+class ReadBackOut(Strict):
+    """A figure of a built club beside the wanted one, and by how much it is outside its tolerance."""
+
+    key: Literal["loft_deg", "lie_deg", "swing_weight_points"]
+    wanted: float
+    read: float
+    over: float
+
+
 class BuildClubOut(Strict):
     """A club of the sheet.
 
@@ -80,6 +89,7 @@ class BuildClubOut(Strict):
     deepest_mm: float
     built: AssemblyOut | None
     operations: list[OperationOut]
+    as_built: list[ReadBackOut]
     labour: float
     parts: float
     on_shelf: int | None
@@ -113,6 +123,7 @@ class BuildOut(Strict):
     tax: float
     total: float
     strokes_round: float | None
+    as_built_strokes_round: float | None
     proposal_strokes_round: float | None
     shafts: list[PartOut]
     grips: list[PartOut]
@@ -149,7 +160,7 @@ def usual_club(code: str, loft_deg: float, *, owned: bool) -> BuildClubDocument:
 
 def build_out(
     wishes: Sequence[BuildClubDocument], plan: SetPlan, worths: Sequence[float | None], changed: Sequence[str],
-    strokes: float | None, proposal: float | None, *, own: bool,
+    strokes: float | None, as_built: float | None, proposal: float | None, *, own: bool,
 ) -> BuildOut:  # fmt: skip
     """The sheet as JSON models."""
     clubs = [
@@ -160,6 +171,7 @@ def build_out(
         clubs=clubs, own=own, changed=list(changed), seen_at_m=SEEN_AT, labour=round(plan.labour, 2),
         parts=round(plan.parts, 2), tax=round(plan.tax, 2), total=round(plan.total, 2),
         strokes_round=None if strokes is None else round(strokes, 4),
+        as_built_strokes_round=None if as_built is None else round(as_built, 4),
         proposal_strokes_round=None if proposal is None else round(proposal, 4),
         shafts=[PartOut(code=s.code, name=s.name, mass_g=s.mass_g, price=s.price) for s in SHAFTS],
         grips=[PartOut(code=g.code, name=g.name, mass_g=g.mass_g, price=g.price) for g in GRIPS],
@@ -189,7 +201,15 @@ def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, *, unmat
             butt_trim_in=round(built.butt_trim_in, 2), tip_weight_g=0.0 if weights is None else round(weights.tip_g, 1),
             butt_weight_g=0.0 if weights is None else round(weights.butt_g, 1),
         ),
-        operations=[OperationOut(**asdict(one)) for one in club.operations], labour=club.labour, parts=club.parts,
+        operations=[OperationOut(**asdict(one)) for one in club.operations],
+        as_built=[
+            ReadBackOut(key=one.key, wanted=round(one.wanted, 2), read=round(one.read, 2), over=round(one.over, 2))  # type: ignore[arg-type]
+            for one in read_back(
+                club.head, built, wish.read.loft_deg, wish.read.lie_deg,
+                None if wish.read.swing_weight is None else read_swing_weight(wish.read.swing_weight),
+            )
+        ],
+        labour=club.labour, parts=club.parts,
         on_shelf=None if stock.owned else stock.stock, notes=list(club.notes), unmatched=unmatched,
         worth_strokes_round=None if worth is None else round(worth, 4),
     )  # fmt: skip

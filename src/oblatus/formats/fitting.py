@@ -436,6 +436,7 @@ class HeadEvidenceDocument(Strict):
     shots: Annotated[tuple[ShiftDocument, ...], Field(min_length=1, max_length=20)]
 
 
+SwingWeight = Annotated[str, StringConstraints(pattern=r"^[A-G]\d(\.\d)?$")]
 BUILD = {
     "loft_deg": LOFT, "lie_deg": figures(Head)["lie_deg"].bound, "length_in": LENGTH, "bent_deg": Bound(-4, 4, "degrees"),
     "heel_mm": Bound(0, 3, "mm"), "toe_mm": Bound(0, 3, "mm"), "back_fraction": Bound(0, 0.5, ""),
@@ -455,6 +456,14 @@ class GrindDocument(Strict):
     bevel_deg: Annotated[float, Within(BUILD["bevel_deg"])] = 0.0
 
 
+class AsBuiltDocument(Strict):
+    """What was read of a built club; None where it was not read."""
+
+    loft_deg: Annotated[float, Within(BUILD["loft_deg"])] | None = None
+    lie_deg: Annotated[float, Within(BUILD["lie_deg"])] | None = None
+    swing_weight: SwingWeight | None = None
+
+
 class BuildClubDocument(Strict):
     """A club to be built: its head (own:N or the rack's code) at a loft; what is None stays as it is."""
 
@@ -466,7 +475,8 @@ class BuildClubDocument(Strict):
     length_in: Annotated[float, Within(BUILD["length_in"])] | None = None
     shaft: Literal[tuple(SHAFT_OF)] | None = None  # type: ignore[valid-type]
     grip: Literal[tuple(GRIP_OF)] | None = None  # type: ignore[valid-type]
-    swing_weight: Annotated[str, StringConstraints(pattern=r"^[A-G]\d(\.\d)?$")] | None = None
+    swing_weight: SwingWeight | None = None
+    read: AsBuiltDocument = AsBuiltDocument()
 
 
 class PricesDocument(Strict):

@@ -7,12 +7,14 @@ from dataclasses import replace
 from uuid import UUID
 
 from oblatus.core.build.plan import SetPlan, Wish, plan_set
+from oblatus.core.build.sheet import as_read
+from oblatus.core.clubs import Head
 from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.as_built import strokes_with
 from oblatus.core.fitting.proved import same_sole
 from oblatus.errors import Fault, InputError
 from oblatus.formats.build import BuildOut, build_out, prices_from, usual_club, wish_from
-from oblatus.formats.fitting import BuildClubDocument, FittingDocument
+from oblatus.formats.fitting import AsBuiltDocument, BuildClubDocument, FittingDocument
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.store.database import Database
 from oblatus.usecases.actor import Actor
@@ -54,11 +56,22 @@ def sheet_of(
         raise InputError([Fault(f"build.{one.field}", one.message, one.value) for one in error.faults]) from error
     strokes = strokes_with(fitting, [club.head for club in plan.clubs], judge)
     plan = _with_notes(fitting, plan)
+    read = [_as_read(n, club.head, wish) for n, (club, wish) in enumerate(zip(plan.clubs, clubs, strict=True))]
+    was_read = any(w.read != AsBuiltDocument() for w in clubs)
+    as_built = strokes_with(fitting, read, judge) if was_read else None
     changed = _changed(clubs, proposed, {item.code: item.name for item in fitting.stock}) if own else []
     return build_out(
-        clubs, plan, _worths(fitting, wishes, plan, strokes, judge), changed, strokes,
+        clubs, plan, _worths(fitting, wishes, plan, strokes, judge), changed, strokes, as_built,
         proposal.strokes_round if proposal else None, own=own,
     )  # fmt: skip
+
+
+def _as_read(place: int, head: Head, wish: BuildClubDocument) -> Head:
+    try:
+        return as_read(head, wish.read.loft_deg, wish.read.lie_deg)
+    except InputError as error:
+        words = "cannot be: with this loft the sole would have no bounce"
+        raise InputError([Fault(f"build.clubs.{place}.read.loft_deg", words, str(wish.read.loft_deg))]) from error
 
 
 def _with_notes(fitting: Fitting, plan: SetPlan) -> SetPlan:

@@ -108,8 +108,11 @@ def _proof(known: Known) -> State:
 
 
 def _build(known: Known) -> State:
-    """Begun once the sheet has clubs of its own."""
-    return "partly" if known.document.build.clubs else "empty"
+    """Begun once the sheet has clubs of its own, done once loft and lie of each were read."""
+    clubs = known.document.build.clubs
+    if clubs and all(club.read.loft_deg is not None and club.read.lie_deg is not None for club in clubs):
+        return "done"
+    return "partly" if clubs else "empty"
 
 
 def _share(known: list[bool]) -> State:

@@ -7,7 +7,7 @@ import pytest
 from oblatus.core.build.bench import Grind
 from oblatus.core.build.parts import GRIPS, SHAFTS
 from oblatus.core.build.plan import Wish, plan_club, plan_set
-from oblatus.core.build.sheet import Prices, off
+from oblatus.core.build.sheet import Prices, as_read, off, read_back
 from oblatus.core.clubs import Head, StockHead
 from oblatus.errors import InputError
 
@@ -61,3 +61,15 @@ def test_the_quote_is_parts_labour_and_tax():
 def test_readings_are_off_only_beyond_their_tolerance():
     assert off(56.0, 56.25, 0.25) == 0.0
     assert off(56.0, 55.5, 0.25) == pytest.approx(0.25)
+
+
+def test_what_was_read_stands_beside_the_sheet_and_moves_the_head():
+    plan = plan_club(Wish(NEW, 55.0, None, (), Grind(), 35.25, SHAFTS[0], GRIPS[0]), PRICES)
+    assert plan.built is not None
+    found = read_back(plan.head, plan.built, 55.5, plan.head.lie_deg + 0.4, plan.built.points - 1.5)
+    assert [(one.key, round(one.over, 6)) for one in found] == [
+        ("loft_deg", 0.25), ("lie_deg", 0.0), ("swing_weight_points", 0.5),
+    ]  # fmt: skip
+    assert read_back(plan.head, None, None, None, 3.0) == []
+    moved = as_read(plan.head, 55.5, None)
+    assert (moved.loft_deg, moved.bounce_deg, moved.lie_deg) == (55.5, 11.5, plan.head.lie_deg)

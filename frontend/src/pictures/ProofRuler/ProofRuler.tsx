@@ -26,7 +26,7 @@ export function ProofRuler({ proof, expected }: Props) {
     <Picture height={height} role="img" aria-label="Strokes of every ball, club by club; the table has the numbers">
       {(width) => {
         const left = width < 600 ? 96 : LEFT;
-        const x = scaleLinear([1.8, worst + 0.1], [left, width - 20]);
+        const x = scaleLinear([1.75, worst + 0.1], [left, width - 20]);
         return (
           <>
             {clubs.map((club, i) => {

@@ -51,6 +51,12 @@ export default function BuildStep() {
                 {shown.own ? "" : " It is the proposed set with the usual parts; change what the player needs."}
               </p>
             )}
+            {shown.as_built_strokes_round !== null && shown.strokes_round !== null && (
+              <p className={classes.note}>
+                As it was read it costs {plain(Math.abs(shown.as_built_strokes_round - shown.strokes_round), 2)} strokes
+                a round {shown.as_built_strokes_round < shown.strokes_round ? "less" : "more"} than the sheet.
+              </p>
+            )}
             {shown.changed.map((words) => (
               <p key={words} className={classes.note} data-changed>
                 {words}

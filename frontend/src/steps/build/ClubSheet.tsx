@@ -4,7 +4,7 @@ import type { Build } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { GroundSole } from "../../pictures/GroundSole/GroundSole";
-import { metres, plain, showDistance, trimmed } from "../../units/units";
+import { metres, parseNumber, plain, showDistance, trimmed } from "../../units/units";
 import { PlainNumber } from "../parts/PlainNumber";
 import parts from "../parts/parts.module.css";
 import { Wide } from "../parts/Wide";
@@ -165,7 +165,12 @@ export function ClubSheet({ club, sheet, onChange }: Props) {
               {...limit("length_in")}
               onChange={(length_in) => assembled({ length_in })}
             />
-            <SwingWeight value={wish.swing_weight ?? null} onChange={(swing_weight) => onChange({ swing_weight })} />
+            <SwingWeight
+              label="Wished swing weight"
+              empty="as it comes"
+              value={wish.swing_weight ?? null}
+              onChange={(swing_weight) => onChange({ swing_weight })}
+            />
           </>
         )}
       </div>
@@ -191,6 +196,34 @@ export function ClubSheet({ club, sheet, onChange }: Props) {
           {note}
         </p>
       ))}
+      <div className={parts.fields} role="group" aria-label={`${club.name} as built`}>
+        <Reading
+          label="Read: loft"
+          value={wish.read.loft_deg ?? null}
+          bound={limit("loft_deg")}
+          onChange={(loft_deg) => onChange({ read: { ...wish.read, loft_deg } })}
+        />
+        <Reading
+          label="Read: lie"
+          value={wish.read.lie_deg ?? null}
+          bound={limit("lie_deg")}
+          onChange={(lie_deg) => onChange({ read: { ...wish.read, lie_deg } })}
+        />
+        {built && (
+          <SwingWeight
+            label="Read: swing weight"
+            empty="not read"
+            value={wish.read.swing_weight ?? null}
+            onChange={(swing_weight) => onChange({ read: { ...wish.read, swing_weight } })}
+          />
+        )}
+      </div>
+      {club.as_built.map((one) => (
+        <p key={one.key} className={classes.note} data-off={one.over > 0}>
+          {READ[one.key]} {exact(one.read - one.wanted)} off the sheet
+          {one.over > 0 ? `, ${exact(one.over)} outside its tolerance` : ", within its tolerance"}
+        </p>
+      ))}
       <ol className={classes.work} aria-label={`${club.name}, order of work`}>
         {club.operations.map((one, n) => (
           <li key={`${one.key}-${n}`}>
@@ -212,6 +245,12 @@ export function ClubSheet({ club, sheet, onChange }: Props) {
 
 /** A figure with the hundredths that it has. */
 const exact = (value: number) => plain(value, 2).replace(/[.,]?0+$/, "");
+
+const READ: Record<Club["as_built"][number]["key"], string> = {
+  loft_deg: "Loft °:",
+  lie_deg: "Lie °:",
+  swing_weight_points: "Swing weight, points:",
+};
 
 const ACTIONS: Record<Club["action"], string> = { keep: "keep", bend: "bend", grind: "grind", replace: "new" };
 
@@ -243,17 +282,62 @@ function BentBefore({ value, onChange }: { value: readonly number[]; onChange: (
   );
 }
 
-/** A wished swing weight, or none. */
-function SwingWeight({ value, onChange }: { value: string | null; onChange: (value: string | null) => void }) {
+/** A figure that was read of the built club, or none. */
+function Reading({
+  label,
+  value,
+  bound,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  bound: Limit;
+  onChange: (value: number | null) => void;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  const shown = text ?? (value === null ? "" : trimmed(value, 2));
+  const number = parseNumber(shown);
+  const wrong = shown.trim() !== "" && (number === null || number < bound.low || number > bound.high);
+  return (
+    <TextInput
+      label={label}
+      value={shown}
+      placeholder="not read"
+      inputMode="decimal"
+      style={{ width: 130 }}
+      rightSection={<span className={parts.unit}>°</span>}
+      error={wrong ? `${plain(bound.low)} to ${plain(bound.high)}` : undefined}
+      onChange={(event) => setText(event.currentTarget.value)}
+      onBlur={() => {
+        if (wrong || text === null) return;
+        onChange(number);
+        setText(null);
+      }}
+    />
+  );
+}
+
+/** A swing weight that is wished or was read, or none. */
+function SwingWeight({
+  label,
+  empty,
+  value,
+  onChange,
+}: {
+  label: string;
+  empty: string;
+  value: string | null;
+  onChange: (value: string | null) => void;
+}) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? value ?? "";
   const typed = shown.trim().toUpperCase().replace(",", ".");
   const wrong = typed !== "" && !/^[A-G]\d(\.\d)?$/.test(typed);
   return (
     <TextInput
-      label="Wished swing weight"
+      label={label}
       value={shown}
-      placeholder="as it comes"
+      placeholder={empty}
       style={{ width: 150 }}
       error={wrong ? "as D4" : undefined}
       onChange={(event) => setText(event.currentTarget.value)}

@@ -122,13 +122,9 @@ def ground(head: Head, grind: Grind) -> Ground:
         If a part is outside its range, less than it is already, or cuts deeper than `MOST_DEPTH`; or if the sole would
         be ground below its edge (no bounce is left with the shaft vertical).
     """
-    wanted = {
-        "heel_relief": head.heel_relief + grind.heel, "toe_relief": head.toe_relief + grind.toe,
-        "trailing_relief_fraction": max(head.trailing_relief_fraction, grind.back_fraction),
-        "trailing_relief_deg": max(head.trailing_relief_deg, grind.back_deg),
-        "front_bevel": max(head.front_bevel, grind.bevel), "front_bevel_deg": max(head.front_bevel_deg, grind.bevel_deg),
-    }  # fmt: skip
-    cut = replace(head, **wanted)
+    cut = head.cut(
+        (grind.heel, grind.toe), (grind.back_fraction, grind.back_deg), (grind.bevel, grind.bevel_deg)
+    )  # fmt: skip
     before, after = sole_surface(head), sole_surface(cut)
     lifted = after[..., 2] - before[..., 2]
     removed = lifted - lifted.min()

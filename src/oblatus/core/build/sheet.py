@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from oblatus.core.build.assembly import Assembly, Weighting
 from oblatus.core.build.bench import Ground
+from oblatus.core.clubs import Head
 
 Action = Literal["keep", "bend", "grind", "replace"]
 TOLERANCE = {"loft_deg": 0.25, "lie_deg": 0.5, "swing_weight_points": 1.0}
@@ -111,3 +112,32 @@ def action_of(*, owned: bool, bend_deg: float, lie_by_deg: float, ground: Ground
 def off(wanted: float, read: float, tolerance: float) -> float:
     """How far a reading is outside its tolerance; 0 where it is within."""
     return max(abs(read - wanted) - tolerance - 1e-9, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class ReadBack:
+    """A figure of a built club beside the wanted one, and by how much it is outside its tolerance."""
+
+    key: str
+    wanted: float
+    read: float
+    over: float
+
+
+def read_back(
+    head: Head, built: Assembly | None, loft_deg: float | None, lie_deg: float | None, points: float | None
+) -> list[ReadBack]:
+    """What was read of a club against its sheet; figures that were not read are left out."""
+    wanted = {"loft_deg": head.loft_deg, "lie_deg": head.lie_deg, "swing_weight_points": built.points if built else None}
+    read = {"loft_deg": loft_deg, "lie_deg": lie_deg, "swing_weight_points": points}
+    return [
+        ReadBack(key, want, got, off(want, got, TOLERANCE[key]))
+        for key, want in wanted.items()
+        if want is not None and (got := read[key]) is not None
+    ]
+
+
+def as_read(head: Head, loft_deg: float | None, lie_deg: float | None) -> Head:
+    """The head at the figures that were read: bounce goes with loft, what was not read is as on the sheet."""
+    moved = head if loft_deg is None else head.bent(loft_deg - head.loft_deg)
+    return moved if lie_deg is None else replace(moved, lie_deg=lie_deg)
