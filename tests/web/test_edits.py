@@ -5,11 +5,11 @@ from __future__ import annotations
 import copy
 import json
 import threading
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 import pytest
 
-from oblatus.store.tables import now
+from oblatus.store.tables import FittingRow, now
 from oblatus.usecases import bin as bins
 
 
@@ -194,3 +194,19 @@ def test_a_file_holds_everything_and_another_studio_reads_it(client, stranger, b
     document["attached"]["kept"][0]["result"] = {"clubs": 1}
     bad = stranger.post("/api/fittings/import", data=json.dumps(document), content_type="application/json")
     assert bad.get_json()["faults"][0]["field"].startswith("attached.kept.0.result")
+
+
+def test_a_fitting_kept_by_an_earlier_program_takes_edits_of_fields_that_came_since(client, fitting, database):
+    """Its row has neither the section nor the field; the screen was told both with their usual values."""
+    with database.transaction() as session:
+        row = session.get(FittingRow, UUID(fitting["id"]))
+        row.document = {key: value for key, value in row.document.items() if key not in ("build", "evidence")}
+        session.add(row)
+    club = {"code": "own:0", "loft_deg": 50.8}
+    body = {
+        "revision": fitting["revision"], "edit_id": str(uuid4()), "base": {"build": fitting["document"]["build"]},
+        "build": {**fitting["document"]["build"], "clubs": [club]},
+    }  # fmt: skip
+    reply = client.patch(f"/api/fittings/{fitting['id']}", json=body).get_json()
+    assert reply["conflicts"] == []
+    assert reply["document"]["build"]["clubs"][0]["code"] == "own:0"

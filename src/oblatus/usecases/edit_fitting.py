@@ -94,13 +94,15 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
 def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
     """Merge the edit into the row; what stays out of it comes back, and the document as it stands then."""
     names = list(edit.sections)
-    theirs = {name: row.document.get(name) for name in names}
+    # as the screen was told it: what was kept by an earlier program lacks fields that came since
+    stored = FittingDocument.model_validate(row.document).model_dump(mode="json")
+    theirs = {name: stored[name] for name in names}
     base = {name: (edit.base or {}).get(name, theirs[name]) for name in names}
     for edit_id, sections in edit.attempts:
         if rows.edit_made(row.id, edit_id):
             base |= {name: value for name, value in sections.items() if name in base}
     merged = merge(base, edit.sections, theirs, edit.settled)
-    value, refused, document = _largest_valid(row.document, merged.value, theirs)
+    value, refused, document = _largest_valid(stored, merged.value, theirs)
     if refused and not merged.conflicts and not any(True for _ in changed_paths(theirs, value)):
         raise InputError(refused)
     dumped = document.model_dump(mode="json")

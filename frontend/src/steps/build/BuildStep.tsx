@@ -67,6 +67,7 @@ export default function BuildStep() {
             <ClubSheet
               key={`${club.wish.code}-${n}`}
               club={club}
+              wish={draft.build.clubs[n] ?? club.wish}
               sheet={shown}
               onChange={(changes) => change(n, changes)}
             />

@@ -20,14 +20,16 @@ const AS_IT_IS = "as it is";
 
 interface Props {
   club: Club;
+  /** What is wished by now: the sheet may be of a moment before. */
+  wish: Wish;
   sheet: Build;
   onChange: (changes: Partial<Wish>) => void;
 }
 
 /** One club: before and after, what is wished, what the bench does in its order. */
-export function ClubSheet({ club, sheet, onChange }: Props) {
+export function ClubSheet({ club, wish, sheet, onChange }: Props) {
   const units = useUnits();
-  const { wish, before, after, built } = club;
+  const { before, after, built } = club;
   const grind = (changes: Partial<Wish["grind"]>) => onChange({ grind: { ...wish.grind, ...changes } });
   // a club is put together with shaft, grip and length, or keeps all three
   const assembled = (changes: Partial<Wish>) =>
