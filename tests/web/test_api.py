@@ -57,6 +57,12 @@ BODIES = {
     "/devices/<string:kind>": {"wanted": True, "target": "home"},
     "/readings/<uuid:reading_id>": {"set_aside": None},
     "/kept/<uuid:snapshot_id>": {"label": "mine now"},
+    "/proofs": {"id": str(uuid4()), "candidates": ["HG54", "own:0"], "situations": [{"shot": "chip", "ground": "home"}]},
+    "/proofs/<uuid:proof_id>/balls": {
+        "balls": [{"id": str(uuid4()), "club": 0, "situation": 0, "block": 0, "outcome": "good"}]
+    },
+    "/proofs/<uuid:proof_id>/balls/<uuid:ball_id>": {"out": True},
+    "/proofs/<uuid:proof_id>/feel": {"block": 0, "value": 3},
     "/imports/<uuid:import_id>/look": {},
     "/imports/<uuid:import_id>/run": {
         "mapping": {"columns": [{"column": 1, "field": "carry_m", "unit": "m"}], "club": "pw"}

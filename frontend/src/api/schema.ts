@@ -10311,10 +10311,10 @@ export interface operations {
     };
     proofs_get_proof_plan_proof_plan_get: {
         parameters: {
-            query: {
-                situations: number;
-                balls_per_block: number;
-                rounds: number;
+            query?: {
+                situations?: number;
+                balls_per_block?: number;
+                rounds?: number;
             };
             header?: never;
             path: {

@@ -32,7 +32,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import ProofRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
-from oblatus.usecases.judge_proof import evidence_of, proof_out
+from oblatus.usecases.judge_proof import evidence_of, plan_words, proof_out
 from oblatus.usecases.propose import propose
 from oblatus.usecases.show_carries import inputs_of
 from oblatus.usecases.strikes_of import measured
@@ -142,6 +142,13 @@ def start_proof(database: Database, actor: Actor, fitting_id: UUID, proof_id: UU
         )  # fmt: skip
         row = rows.proof(fitting_id, proof_id)
         return proof_out(_whole(rows, row))
+
+
+def plan_ahead(database: Database, actor: Actor, fitting_id: UUID, each: int) -> str:
+    """What so many balls with each club can tell apart, in words; raises NotFoundError if there is no fitting."""
+    with database.transaction() as session:
+        StudioRows(session, actor.studio_id).fitting(fitting_id)
+    return plan_words(each)
 
 
 def see_proofs(database: Database, actor: Actor, fitting_id: UUID) -> list[ProofOut]:

@@ -36,9 +36,9 @@ class ProofIn(ProofRequest):
 class PlanAheadIn(Strict):
     """So many balls with each club in each situation."""
 
-    situations: Annotated[int, Field(strict=False), Within(BOUNDS["situations"])]
-    balls_per_block: Annotated[int, Field(strict=False), Within(BOUNDS["balls_per_block"])]
-    rounds: Annotated[int, Field(strict=False), Within(BOUNDS["rounds"])]
+    situations: Annotated[int, Field(strict=False), Within(BOUNDS["situations"])] = 1
+    balls_per_block: Annotated[int, Field(strict=False), Within(BOUNDS["balls_per_block"])] = 5
+    rounds: Annotated[int, Field(strict=False), Within(BOUNDS["rounds"])] = 4
 
 
 class PlanAheadOut(Strict):

@@ -3,9 +3,9 @@
 from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.proof import FeelDocument, ProofOut, ProofRequest
-from oblatus.usecases.judge_proof import plan_words
 from oblatus.usecases.proofs import (
     evidence_from,
+    plan_ahead,
     see_proofs,
     start_proof,
     take_balls,
@@ -42,7 +42,8 @@ def get_proofs(path: FittingPath) -> Answer:
 @blueprint.get("/proof-plan", responses={200: PlanAheadOut})
 def get_proof_plan(path: FittingPath, query: PlanAheadIn) -> Answer:
     """What so many balls can tell apart, before the first one."""
-    return answer(PlanAheadOut(words=plan_words(query.situations * query.balls_per_block * query.rounds)))
+    each = query.situations * query.balls_per_block * query.rounds
+    return answer(PlanAheadOut(words=plan_ahead(database(), actor(), path.fitting_id, each)))
 
 
 @blueprint.post("/proofs", responses={201: ProofOut})
