@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 
-import numpy as np
 import pytest
 
 from oblatus.core.build.bench import STEEL_DENSITY, Grind, bend_left, bent, ground, lie_change, lie_from_mark
@@ -38,8 +37,6 @@ def test_a_mark_towards_the_toe_asks_for_more_upright():
 
 def test_a_heel_grind_weighs_what_its_volume_does():
     found = ground(HEAD, Grind(heel=0.002))
-    surface = np.empty((_kernels.ALONG * _kernels.ACROSS, 3))
-    assert surface.shape == (225, 3)
     # smoothstep over the heel half (0.95 of it) and over 10 to 80 % of the width, each half on average
     along, across = 0.5 * 0.7 + 0.2, 0.95 * 0.5
     usual = 1000 * STEEL_DENSITY * 0.002 * along * HEAD.sole_width * across * _kernels.HALF_BLADE

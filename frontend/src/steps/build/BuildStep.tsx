@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
-import { api, type Build, unwrap } from "../../api/client";
+import { useRef } from "react";
+import { api, type Build, RequestError, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { plain } from "../../units/units";
 import { StepHead } from "../parts/StepHead";
@@ -11,12 +12,15 @@ import { ClubSheet } from "./ClubSheet";
 export default function BuildStep() {
   const { server, draft, edit } = useStore();
   const sheet = useQuery({
-    queryKey: ["build", server.id, server.revision],
+    queryKey: ["build", server.id, server.revision, server.strikes_key],
     placeholderData: (last) => last,
     retry: false,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/build", { params: { path: { fitting_id: server.id } } })),
   });
-  const shown = sheet.data;
+  // a wish that cannot be built leaves the fields in sight: it is mended where it was typed
+  const last = useRef<Build | null>(null);
+  if (sheet.data) last.current = sheet.data;
+  const shown = sheet.data ?? last.current;
   const change = (place: number, club: Partial<Build["clubs"][number]["wish"]>) => {
     if (!shown) return;
     const clubs = draft.build.clubs.length > 0 ? draft.build.clubs : shown.clubs.map((one) => one.wish);
@@ -32,11 +36,14 @@ export default function BuildStep() {
         )}
       </StepHead>
       {sheet.isError && (
-        <p role="alert" className={classes.fault}>
-          {sheet.error.message}
-        </p>
+        <div role="alert" className={classes.fault}>
+          {faultsOf(sheet.error, shown).map((words) => (
+            <p key={words}>{words}</p>
+          ))}
+          {shown && <p>Below is the sheet as it was before.</p>}
+        </div>
       )}
-      {sheet.isPending && (
+      {sheet.isPending && !shown && (
         <p role="status" className={classes.fault}>
           Working out the sheet …
         </p>
@@ -77,6 +84,18 @@ export default function BuildStep() {
       )}
     </>
   );
+}
+
+/** Why there is no sheet, each with the club that it is about. */
+function faultsOf(error: Error, shown: Build | null): string[] {
+  const faults = error instanceof RequestError ? (error.body?.faults ?? []) : [];
+  if (faults.length === 0) return [error.message];
+  return faults.map(({ field, message }) => {
+    const [, place, ...path] = /^build\.clubs\.(\d+)\.(.+)$/.exec(field) ?? [];
+    const club = place === undefined ? undefined : shown?.clubs[Number(place)];
+    const what = (path[0] ?? "").replace(/_(deg|in|mm)$/, "").replaceAll(/[._]/g, " ");
+    return [club?.name, what, message].filter(Boolean).join(" ");
+  });
 }
 
 /** What is done with the clubs, in a line. */

@@ -23,6 +23,7 @@ export default function ProofStep() {
   const { server } = useStore();
   const proofs = useProofs();
   const [at, setAt] = useState<string | "new" | null>(null);
+  const [gone, setGone] = useState<string | null>(null);
   const known = proofs.data?.proofs ?? [];
   const proof = at === "new" ? undefined : (known.find((one) => one.document.id === at) ?? known[0]);
   const result = server.recommendation;
@@ -47,13 +48,21 @@ export default function ProofStep() {
             </Button>
           ))}
       </StepHead>
+      {gone && <PutBack proof={gone} onBack={() => setGone(null)} />}
       {proofs.isError && (
         <p role="alert" className={classes.note}>
           {proofs.error.message}
         </p>
       )}
       {proof ? (
-        <Running key={proof.document.id} proof={proof} onGone={() => setAt(null)} />
+        <Running
+          key={proof.document.id}
+          proof={proof}
+          onGone={() => {
+            setAt(null);
+            setGone(proof.document.id);
+          }}
+        />
       ) : result ? (
         <>
           <p className={classes.teach}>
@@ -69,8 +78,35 @@ export default function ProofStep() {
   );
 }
 
-function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
+/** A proof that was taken out comes back at a press. */
+function PutBack({ proof, onBack }: { proof: string; onBack: () => void }) {
   const { server } = useStore();
+  const client = useQueryClient();
+  const back = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/fittings/{fitting_id}/proofs/{proof_id}/back", {
+          params: { path: { fitting_id: server.id, proof_id: proof } },
+        }),
+      ),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ["proofs", server.id] });
+      onBack();
+    },
+  });
+  return (
+    <p className={classes.note} role="status">
+      The proof is taken out.{" "}
+      <Button size="xs" variant="default" loading={back.isPending} onClick={() => back.mutate()}>
+        Put it back
+      </Button>
+      {back.isError && ` ${back.error.message}`}
+    </p>
+  );
+}
+
+function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
+  const { server, draft, edit } = useStore();
   const client = useQueryClient();
   const queue = useQueue();
   const [table, setTable] = useState(false);
@@ -94,6 +130,9 @@ function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
         }),
       ),
     onSuccess: async () => {
+      // what it showed goes out of the proposal with it
+      const others = draft.evidence.filter((one) => one.source_id !== document.id);
+      if (others.length < draft.evidence.length) edit("evidence", others);
       await client.invalidateQueries({ queryKey: ["proofs", server.id] });
       onGone();
     },
@@ -159,6 +198,7 @@ function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
         <Button size="xs" variant="subtle" color="rust" loading={remove.isPending} onClick={() => remove.mutate()}>
           Take this proof out
         </Button>
+        {remove.isError && <span role="alert">{remove.error.message}</span>}
       </p>
     </>
   );
