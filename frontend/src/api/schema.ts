@@ -1394,6 +1394,8 @@ export interface components {
         /**
          * BuildClubDocument
          * @description A club to be built: its head (own:N or the rack's code) at a loft; what is None stays as it is.
+         *
+         *     `lie_mark_mm`: where the sole marked the board, from its middle towards the toe.
          */
         BuildClubDocument: {
             /**
@@ -1429,6 +1431,11 @@ export interface components {
              * @default null
              */
             lie_deg: number | null;
+            /**
+             * Lie Mark Mm
+             * @default null
+             */
+            lie_mark_mm: number | null;
             /** Loft Deg */
             loft_deg: number;
             /**
@@ -1454,9 +1461,9 @@ export interface components {
          * BuildClubOut
          * @description A club of the sheet.
          *
-         *     `usual` has the parts that a new club of its loft gets; `start_m` is where a changed lie starts the ball at
-         *     `seen_at_m`, right positive for a right-hander; `worth_strokes_round` what the set would cost more without the work
-         *     on this club.
+         *     `lie_asked_deg` is the lie that the mark on the board asks for; `usual` has the parts that a new club of its loft
+         *     gets; `start_m` is where a changed lie starts the ball at `seen_at_m`, right positive for a right-hander;
+         *     `worth_strokes_round` what the set would cost more without the work on this club.
          */
         BuildClubOut: {
             /**
@@ -1477,6 +1484,8 @@ export interface components {
             deepest_mm: number;
             /** Labour */
             labour: number;
+            /** Lie Asked Deg */
+            lie_asked_deg: number | null;
             /** Lie By Deg */
             lie_by_deg: number;
             /** Name */

@@ -7,7 +7,7 @@ from dataclasses import asdict
 from typing import Literal
 
 from oblatus.core.build.assembly import read_swing_weight
-from oblatus.core.build.bench import SEEN_AT, Grind, edge_height
+from oblatus.core.build.bench import SEEN_AT, Grind, edge_height, lie_from_mark
 from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS
 from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
 from oblatus.core.build.sheet import Prices, read_back
@@ -69,9 +69,9 @@ class ReadBackOut(Strict):
 class BuildClubOut(Strict):
     """A club of the sheet.
 
-    `usual` has the parts that a new club of its loft gets; `start_m` is where a changed lie starts the ball at
-    `seen_at_m`, right positive for a right-hander; `worth_strokes_round` what the set would cost more without the work
-    on this club.
+    `lie_asked_deg` is the lie that the mark on the board asks for; `usual` has the parts that a new club of its loft
+    gets; `start_m` is where a changed lie starts the ball at `seen_at_m`, right positive for a right-hander;
+    `worth_strokes_round` what the set would cost more without the work on this club.
     """
 
     wish: BuildClubDocument
@@ -83,6 +83,7 @@ class BuildClubOut(Strict):
     bend_deg: float
     bend_left_deg: float
     lie_by_deg: float
+    lie_asked_deg: float | None
     start_deg: float
     start_m: float
     removed_g: float
@@ -187,11 +188,12 @@ def _facts(head: Head) -> HeadFacts:
 
 
 def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, *, unmatched: bool) -> BuildClubOut:
-    stock, built, weights = club.wish.stock, club.built, club.weighting
+    stock, built, weights, mark = club.wish.stock, club.built, club.weighting, wish.lie_mark_mm
     return BuildClubOut(
         wish=wish, usual=usual_club(wish.code, wish.loft_deg, owned=False), name=stock.name,
         action=club.action, before=_facts(stock.head), after=_facts(club.head),
         bend_deg=club.bend_deg, bend_left_deg=round(club.bend_left_deg, 2), lie_by_deg=club.lie_by_deg,
+        lie_asked_deg=None if mark is None else round(stock.head.lie_deg + lie_from_mark(mark), 1),
         start_deg=round(club.lie.start_deg, 2), start_m=round(club.lie.start_m, 2),
         removed_g=0.0 if club.ground is None else round(club.ground.removed_g, 2),
         deepest_mm=0.0 if club.ground is None else round(1000.0 * club.ground.depth, 2),

@@ -439,6 +439,7 @@ class HeadEvidenceDocument(Strict):
 SwingWeight = Annotated[str, StringConstraints(pattern=r"^[A-G]\d(\.\d)?$")]
 BUILD = {
     "loft_deg": LOFT, "lie_deg": figures(Head)["lie_deg"].bound, "length_in": LENGTH, "bent_deg": Bound(-4, 4, "degrees"),
+    "lie_mark_mm": Bound(-25, 25, "mm"),
     "heel_mm": Bound(0, 3, "mm"), "toe_mm": Bound(0, 3, "mm"), "back_fraction": Bound(0, 0.5, ""),
     "back_deg": Bound(0, 20, "degrees"), "bevel_mm": Bound(0, 6, "mm"), "bevel_deg": Bound(0, 15, "degrees"),
 }  # fmt: skip
@@ -465,11 +466,15 @@ class AsBuiltDocument(Strict):
 
 
 class BuildClubDocument(Strict):
-    """A club to be built: its head (own:N or the rack's code) at a loft; what is None stays as it is."""
+    """A club to be built: its head (own:N or the rack's code) at a loft; what is None stays as it is.
+
+    `lie_mark_mm`: where the sole marked the board, from its middle towards the toe.
+    """
 
     code: Annotated[str, StringConstraints(min_length=1, max_length=40)]
     loft_deg: Annotated[float, Within(BUILD["loft_deg"])]
     lie_deg: Annotated[float, Within(BUILD["lie_deg"])] | None = None
+    lie_mark_mm: Annotated[float, Within(BUILD["lie_mark_mm"])] | None = None
     bent_before_deg: Annotated[tuple[Annotated[float, Within(BUILD["bent_deg"])], ...], Field(max_length=12)] = ()
     grind: GrindDocument = GrindDocument()
     length_in: Annotated[float, Within(BUILD["length_in"])] | None = None

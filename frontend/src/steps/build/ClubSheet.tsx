@@ -94,6 +94,13 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
           {...limit("lie_deg")}
           onChange={(lie_deg) => onChange({ lie_deg })}
         />
+        <Reading
+          label="Board mark, toe +"
+          unit="mm"
+          value={wish.lie_mark_mm ?? null}
+          bound={limit("lie_mark_mm")}
+          onChange={(lie_mark_mm) => onChange({ lie_mark_mm })}
+        />
         <BentBefore value={wish.bent_before_deg} onChange={(bent_before_deg) => onChange({ bent_before_deg })} />
         <PlainNumber
           label="Heel off"
@@ -184,6 +191,7 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
             {club.unmatched && ": more than a point off the others"}.{" "}
           </>
         )}
+        {club.lie_asked_deg !== null && `The mark asks for a lie of ${trimmed(club.lie_asked_deg)}°. `}
         {club.lie_by_deg !== 0 &&
           `Lie ${trimmed(Math.abs(club.lie_by_deg))}° ${club.lie_by_deg > 0 ? "upright" : "flat"} moves the start ${showDistance(metres(Math.abs(club.start_m)), units.distance, 1)} ${club.start_m < 0 ? "left" : "right"} at ${showDistance(metres(sheet.seen_at_m), units.distance)}, for a right-hander. `}
         {club.removed_g > 0 &&
@@ -201,12 +209,14 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
       <div className={parts.fields} role="group" aria-label={`${club.name} as built`}>
         <Reading
           label="Read: loft"
+          unit="°"
           value={wish.read.loft_deg ?? null}
           bound={limit("loft_deg")}
           onChange={(loft_deg) => onChange({ read: { ...wish.read, loft_deg } })}
         />
         <Reading
           label="Read: lie"
+          unit="°"
           value={wish.read.lie_deg ?? null}
           bound={limit("lie_deg")}
           onChange={(lie_deg) => onChange({ read: { ...wish.read, lie_deg } })}
@@ -284,14 +294,16 @@ function BentBefore({ value, onChange }: { value: readonly number[]; onChange: (
   );
 }
 
-/** A figure that was read of the built club, or none. */
+/** A figure that was read, or none. */
 function Reading({
   label,
+  unit,
   value,
   bound,
   onChange,
 }: {
   label: string;
+  unit: string;
   value: number | null;
   bound: Limit;
   onChange: (value: number | null) => void;
@@ -307,7 +319,7 @@ function Reading({
       placeholder="not read"
       inputMode="decimal"
       style={{ width: 130 }}
-      rightSection={<span className={parts.unit}>°</span>}
+      rightSection={<span className={parts.unit}>{unit}</span>}
       error={wrong ? `${plain(bound.low)} to ${plain(bound.high)}` : undefined}
       onChange={(event) => setText(event.currentTarget.value)}
       onBlur={() => {
