@@ -31,7 +31,8 @@ def test_the_proposed_set_is_the_sheet_and_worth_the_same(client, base, fitting)
 
 def test_a_changed_club_moves_its_figures_and_says_how_it_differs_from_the_proposal(client, base):
     clubs = [c["wish"] for c in client.get(f"{base}/build").get_json()["clubs"]]
-    clubs[0] = {**clubs[0], "lie_mark_mm": 3.1, "lie_deg": 64.5, "swing_weight": "D8", "loft_deg": clubs[0]["loft_deg"] + 0.5}
+    wanted = {"lie_mark_mm": 3.1, "lie_deg": 64.5, "swing_weight": "D8", "loft_deg": clubs[0]["loft_deg"] + 0.5}
+    clubs[0] = {**clubs[0], **wanted}
     assert edited(client, base, clubs)["steps"]["build"] == "partly"
     sheet = client.get(f"{base}/build").get_json()
     first = sheet["clubs"][0]
