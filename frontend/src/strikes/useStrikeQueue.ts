@@ -142,12 +142,13 @@ export function useStrikeQueue(): StrikeQueue {
       busy.current = false;
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
-        await askAgain(client, ["carries", "session-summary", "proofs"], id);
+        const came = await askAgain(client, ["carries", "session-summary", "proofs"], id);
         arrived.current.push(...sent);
-        const fresh = await store.reload().then(
+        const read = await store.reload().then(
           () => true,
           () => false,
         );
+        const fresh = came && read;
         const shown = fresh ? arrived.current.splice(0) : [];
         setLanded((before) => before.filter((act) => !shown.includes(act)));
       }

@@ -1,5 +1,5 @@
 import { SegmentedControl, TextInput } from "@mantine/core";
-import { useEffect, useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import type { Strike } from "../../api/client";
 import { SoleMark } from "../../pictures/SoleMark/SoleMark";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
@@ -19,6 +19,9 @@ export function About({ strike, soleWidth, hand, queue }: Props) {
   const [note, setNote] = useState(strike.note);
   useEffect(() => setNote(strike.note), [strike.note]);
   const keep = () => note !== strike.note && queue.tell(strike.id, { note });
+  // the next strike may come while the note on this one is being written
+  const leave = useEffectEvent(keep);
+  useEffect(() => () => void leave(), []);
   return (
     <section className={classes.about} aria-label="About the last strike">
       <h2>About the last strike</h2>

@@ -4,7 +4,7 @@ import type { Strike } from "../../api/client";
 import { newStrike } from "../../strikes/newStrike";
 import { AskReason } from "../../strikes/StrikeList";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
-import { show } from "../../testing/show";
+import { show, showAlone } from "../../testing/show";
 import { About } from "./About";
 import { LastStrike } from "./LastStrike";
 import { Plan } from "./Plan";
@@ -78,6 +78,20 @@ it("what the eye adds goes to the last strike, the note once it is finished", ()
   expect(tell).toHaveBeenCalledTimes(1);
   fireEvent.blur(note);
   expect(tell).toHaveBeenLastCalledWith("s", { note: "wet face" });
+});
+
+it("a note being written is kept when the next strike comes, and one that says nothing new is not told again", () => {
+  const tell = vi.fn();
+  const queue = { tell } as unknown as StrikeQueue;
+  const about = (id: string, note = "") => (
+    <About key={id} strike={strike({ id, note })} soleWidth={20} hand="right" queue={queue} />
+  );
+  const shown = showAlone(about("s"));
+  fireEvent.change(screen.getByLabelText("Note on the last strike"), { target: { value: "wet" } });
+  shown.again(about("next", "firm"));
+  expect(tell.mock.calls).toEqual([["s", { note: "wet" }]]);
+  shown.unmount();
+  expect(tell).toHaveBeenCalledTimes(1);
 });
 
 it("while it asks why, figures are reasons and nothing else", () => {
