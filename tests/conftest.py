@@ -25,8 +25,8 @@ hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
 hypothesis_settings.load_profile("oblatus")
 
 TABLES = (
-    "proof_ball, proof, edit, sign_in_try, fitter_session, photo, venue_record, reading, import_mapping, import_run, "
-    "device_link, strike, snapshot, rack_head, fitting, fitter, studio"
+    "build_order, proof_ball, proof, edit, sign_in_try, fitter_session, photo, venue_record, reading, "
+    "import_mapping, import_run, device_link, strike, snapshot, rack_head, fitting, fitter, studio"
 )
 
 

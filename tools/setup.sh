@@ -26,6 +26,9 @@ need_packages() {
   ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || command -v initdb >/dev/null || missing+=(postgresql-15)
   python3 -c 'import ensurepip' 2>/dev/null || missing+=(python3-venv)
   command -v nginx >/dev/null || [ -x /usr/sbin/nginx ] || missing+=(nginx-light)
+  # what paper is set with
+  python3 -c 'import ctypes.util as u, sys; sys.exit(not (u.find_library("pangoft2-1.0") and u.find_library("harfbuzz-subset")))' ||
+    missing+=(libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 fonts-dejavu-core)
   if [ "${1:-}" = browser ]; then
     command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || missing+=(chromium-headless-shell)
   fi

@@ -63,6 +63,8 @@ BODIES = {
     },
     "/proofs/<uuid:proof_id>/balls/<uuid:ball_id>": {"out": True},
     "/proofs/<uuid:proof_id>/feel": {"block": 0, "value": 3},
+    "/build/orders": {"id": str(uuid4()), "revision": 1},
+    "/build/orders/<uuid:order_id>/ticks": {"club": 0, "operation": 0, "done": True},
     "/imports/<uuid:import_id>/look": {},
     "/imports/<uuid:import_id>/run": {
         "mapping": {"columns": [{"column": 1, "field": "carry_m", "unit": "m"}], "club": "pw"}

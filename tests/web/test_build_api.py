@@ -49,11 +49,16 @@ def test_what_cannot_be_built_is_refused_at_its_field_and_nothing_is_lost(client
     clubs = [c["wish"] for c in client.get(f"{base}/build").get_json()["clubs"]]
     bent = [{**clubs[0], "bent_before_deg": [2.5, -0.5], "loft_deg": clubs[0]["loft_deg"] + 1.0}, *clubs[1:]]
     edited(client, base, bent)
-    reply = client.get(f"{base}/build")
-    assert reply.status_code == 422
-    fault = reply.get_json()["faults"][0]
+    sheet = client.get(f"{base}/build").get_json()
+    fault = sheet["faults"][0]
     assert fault["field"] == "build.clubs.0.bend_deg"
-    assert "at most 0 degrees" in fault["message"]
+    assert sheet["clubs"][0]["before"] == sheet["clubs"][0]["after"], "it stands there as it comes"
+    assert sheet["clubs"][0]["wish"]["bent_before_deg"] == [2.5, -0.5], "with what was typed"
+    assert client.get(f"{base}/build/sheet.pdf").status_code == 422
+    order = {"id": "5b0f1c1e-3b0e-4d38-9d7e-0a6d6b6a2c11", "revision": client.get(base).get_json()["revision"]}
+    refused = client.post(f"{base}/build/orders", json=order)
+    assert refused.get_json()["faults"][0]["field"] == "build.clubs.0.bend_deg"
+    assert "at most 0° either way" in fault["message"]
     assert client.get(base).get_json()["document"]["build"]["clubs"][0]["bent_before_deg"] == [2.5, -0.5]
     edited(client, base, [{**clubs[0], "code": "NONE"}])
     assert client.get(f"{base}/build").get_json()["faults"][0]["field"] == "build.clubs.0.code"

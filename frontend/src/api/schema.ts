@@ -168,8 +168,145 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The set as it is to be built: work, parts, price, and what it is worth so. */
+        /** The set as it is to be built: work, parts, price, what it is worth so, and how the bench is getting on. */
         get: operations["build_get_build_build_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give the sheet to the bench and take its heads from the rack. */
+        post: operations["build_post_order_build_orders_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/orders/{order_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take what the sheet has by now into its order. */
+        put: operations["build_put_order_build_orders__uuid_order_id__put"];
+        post?: never;
+        /** Cancel an order; its heads are back on the rack. */
+        delete: operations["build_delete_order_build_orders__uuid_order_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/orders/{order_id}/sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet of an order as a table, as it was signed. */
+        get: operations["build_get_order_csv_build_orders__uuid_order_id__sheet_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/orders/{order_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet of an order on paper, as it was signed. */
+        get: operations["build_get_order_pdf_build_orders__uuid_order_id__sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/orders/{order_id}/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign the set as built; the bag holds the built clubs from then on. */
+        post: operations["build_post_sign_build_orders__uuid_order_id__sign_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/orders/{order_id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Tick a piece of work off, or not after all. */
+        put: operations["build_put_tick_build_orders__uuid_order_id__ticks_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/sheet.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet as a table. */
+        get: operations["build_get_build_csv_build_sheet_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/build/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sheet on paper. */
+        get: operations["build_get_build_pdf_build_sheet_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -936,6 +1073,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the studio takes for its work, and tax. */
+        get: operations["prices_get_prices_get"];
+        /** Put a price list in place of the one at a revision. */
+        put: operations["prices_put_price_list_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack": {
         parameters: {
             query?: never;
@@ -1099,7 +1254,7 @@ export interface components {
     schemas: {
         /**
          * AsBuiltDocument
-         * @description What was read of a built club; None where it was not read.
+         * @description What was read of a built club; None where it was not read. `typed`: by hand, not taken over from the gauge.
          */
         AsBuiltDocument: {
             /**
@@ -1117,6 +1272,11 @@ export interface components {
              * @default null
              */
             swing_weight: string | null;
+            /**
+             * Typed
+             * @default true
+             */
+            typed: boolean;
         };
         /**
          * AsideIn
@@ -1150,9 +1310,17 @@ export interface components {
         };
         /**
          * AttachedDocument
-         * @description What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py).
+         * @description What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py), `builds`
+         *     builds that were signed (formats/build.py).
          */
         AttachedDocument: {
+            /**
+             * Builds
+             * @default []
+             */
+            builds: {
+                [key: string]: unknown;
+            }[];
             /**
              * Kept
              * @default []
@@ -1217,9 +1385,14 @@ export interface components {
         };
         /**
          * BagDocument
-         * @description What is in the bag above the wedges, and the wedges owned.
+         * @description What is in the bag above the wedges, the wedges owned, and those that were, newest first.
          */
         BagDocument: {
+            /**
+             * Former
+             * @default []
+             */
+            former: components["schemas"]["FormerWedgeDocument"][];
             /**
              * Nine Iron Loft Deg
              * @default 41
@@ -1442,7 +1615,8 @@ export interface components {
              * @default {
              *       "lie_deg": null,
              *       "loft_deg": null,
-             *       "swing_weight": null
+             *       "swing_weight": null,
+             *       "typed": true
              *     }
              */
             read: components["schemas"]["AsBuiltDocument"];
@@ -1507,13 +1681,15 @@ export interface components {
             /** Unmatched */
             unmatched: boolean;
             usual: components["schemas"]["BuildClubDocument"];
+            /** Weeks */
+            weeks: number;
             wish: components["schemas"]["BuildClubDocument"];
             /** Worth Strokes Round */
             worth_strokes_round: number | null;
         };
         /**
          * BuildDocument
-         * @description The set as it is to be built; without clubs it is the proposed one as it stands.
+         * @description The set as it is to be built; without clubs it is the proposed one as it stands. `prices` None: the studio's.
          */
         BuildDocument: {
             /**
@@ -1521,24 +1697,17 @@ export interface components {
              * @default []
              */
             clubs: components["schemas"]["BuildClubDocument"][];
-            /**
-             * @default {
-             *       "assemble": 18,
-             *       "bend": 8,
-             *       "grind": 45,
-             *       "lie": 6,
-             *       "tax": 0.2,
-             *       "weigh": 4
-             *     }
-             */
-            prices: components["schemas"]["PricesDocument"];
+            /** @default null */
+            prices: components["schemas"]["PricesDocument"] | null;
         };
         /**
          * BuildOut
          * @description The sheet: clubs, what they cost, what the set is worth as it would be built against the proposal.
          *
+         *     `faults`: why clubs cannot be built as wished; those stand on the sheet as they come.
          *     `own`: the fitter's own list of clubs, else the proposed set as it stands. `changed`: what the proposal has that the
-         *     sheet has not, in words. `faults`: why there is no sheet, by field.
+         *     sheet has not, in words. `weeks` until the last club is done. `order`: the one at the bench; `earlier`: those that
+         *     were signed or cancelled, newest first.
          */
         BuildOut: {
             /** As Built Strokes Round */
@@ -1547,10 +1716,19 @@ export interface components {
             changed: string[];
             /** Clubs */
             clubs: components["schemas"]["BuildClubOut"][];
+            /**
+             * Earlier
+             * @default []
+             */
+            earlier: components["schemas"]["OrderOut"][];
+            /** Faults */
+            faults: components["schemas"]["WhyNot"][];
             /** Grips */
             grips: components["schemas"]["PartOut"][];
             /** Labour */
             labour: number;
+            /** @default null */
+            order: components["schemas"]["OrderOut"] | null;
             /** Own */
             own: boolean;
             /** Parts */
@@ -1567,6 +1745,8 @@ export interface components {
             tax: number;
             /** Total */
             total: number;
+            /** Weeks */
+            weeks: number;
         };
         /**
          * BuiltClubOut
@@ -1589,6 +1769,44 @@ export interface components {
             owned: boolean;
             /** Sole Width Mm */
             sole_width_mm: number;
+        };
+        /**
+         * BuiltDocument
+         * @description What a wedge was when the studio built it; None where it was left as it was.
+         */
+        BuiltDocument: {
+            /** By */
+            by: string;
+            /**
+             * Grip
+             * @default null
+             */
+            grip: ("CB50" | "SB46" | "LG62" | "LT36") | null;
+            /**
+             * Length In
+             * @default null
+             */
+            length_in: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Order Id
+             * Format: uuid
+             */
+            order_id: string;
+            /**
+             * Shaft
+             * @default null
+             */
+            shaft: ("FS105" | "FR115" | "FF127" | "HZ85" | "HZ95") | null;
+            /**
+             * Swing Weight
+             * @default null
+             */
+            swing_weight: string | null;
         };
         /**
          * CandidateOut
@@ -1748,6 +1966,8 @@ export interface components {
             most_readings: number;
             /** Place */
             place: components["schemas"]["FigureField"][];
+            /** Prices */
+            prices: components["schemas"]["PriceLineOut"][];
             /** Proof Plan */
             proof_plan: {
                 [key: string]: components["schemas"]["BoundOut"];
@@ -2756,6 +2976,7 @@ export interface components {
             attached: components["schemas"]["AttachedDocument"] | null;
             /**
              * @default {
+             *       "former": [],
              *       "nine_iron_loft_deg": 41,
              *       "other_clubs": 10,
              *       "pitching_wedge_bounce_deg": 5,
@@ -2767,14 +2988,7 @@ export interface components {
             /**
              * @default {
              *       "clubs": [],
-             *       "prices": {
-             *         "assemble": 18,
-             *         "bend": 8,
-             *         "grind": 45,
-             *         "lie": 6,
-             *         "tax": 0.2,
-             *         "weigh": 4
-             *       }
+             *       "prices": null
              *     }
              */
             build: components["schemas"]["BuildDocument"];
@@ -2942,6 +3156,30 @@ export interface components {
             flips: components["schemas"]["FlipOut"][];
             /** Revision */
             revision: number;
+        };
+        /**
+         * FormerWedgeDocument
+         * @description A wedge as it was until a day: bent, ground or out of the bag since; `code` by which its strikes go then.
+         */
+        FormerWedgeDocument: {
+            /**
+             * Became
+             * @enum {string}
+             */
+            became: "bent" | "ground" | "out of the bag";
+            /** Code */
+            code: string;
+            /**
+             * Order Id
+             * Format: uuid
+             */
+            order_id: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            wedge: components["schemas"]["OwnedWedgeDocument"];
         };
         /**
          * FoundOut
@@ -3945,6 +4183,74 @@ export interface components {
             words: string;
         };
         /**
+         * OrderAnewIn
+         * @description The sheet as it is at a revision, for an order that is at the bench.
+         */
+        OrderAnewIn: {
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * OrderIn
+         * @description A sheet for the bench, as it was at a revision; the id is the screen's, so that one sent twice is one.
+         */
+        OrderIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * OrderOut
+         * @description A sheet at the bench, or one that was signed or cancelled.
+         *
+         *     `heads`: names of those taken from the rack for it. `changed`: what the sheet has by now that the order has not.
+         *     `missing`: what has to be done before it can be signed; `off`: readings outside their tolerance, for which a reason
+         *     is asked.
+         */
+        OrderOut: {
+            /** Changed */
+            changed: string[];
+            /** Clubs */
+            clubs: string[];
+            /** Ended At */
+            ended_at: string | null;
+            /** Ended By */
+            ended_by: string;
+            /** Heads */
+            heads: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Made By */
+            made_by: string;
+            /** Missing */
+            missing: string[];
+            /** Off */
+            off: number;
+            /** Reason */
+            reason: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "built" | "cancelled";
+            /** Ticks */
+            ticks: components["schemas"]["TickOut"][];
+            /** Total */
+            total: number;
+        };
+        /**
          * OutlierOut
          * @description A strike that does not fit the others.
          */
@@ -3984,8 +4290,9 @@ export interface components {
          * OwnedWedgeDocument
          * @description A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured.
          *
-         *     `loft_typed`: the measured loft was typed, not taken over from the gauge. `photos` are kept by the studio beside the
-         *     document.
+         *     `loft_typed`: the measured loft was typed, not taken over from the gauge. `bends_deg`: every bend of its life, for
+         *     loft or lie, since the studio knows it; they use up what it may be bent by. `photos` are kept by the studio beside
+         *     the document.
          */
         OwnedWedgeDocument: {
             /**
@@ -3993,8 +4300,15 @@ export interface components {
              * @default 2
              */
             bend_limit_deg: number;
+            /**
+             * Bends Deg
+             * @default []
+             */
+            bends_deg: number[];
             /** Bounce Deg */
             bounce_deg: number;
+            /** @default null */
+            built: components["schemas"]["BuiltDocument"] | null;
             /**
              * Camber Radius Mm
              * @default 50
@@ -4112,7 +4426,7 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A shaft or grip of the studio.
+         * @description A shaft or grip of the studio; `weeks` until it is here, 0 if the workshop keeps it.
          */
         PartOut: {
             /** Code */
@@ -4123,6 +4437,8 @@ export interface components {
             name: string;
             /** Price */
             price: number;
+            /** Weeks */
+            weeks: number;
         };
         /**
          * PasswordIn
@@ -4326,6 +4642,38 @@ export interface components {
             wedge_count: number | null;
         };
         /**
+         * PriceLineOut
+         * @description A line of the price list, and what it may be.
+         */
+        PriceLineOut: {
+            /** High */
+            high: number;
+            /** Key */
+            key: string;
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PriceListIn
+         * @description A price list in place of the one at a revision.
+         */
+        PriceListIn: {
+            prices: components["schemas"]["PricesDocument"];
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * PriceListOut
+         * @description The studio's price list and its revision.
+         */
+        PriceListOut: {
+            prices: components["schemas"]["PricesDocument"];
+            /** Revision */
+            revision: number;
+        };
+        /**
          * PricesDocument
          * @description The studio's price list for work, and tax as a share.
          */
@@ -4334,32 +4682,32 @@ export interface components {
              * Assemble
              * @default 18
              */
-            assemble: number;
+            assemble?: number;
             /**
              * Bend
              * @default 8
              */
-            bend: number;
+            bend?: number;
             /**
              * Grind
              * @default 45
              */
-            grind: number;
+            grind?: number;
             /**
              * Lie
              * @default 6
              */
-            lie: number;
+            lie?: number;
             /**
              * Tax
              * @default 0.2
              */
-            tax: number;
+            tax?: number;
             /**
              * Weigh
              * @default 4
              */
-            weigh: number;
+            weigh?: number;
         };
         /**
          * ProofBall
@@ -5454,6 +5802,19 @@ export interface components {
             name: string;
         };
         /**
+         * SignIn
+         * @description The set as built, as it was at a revision; `reason` why readings outside their tolerance stay.
+         */
+        SignIn: {
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
          * SignInIn
          * @description Address and password.
          */
@@ -5937,6 +6298,35 @@ export interface components {
             set_aside?: string | null;
         };
         /**
+         * TickIn
+         * @description A piece of work by its club's and its own place on the sheet, and whether it is done.
+         */
+        TickIn: {
+            /** Club */
+            club: number;
+            /** Done */
+            done: boolean;
+            /** Operation */
+            operation: number;
+        };
+        /**
+         * TickOut
+         * @description A piece of work that is done: the club's and the operation's place on the sheet, by whom and when.
+         */
+        TickOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Club */
+            club: number;
+            /** Operation */
+            operation: number;
+        };
+        /**
          * TrendOut
          * @description A drift from the first strike to the last.
          */
@@ -6097,6 +6487,16 @@ export interface components {
         VenuesOut: {
             /** Records */
             records: components["schemas"]["VenueOut"][];
+        };
+        /**
+         * WhyNot
+         * @description Why a club cannot be built as wished, at the field of the wish.
+         */
+        WhyNot: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
         };
         /**
          * WindowOut
@@ -7511,6 +7911,978 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_post_order_build_orders_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_put_order_build_orders__uuid_order_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderAnewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_delete_order_build_orders__uuid_order_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_get_order_csv_build_orders__uuid_order_id__sheet_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv; charset=utf-8": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_get_order_pdf_build_orders__uuid_order_id__sheet_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_post_sign_build_orders__uuid_order_id__sign_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_put_tick_build_orders__uuid_order_id__ticks_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                order_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_get_build_csv_build_sheet_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv; charset=utf-8": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    build_get_build_pdf_build_sheet_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */
@@ -12856,6 +14228,221 @@ export interface operations {
             };
             /** @description Method Not Allowed */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    prices_get_prices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceListOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    prices_put_price_list_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceListIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceListOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -17,6 +17,7 @@ const DID: Record<Act["kind"], string> = {
   ball: "A ball of a proof",
   ball_tell: "What was said of a ball",
   feel: "How a block felt",
+  tick: "A tick of the build sheet",
 };
 
 /** Acts on strikes that the server does not take: each with its reason, to be mended and sent again, or let go. */

@@ -17,7 +17,8 @@ export type Act =
   | { kind: "back"; id: string }
   | { kind: "ball"; proof: string; ball: ProofBall }
   | { kind: "ball_tell"; proof: string; id: string; changes: BallTelling }
-  | { kind: "feel"; proof: string; id: string; block: number; value: number };
+  | { kind: "feel"; proof: string; id: string; block: number; value: number }
+  | { kind: "tick"; id: string; order: string; club: number; operation: number; done: boolean };
 
 /** Why the server does not take an act: in words, and at which field. */
 export interface Refusal {

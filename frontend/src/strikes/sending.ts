@@ -55,6 +55,13 @@ export async function perform(fitting_id: string, act: Act) {
     return;
   }
   if (act.kind === "ball" || act.kind === "ball_tell" || act.kind === "feel") return performProof(fitting_id, act);
+  if (act.kind === "tick") {
+    const { order: order_id, club, operation, done } = act;
+    const params = { path: { fitting_id, order_id } };
+    const body = { club, operation, done };
+    await unwrap(api.PUT("/api/fittings/{fitting_id}/build/orders/{order_id}/ticks", { params, body }));
+    return;
+  }
   const params = { path: { fitting_id, strike_id: act.id } };
   if (act.kind === "undo") await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params }));
   else if (act.kind === "back")

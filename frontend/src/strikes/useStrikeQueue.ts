@@ -39,6 +39,8 @@ export interface StrikeQueue {
   putBack: (id: string) => void;
   /** A ball of a proof, or what more is said of one or of its block. */
   prove: (act: Extract<Act, { proof: string }>) => void;
+  /** A piece of work of a build sheet, done or not after all. */
+  tick: (act: Omit<Extract<Act, { kind: "tick" }>, "kind" | "id">) => void;
   /** Send a refused act again, as it was or mended. */
   again: (refused: KeptAct, act?: Act) => void;
   /** Let go of a refused act. */
@@ -142,7 +144,7 @@ export function useStrikeQueue(): StrikeQueue {
       busy.current = false;
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
-        const came = await askAgain(client, ["carries", "session-summary", "proofs"], id);
+        const came = await askAgain(client, ["carries", "session-summary", "proofs", "build"], id);
         arrived.current.push(...sent);
         const read = await store.reload().then(
           () => true,
@@ -229,6 +231,11 @@ export function useStrikeQueue(): StrikeQueue {
     undo,
     putBack: useCallback((strike: string) => add({ kind: "back", id: strike }), [add]),
     prove: useCallback((act: Extract<Act, { proof: string }>) => add(act), [add]),
+    tick: useCallback(
+      (work: Omit<Extract<Act, { kind: "tick" }>, "kind" | "id">) =>
+        add({ kind: "tick", id: `${work.order}.${work.club}.${work.operation}`, ...work }),
+      [add],
+    ),
     again: (one, act) => {
       forget(one);
       const mended = act ?? one.act;

@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 from argparse import Namespace
+from datetime import date
+from pathlib import Path
 from typing import Any
 
 from oblatus.cli.arguments import read_text, say
 from oblatus.core.fitting.proposal import propose
+from oblatus.core.words import SI
 from oblatus.formats.build import BuildOut
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import load_fitting
+from oblatus.formats.print.build_sheet import build_pdf
 from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import recommendation_out
 from oblatus.usecases.build_sheet import sheet_of
@@ -21,6 +25,7 @@ def add_build(commands: Any) -> None:
     parser = commands.add_parser("build", help="the build sheet of a fitting document")
     parser.add_argument("file", help="a fitting document, - for standard input; its section build, else the proposal")
     parser.add_argument("--json", action="store_true")
+    parser.add_argument("--pdf", type=Path, metavar="FILE", help="write the sheet as PDF too")
     parser.set_defaults(run=run_build)
 
 
@@ -28,7 +33,9 @@ def run_build(args: Namespace) -> int:
     """Print the sheet; a document without a rack is built from the demo rack."""
     document = load_fitting(read_text(args.file))
     fitting, judge = fitting_from(document, demo_rack()), engine().judge
-    sheet = sheet_of(document, fitting, recommendation_out(propose(fitting, judge)), judge)
+    sheet = sheet_of(document, fitting, recommendation_out(propose(fitting, judge)), judge).out
+    if args.pdf is not None:
+        args.pdf.write_bytes(build_pdf(sheet, document.player.name, "", date.today(), SI))
     say(sheet.model_dump_json() if args.json else _words(sheet, document.player.name))
     return 0
 

@@ -4,17 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
-from typing import Literal
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import StringConstraints
 
 from oblatus.core.build.assembly import read_swing_weight
 from oblatus.core.build.bench import SEEN_AT, Grind, edge_height, lie_from_mark
-from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS
+from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS, Grip, Shaft
 from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
 from oblatus.core.build.sheet import Prices, read_back
 from oblatus.core.clubs import Head, StockHead
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import BuildClubDocument, BuildDocument
+from oblatus.formats.fitting import BuildClubDocument, BuildDocument, PricesDocument
 from oblatus.formats.recommendation import outline_mm
 
 USUAL_LENGTH_IN = ((50.0, 35.5), (56.0, 35.25), (70.0, 35.0))
@@ -93,6 +97,7 @@ class BuildClubOut(Strict):
     as_built: list[ReadBackOut]
     labour: float
     parts: float
+    weeks: int
     on_shelf: int | None
     notes: list[str]
     unmatched: bool
@@ -100,21 +105,65 @@ class BuildClubOut(Strict):
 
 
 class PartOut(Strict):
-    """A shaft or grip of the studio."""
+    """A shaft or grip of the studio; `weeks` until it is here, 0 if the workshop keeps it."""
 
     code: str
     name: str
     mass_g: float
     price: float
+    weeks: int
+
+
+class TickOut(Strict):
+    """A piece of work that is done: the club's and the operation's place on the sheet, by whom and when."""
+
+    club: int
+    operation: int
+    by: str
+    at: datetime
+
+
+class OrderOut(Strict):
+    """A sheet at the bench, or one that was signed or cancelled.
+
+    `heads`: names of those taken from the rack for it. `changed`: what the sheet has by now that the order has not.
+    `missing`: what has to be done before it can be signed; `off`: readings outside their tolerance, for which a reason
+    is asked.
+    """
+
+    id: UUID
+    state: Literal["open", "built", "cancelled"]
+    made_by: str
+    made_at: datetime
+    ended_by: str
+    ended_at: datetime | None
+    heads: list[str]
+    clubs: list[str]
+    total: float
+    ticks: list[TickOut]
+    changed: list[str]
+    missing: list[str]
+    off: int
+    reason: str
+
+
+class WhyNot(Strict):
+    """Why a club cannot be built as wished, at the field of the wish."""
+
+    field: str
+    message: str
 
 
 class BuildOut(Strict):
     """The sheet: clubs, what they cost, what the set is worth as it would be built against the proposal.
 
+    `faults`: why clubs cannot be built as wished; those stand on the sheet as they come.
     `own`: the fitter's own list of clubs, else the proposed set as it stands. `changed`: what the proposal has that the
-    sheet has not, in words. `faults`: why there is no sheet, by field.
+    sheet has not, in words. `weeks` until the last club is done. `order`: the one at the bench; `earlier`: those that
+    were signed or cancelled, newest first.
     """
 
+    faults: list[WhyNot]
     clubs: list[BuildClubOut]
     own: bool
     changed: list[str]
@@ -123,11 +172,35 @@ class BuildOut(Strict):
     parts: float
     tax: float
     total: float
+    weeks: int
     strokes_round: float | None
     as_built_strokes_round: float | None
     proposal_strokes_round: float | None
     shafts: list[PartOut]
     grips: list[PartOut]
+    order: OrderOut | None = None
+    earlier: tuple[OrderOut, ...] = ()
+
+
+class SignedBuildDocument(Strict):
+    """A build that was signed, in a file: the sheet as built, by whom and when; its id is in the built wedges."""
+
+    id: UUID
+    sheet: BuildOut
+    heads: tuple[Annotated[str, StringConstraints(max_length=40)], ...]
+    ticks: dict[Annotated[str, StringConstraints(pattern=r"^\d+\.\d+$")], TickedDocument]
+    reason: Annotated[str, StringConstraints(max_length=200)]
+    made_by: Annotated[str, StringConstraints(max_length=120)]
+    created_at: datetime
+    ended_by: Annotated[str, StringConstraints(max_length=120)]
+    ended_at: datetime
+
+
+class TickedDocument(Strict):
+    """Who did a piece of work, and when."""
+
+    by: Annotated[str, StringConstraints(max_length=120)]
+    at: datetime
 
 
 def wish_from(club: BuildClubDocument, stock: Mapping[str, StockHead], place: int) -> Wish:
@@ -144,9 +217,9 @@ def wish_from(club: BuildClubDocument, stock: Mapping[str, StockHead], place: in
     )  # fmt: skip
 
 
-def prices_from(document: BuildDocument) -> Prices:
-    """The price list."""
-    return Prices(**document.prices.model_dump())
+def prices_from(document: BuildDocument, studio: PricesDocument) -> Prices:
+    """The price list: the studio's, unless the fitting brings one."""
+    return Prices(**(studio if document.prices is None else document.prices).model_dump())
 
 
 def usual_club(code: str, loft_deg: float, *, owned: bool) -> BuildClubDocument:
@@ -161,7 +234,7 @@ def usual_club(code: str, loft_deg: float, *, owned: bool) -> BuildClubDocument:
 
 def build_out(
     wishes: Sequence[BuildClubDocument], plan: SetPlan, worths: Sequence[float | None], changed: Sequence[str],
-    strokes: float | None, as_built: float | None, proposal: float | None, *, own: bool,
+    strokes: float | None, as_built: float | None, proposal: float | None, faults: Sequence[Fault] = (), *, own: bool,
 ) -> BuildOut:  # fmt: skip
     """The sheet as JSON models."""
     clubs = [
@@ -169,14 +242,19 @@ def build_out(
         for n, (wish, club, worth) in enumerate(zip(wishes, plan.clubs, worths, strict=True))
     ]
     return BuildOut(
+        faults=[WhyNot(field=one.field, message=one.message) for one in faults],
         clubs=clubs, own=own, changed=list(changed), seen_at_m=SEEN_AT, labour=round(plan.labour, 2),
-        parts=round(plan.parts, 2), tax=round(plan.tax, 2), total=round(plan.total, 2),
+        parts=round(plan.parts, 2), tax=round(plan.tax, 2), total=round(plan.total, 2), weeks=plan.weeks,
         strokes_round=None if strokes is None else round(strokes, 4),
         as_built_strokes_round=None if as_built is None else round(as_built, 4),
         proposal_strokes_round=None if proposal is None else round(proposal, 4),
-        shafts=[PartOut(code=s.code, name=s.name, mass_g=s.mass_g, price=s.price) for s in SHAFTS],
-        grips=[PartOut(code=g.code, name=g.name, mass_g=g.mass_g, price=g.price) for g in GRIPS],
+        shafts=[_part(shaft) for shaft in SHAFTS],
+        grips=[_part(grip) for grip in GRIPS],
     )  # fmt: skip
+
+
+def _part(part: Shaft | Grip) -> PartOut:
+    return PartOut(code=part.code, name=part.name, mass_g=part.mass_g, price=part.price, weeks=part.weeks)
 
 
 def _facts(head: Head) -> HeadFacts:
@@ -211,7 +289,7 @@ def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, *, unmat
                 None if wish.read.swing_weight is None else read_swing_weight(wish.read.swing_weight),
             )
         ],
-        labour=club.labour, parts=club.parts,
+        labour=club.labour, parts=club.parts, weeks=club.weeks,
         on_shelf=None if stock.owned else stock.stock, notes=list(club.notes), unmatched=unmatched,
         worth_strokes_round=None if worth is None else round(worth, 4),
     )  # fmt: skip

@@ -7,6 +7,7 @@ from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
+from oblatus.core.build.bench import bend_left
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
 from oblatus.core.figures import figures, in_engine
@@ -49,9 +50,17 @@ def fitting_from(
     """
     heads = document.rack if document.rack is not None else rack
     stock = [
-        StockHead(f"own:{n}", wedge.name, head_from(wedge), wedge.make, True, 1, wedge.bend_limit_deg)
+        StockHead(
+            f"own:{n}",
+            wedge.name,
+            head_from(wedge),
+            wedge.make,
+            True,
+            1,
+            bend_left(wedge.bend_limit_deg, wedge.bends_deg),
+        )
         for n, wedge in enumerate(document.bag.wedges)
-    ]
+    ]  # fmt: skip
     stock += [
         StockHead(head.code, head.name, head_from(head), head.make, False, head.stock, head.bend_limit_deg, head.price)
         for head in heads

@@ -17,7 +17,7 @@ from pydantic import Field, StringConstraints, ValidationError, create_model, mo
 from oblatus.core.bounds import FLIGHT, Bound
 from oblatus.core.build.assembly import LENGTH
 from oblatus.core.build.parts import GRIP_OF, SHAFT_OF
-from oblatus.core.build.sheet import Prices
+from oblatus.core.build.sheet import PRICE_LIST, Prices
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures, in_engine
 from oblatus.core.gapping import SWINGS
@@ -251,11 +251,27 @@ class RackHeadDocument(HeadDocument):
     price: Annotated[float, Within(Bound(0, 100_000, ""))] | None = None
 
 
+SwingWeight = Annotated[str, StringConstraints(pattern=r"^[A-G]\d(\.\d)?$")]
+
+
+class BuiltDocument(Strict):
+    """What a wedge was when the studio built it; None where it was left as it was."""
+
+    order_id: UUID
+    on: date
+    by: Name
+    length_in: Annotated[float, Within(LENGTH)] | None = None
+    shaft: Literal[tuple(SHAFT_OF)] | None = None  # type: ignore[valid-type]
+    grip: Literal[tuple(GRIP_OF)] | None = None  # type: ignore[valid-type]
+    swing_weight: SwingWeight | None = None
+
+
 class OwnedWedgeDocument(HeadDocument):
     """A wedge the player owns; `loft_deg` is the measured one, or the stamped one until it is measured.
 
-    `loft_typed`: the measured loft was typed, not taken over from the gauge. `photos` are kept by the studio beside the
-    document.
+    `loft_typed`: the measured loft was typed, not taken over from the gauge. `bends_deg`: every bend of its life, for
+    loft or lie, since the studio knows it; they use up what it may be bent by. `photos` are kept by the studio beside
+    the document.
     """
 
     name: Name
@@ -267,16 +283,35 @@ class OwnedWedgeDocument(HeadDocument):
     wear_class: Literal["unknown", "fresh", "used", "worn"] = "unknown"
     wear: Note = ""
     photos: Annotated[tuple[UUID, ...], Field(max_length=6)] = ()
+    bends_deg: Annotated[tuple[Annotated[float, Within(Bound(-4, 4, "degrees"))], ...], Field(max_length=40)] = ()
+    built: BuiltDocument | None = None
+
+
+Became = Literal["bent", "ground", "out of the bag"]
+
+
+class FormerWedgeDocument(Strict):
+    """A wedge as it was until a day: bent, ground or out of the bag since; `code` by which its strikes go then."""
+
+    code: Annotated[str, StringConstraints(max_length=40)]
+    wedge: OwnedWedgeDocument
+    until: date
+    became: Became
+    order_id: UUID
+
+
+MOST_FORMER = 60
 
 
 class BagDocument(Strict):
-    """What is in the bag above the wedges, and the wedges owned."""
+    """What is in the bag above the wedges, the wedges owned, and those that were, newest first."""
 
     nine_iron_loft_deg: Annotated[float, Within(Bound(34, 48, "degrees"))] = 41.0
     pitching_wedge_loft_deg: Annotated[float, Within(Bound(40, 52, "degrees"))] = 46.0
     pitching_wedge_bounce_deg: Annotated[float, Within(Bound(0, 12, "degrees"))] = 5.0
     other_clubs: Annotated[int, Within(Bound(5, 14, "clubs"))] = 10
     wedges: Annotated[tuple[OwnedWedgeDocument, ...], Field(max_length=8)] = ()
+    former: Annotated[tuple[FormerWedgeDocument, ...], Field(max_length=MOST_FORMER)] = ()
 
     @model_validator(mode="after")
     def _nine_iron_is_stronger(self) -> Self:
@@ -436,7 +471,6 @@ class HeadEvidenceDocument(Strict):
     shots: Annotated[tuple[ShiftDocument, ...], Field(min_length=1, max_length=20)]
 
 
-SwingWeight = Annotated[str, StringConstraints(pattern=r"^[A-G]\d(\.\d)?$")]
 BUILD = {
     "loft_deg": LOFT, "lie_deg": figures(Head)["lie_deg"].bound, "length_in": LENGTH, "bent_deg": Bound(-4, 4, "degrees"),
     "lie_mark_mm": Bound(-25, 25, "mm"),
@@ -458,11 +492,12 @@ class GrindDocument(Strict):
 
 
 class AsBuiltDocument(Strict):
-    """What was read of a built club; None where it was not read."""
+    """What was read of a built club; None where it was not read. `typed`: by hand, not taken over from the gauge."""
 
     loft_deg: Annotated[float, Within(BUILD["loft_deg"])] | None = None
     lie_deg: Annotated[float, Within(BUILD["lie_deg"])] | None = None
     swing_weight: SwingWeight | None = None
+    typed: bool = True
 
 
 class BuildClubDocument(Strict):
@@ -487,19 +522,19 @@ class BuildClubDocument(Strict):
 class PricesDocument(Strict):
     """The studio's price list for work, and tax as a share."""
 
-    bend: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.bend
-    lie: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.lie
-    grind: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.grind
-    assemble: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.assemble
-    weigh: Annotated[float, Within(Bound(0, 1000, ""))] = PRICES.weigh
-    tax: Annotated[float, Within(Bound(0, 0.5, ""))] = PRICES.tax
+    bend: Annotated[float, Within(PRICE_LIST["bend"][1])] = PRICES.bend
+    lie: Annotated[float, Within(PRICE_LIST["lie"][1])] = PRICES.lie
+    grind: Annotated[float, Within(PRICE_LIST["grind"][1])] = PRICES.grind
+    assemble: Annotated[float, Within(PRICE_LIST["assemble"][1])] = PRICES.assemble
+    weigh: Annotated[float, Within(PRICE_LIST["weigh"][1])] = PRICES.weigh
+    tax: Annotated[float, Within(PRICE_LIST["tax"][1])] = PRICES.tax
 
 
 class BuildDocument(Strict):
-    """The set as it is to be built; without clubs it is the proposed one as it stands."""
+    """The set as it is to be built; without clubs it is the proposed one as it stands. `prices` None: the studio's."""
 
     clubs: Annotated[tuple[BuildClubDocument, ...], Field(max_length=8)] = ()
-    prices: PricesDocument = PricesDocument()
+    prices: PricesDocument | None = None
 
 
 class KeptDocument(Strict):
@@ -523,12 +558,14 @@ class PhotoDocument(Strict):
 
 
 class AttachedDocument(Strict):
-    """What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py)."""
+    """What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py), `builds`
+    builds that were signed (formats/build.py)."""
 
     kept: Annotated[tuple[KeptDocument, ...], Field(max_length=500)] = ()
     readings: Annotated[tuple[ReadingDocument, ...], Field(max_length=5000)] = ()
     photos: Annotated[tuple[PhotoDocument, ...], Field(max_length=80)] = ()
     proofs: Annotated[tuple[dict[str, Any], ...], Field(max_length=60)] = ()
+    builds: Annotated[tuple[dict[str, Any], ...], Field(max_length=60)] = ()
 
 
 Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]

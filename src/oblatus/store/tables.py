@@ -18,6 +18,7 @@ from sqlalchemy import (
     LargeBinary,
     UniqueConstraint,
     Uuid,
+    text,
 )
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlmodel import Field, SQLModel
@@ -44,13 +45,15 @@ def _of_a_fitting(name: str) -> ForeignKeyConstraint:
 
 
 class Studio(SQLModel, table=True):
-    """A fitting studio: the border that no query crosses."""
+    """A fitting studio: the border that no query crosses. `prices` None: the usual price list."""
 
     __tablename__ = "studio"
 
     id: UUID = Field(default_factory=uuid4, primary_key=True)
     name: str = Field(max_length=120)
     rack_revision: int = Field(default=1, sa_column_kwargs={"server_default": "1"})
+    prices: dict[str, float] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
+    prices_revision: int = Field(default=1, sa_column_kwargs={"server_default": "1"})
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
 
 
@@ -385,3 +388,28 @@ class ProofBallRow(SQLModel, table=True):
     set_aside: str | None = Field(default=None, max_length=120)
     taken_at: datetime = Field(default_factory=now, sa_column=_moment())
     removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
+
+
+class BuildOrderRow(SQLModel, table=True):
+    """A build sheet given to the bench: the sheet as it was ordered, heads taken from the rack for it, ticks by club and
+    operation. Signed, it holds the sheet as built, and a trigger refuses every later change."""
+
+    __tablename__ = "build_order"
+    __table_args__ = (
+        _of_a_fitting("fk_build_order_fitting"),
+        CheckConstraint("state in ('open', 'built', 'cancelled')", name="ck_build_order_state"),
+        Index("ix_build_order_open", "fitting_id", unique=True, postgresql_where=text("state = 'open'")),
+    )
+
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    fitting_id: UUID = Field(index=True)
+    state: str = Field(default="open", max_length=10)
+    sheet: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    heads: list[str] = Field(default_factory=list, sa_column=Column(JSONB, nullable=False))
+    ticks: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSONB, nullable=False, server_default="{}"))
+    reason: str = Field(default="", max_length=200, sa_column_kwargs={"server_default": ""})
+    made_by: str = Field(max_length=120)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+    ended_by: str = Field(default="", max_length=120, sa_column_kwargs={"server_default": ""})
+    ended_at: datetime | None = Field(default=None, sa_column=_moment_or_never())

@@ -17,7 +17,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import law_gains
-from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
 
 
@@ -64,4 +64,4 @@ def _inputs(
         rows = StudioRows(session, actor.studio_id)
         row = rows.fitting(fitting_id)
         struck = measured(strikes_of(rows, fitting_id))
-        return row.revision, FittingDocument.model_validate(row.document), rack_of(rows), struck
+        return row.revision, FittingDocument.model_validate(row.document), rack_for(rows, fitting_id), struck

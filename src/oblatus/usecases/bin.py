@@ -6,18 +6,30 @@ from collections.abc import Sequence
 from datetime import timedelta
 from uuid import UUID
 
+from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows, bins_before
 from oblatus.store.tables import FittingRow, now
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.build_orders import end_order
 
 KEPT_FOR = timedelta(days=30)
 
 
 def remove_fitting(database: Database, actor: Actor, fitting_id: UUID) -> None:
-    """Put a fitting into the bin; raises `NotFoundError` if the studio has no such fitting."""
+    """Put a fitting into the bin; an order at the bench is cancelled, its heads are for others then.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    """
     with database.transaction() as session:
         StudioRows(session, actor.studio_id).bin_fitting(fitting_id)
+        builds = StudioBuilds(session, actor.studio_id)
+        for order in builds.orders(fitting_id):
+            if order.state == "open":
+                end_order(session, builds, order, actor.name)
 
 
 def list_bin(database: Database, actor: Actor) -> Sequence[FittingRow]:

@@ -31,7 +31,7 @@ from oblatus.usecases.actor import Actor
 from oblatus.usecases.health import BEAT
 from oblatus.usecases.link_instrument import INSTRUMENTS, instrument_arm
 from oblatus.usecases.link_monitor import arm_message
-from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
 
 LOG = logging.getLogger(__name__)
@@ -281,7 +281,7 @@ class _Monitor(_Link):
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
         """See `_Link`."""
         document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
-        fitting = fitting_from(document, rack_of(rows), measured(strikes_of(rows, self.fitting_id)))
+        fitting = fitting_from(document, rack_for(rows, self.fitting_id), measured(strikes_of(rows, self.fitting_id)))
         message = arm_message(fitting, row.club, row.swing)
         self.loft_deg = float(message["head"]["loft_deg"])
         return message
@@ -303,7 +303,7 @@ class _Instrument(_Link):
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
         """See `_Link`."""
         document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
-        return {**instrument_arm(document, self.kind, row.target), "turn": row.armed}
+        return {**instrument_arm(document, self.kind, row.target, rack_for(rows, self.fitting_id)), "turn": row.armed}
 
     def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
         """See `_Link`."""

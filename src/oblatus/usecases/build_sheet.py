@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
-from uuid import UUID
+from dataclasses import dataclass, replace
 
 from oblatus.core.build.plan import SetPlan, Wish, plan_set
 from oblatus.core.build.sheet import as_read
@@ -14,56 +13,102 @@ from oblatus.core.fitting.as_built import strokes_with
 from oblatus.core.fitting.proved import same_sole
 from oblatus.errors import Fault, InputError
 from oblatus.formats.build import BuildOut, build_out, prices_from, usual_club, wish_from
-from oblatus.formats.fitting import AsBuiltDocument, BuildClubDocument, FittingDocument
+from oblatus.formats.fitting import (
+    AsBuiltDocument,
+    BuildClubDocument,
+    BuildDocument,
+    FittingDocument,
+    PricesDocument,
+)
 from oblatus.formats.recommendation import RecommendationOut
-from oblatus.store.database import Database
-from oblatus.usecases.actor import Actor
-from oblatus.usecases.engine import engine
-from oblatus.usecases.propose import propose
-from oblatus.usecases.show_carries import inputs_of
-from oblatus.usecases.strikes_of import measured
+
+USUAL_PRICES = PricesDocument()
 
 
-def see_build(database: Database, actor: Actor, fitting_id: UUID) -> BuildOut:
-    """The sheet of a fitting.
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """The sheet as it is shown, the plan behind it, and the heads as they were read."""
+
+    out: BuildOut
+    plan: SetPlan
+    read: tuple[Head, ...]
+
+
+def sheet_of(
+    document: FittingDocument,
+    fitting: Fitting,
+    proposal: RecommendationOut | None,
+    judge: StrokesJudge,
+    prices: PricesDocument = USUAL_PRICES,
+    *,
+    lenient: bool = False,
+) -> Sheet:
+    """The sheet for a document: its own clubs, or the proposed ones with the usual parts.
+
+    A lenient one shows a club that cannot be built as it comes, and says why, so that it can be mended.
 
     Raises
     ------
     InputError
-        If a club cannot be built so, at its field; or if nothing is proposed and no club was chosen.
-    NotFoundError
-        If the studio has no such fitting.
+        If a club cannot be built so, at its field; a lenient one only if a head is neither owned nor on the rack.
     """
-    inputs = inputs_of(database, actor, fitting_id)
-    found = propose(inputs.document, inputs.rack, measured(inputs.strikes))
-    if found.result is None and not inputs.document.build.clubs:
-        raise InputError(list(found.problem))
-    return sheet_of(inputs.document, inputs.fitting(), found.result, engine().judge)
-
-
-def sheet_of(
-    document: FittingDocument, fitting: Fitting, proposal: RecommendationOut | None, judge: StrokesJudge
-) -> BuildOut:
-    """The sheet for a document: its own clubs, or the proposed ones with the usual parts; raises as `see_build`."""
     own = bool(document.build.clubs)
     proposed = [usual_club(c.code, c.loft_deg, owned=c.owned) for c in proposal.clubs] if proposal else []
     clubs = list(document.build.clubs) if own else proposed
-    stock = {item.code: item for item in fitting.stock}
-    wishes = [wish_from(club, stock, n) for n, club in enumerate(clubs)]
+    faults: tuple[Fault, ...] = ()
+    buildable: Sequence[BuildClubDocument] = clubs
     try:
-        plan = plan_set(wishes, prices_from(document.build))
+        plan = plan_of(fitting, clubs, document.build, prices)
+        read = _read_of(plan, clubs)
     except InputError as error:
-        raise InputError([Fault(f"build.{one.field}", one.message, one.value) for one in error.faults]) from error
+        if not lenient:
+            raise
+        faults, buildable = error.faults, _as_they_come(fitting, clubs, error.faults)
+        plan = plan_of(fitting, buildable, document.build, prices)
+        read = _read_of(plan, buildable)
     strokes = strokes_with(fitting, [club.head for club in plan.clubs], judge)
     plan = _with_notes(fitting, plan)
-    read = [_as_read(n, club.head, wish) for n, (club, wish) in enumerate(zip(plan.clubs, clubs, strict=True))]
-    was_read = any(w.read != AsBuiltDocument() for w in clubs)
+    was_read = any(w.read != AsBuiltDocument() for w in buildable)
     as_built = strokes_with(fitting, read, judge) if was_read else None
     changed = _changed(clubs, proposed, {item.code: item.name for item in fitting.stock}) if own else []
-    return build_out(
+    wishes = [club.wish for club in plan.clubs]
+    out = build_out(
         clubs, plan, _worths(fitting, wishes, plan, strokes, judge), changed, strokes, as_built,
-        proposal.strokes_round if proposal else None, own=own,
+        proposal.strokes_round if proposal else None, faults, own=own,
     )  # fmt: skip
+    return Sheet(out, plan, read)
+
+
+def _as_they_come(
+    fitting: Fitting, clubs: Sequence[BuildClubDocument], faults: Sequence[Fault]
+) -> list[BuildClubDocument]:
+    """The clubs, those with a fault without any work."""
+    stock = {item.code: item for item in fitting.stock}
+    wrong = {int(one.field.split(".")[2]) for one in faults}
+    if any(clubs[n].code not in stock for n in wrong):
+        raise InputError(list(faults))
+    return [
+        BuildClubDocument(code=club.code, loft_deg=stock[club.code].head.loft_deg) if n in wrong else club
+        for n, club in enumerate(clubs)
+    ]
+
+
+def _read_of(plan: SetPlan, clubs: Sequence[BuildClubDocument]) -> tuple[Head, ...]:
+    return tuple(_as_read(n, club.head, wish) for n, (club, wish) in enumerate(zip(plan.clubs, clubs, strict=True)))
+
+
+def plan_of(
+    fitting: Fitting, clubs: Sequence[BuildClubDocument], document: BuildDocument, prices: PricesDocument
+) -> SetPlan:
+    """The bench's plan of wished clubs; raises InputError at the field."""
+    stock = {item.code: item for item in fitting.stock}
+    try:
+        return plan_set([wish_from(club, stock, n) for n, club in enumerate(clubs)], prices_from(document, prices))
+    except InputError as error:
+        faults = [
+            f if f.field.startswith("build.") else Fault(f"build.{f.field}", f.message, f.value) for f in error.faults
+        ]
+        raise InputError(faults) from error
 
 
 def _as_read(place: int, head: Head, wish: BuildClubDocument) -> Head:

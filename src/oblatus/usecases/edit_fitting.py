@@ -18,7 +18,7 @@ from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import EditRow, FittingRow
 from oblatus.usecases.actor import Actor
-from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import strikes_of
 from oblatus.usecases.view import FittingView, view_of
 
@@ -86,7 +86,7 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
                     revision=row.revision,
                 )  # fmt: skip
                 session.add(made)
-        rack, kept, strikes = rack_of(rows), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
+        rack, kept, strikes = rack_for(rows, fitting_id), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
     return Edited(view_of(row, rack, kept, strikes, document, balls, quick=True), refused, conflicts, draft)
 

@@ -16,7 +16,7 @@ from oblatus.store.repositories import KeptRow, StudioRows
 from oblatus.store.tables import SnapshotRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.propose import propose
-from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of, whole_document
 
 
@@ -38,7 +38,7 @@ def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: 
         if row.revision != revision:
             raise ConflictError("This fitting changed since the proposal on this screen was made.", row.revision)
         document = FittingDocument.model_validate(row.document)
-        rack, strikes = rack_of(rows), strikes_of(rows, fitting_id)
+        rack, strikes = rack_for(rows, fitting_id), strikes_of(rows, fitting_id)
         proposal = propose(document, rack, measured(strikes))
         if proposal.result is None:
             raise InputError(proposal.problem)
@@ -122,6 +122,6 @@ def compare_kept(
             document = after.document
         else:
             standing = FittingDocument.model_validate(rows.fitting(fitting_id).document)
-            whole = whole_document(standing, rack_of(rows), strikes_of(rows, fitting_id))
+            whole = whole_document(standing, rack_for(rows, fitting_id), strikes_of(rows, fitting_id))
             document = whole.model_dump(mode="json")
     return Compared(before, after, differences(before.document, document))

@@ -10,14 +10,16 @@ from uuid import UUID
 
 from oblatus.formats.fitting import AttachedDocument, FittingDocument, KeptDocument, PhotoDocument
 from oblatus.formats.readings import ReadingDocument
+from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import FittingRow, ReadingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.build_orders import signed_document
 from oblatus.usecases.proofs import proof_documents
-from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import strikes_of, whole_document
 from oblatus.usecases.view import FittingView, view_of
 
@@ -50,7 +52,7 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
     """
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
-        row, rack, kept = rows.fitting(fitting_id), rack_of(rows), rows.kept(fitting_id, 1)
+        row, rack, kept = rows.fitting(fitting_id), rack_for(rows, fitting_id), rows.kept(fitting_id, 1)
         strikes = strikes_of(rows, fitting_id)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
     return view_of(row, rack, kept, strikes, proof_balls=balls)
@@ -69,7 +71,7 @@ def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> Fittin
     with database.transaction() as session:
         rows, readings = StudioRows(session, actor.studio_id), StudioReadings(session, actor.studio_id)
         document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
-        rack, strikes = rack_of(rows), strikes_of(rows, fitting_id)
+        rack, strikes = rack_for(rows, fitting_id), strikes_of(rows, fitting_id)
         attached = AttachedDocument(
             kept=tuple(_kept(row) for row in rows.kept_whole(fitting_id)),
             readings=tuple(_reading(row) for row in readings.readings(fitting_id, MOST_IN_A_FILE)),
@@ -80,6 +82,11 @@ def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> Fittin
             proofs=tuple(
                 proof.model_dump(mode="json")
                 for proof in proof_documents(StudioProofs(session, actor.studio_id), fitting_id)
+            ),
+            builds=tuple(
+                signed_document(order).model_dump(mode="json")
+                for order in StudioBuilds(session, actor.studio_id).orders(fitting_id)
+                if order.state == "built"
             ),
         )
     return whole_document(document, rack, strikes).model_copy(update={"attached": attached})

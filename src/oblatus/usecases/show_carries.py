@@ -17,7 +17,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.propose import propose
-from oblatus.usecases.rack_of import rack_of
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
 
 
@@ -45,7 +45,7 @@ def inputs_of(database: Database, actor: Actor, fitting_id: UUID) -> FittingInpu
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
-        return FittingInputs(document, rack_of(rows), strikes_of(rows, fitting_id))
+        return FittingInputs(document, rack_for(rows, fitting_id), strikes_of(rows, fitting_id))
 
 
 def show_carries(database: Database, actor: Actor, fitting_id: UUID, asked: CarriesIn) -> CarriesOut:

@@ -10,6 +10,7 @@ from uuid import UUID, uuid4
 from pydantic import ValidationError
 
 from oblatus.errors import InputError, fault
+from oblatus.formats.build import SignedBuildDocument
 from oblatus.formats.earlier import kept_result
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import (
@@ -17,6 +18,7 @@ from oblatus.formats.fitting import (
     FittingDocument,
     GroundDocument,
     KeptDocument,
+    OwnedWedgeDocument,
     PhotoDocument,
     PlayerDocument,
 )
@@ -26,7 +28,7 @@ from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import FittingRow, PhotoRow, ProofRow, SnapshotRow
+from oblatus.store.tables import BuildOrderRow, FittingRow, PhotoRow, ProofRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.view import FittingView, view_of
@@ -58,6 +60,8 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
     attached = document.attached or AttachedDocument()
     photos = {photo.id: _photo(i, photo) for i, photo in enumerate(attached.photos)}
     proofs = [_checked_proof(i, one) for i, one in enumerate(attached.proofs)]
+    builds = [_checked_build(i, one) for i, one in enumerate(attached.builds)]
+    document, builds = _with_builds(document, builds)
     document = _with_proofs(
         document, {str(old.get("id")): new.id for old, new in zip(attached.proofs, proofs, strict=True)}
     )
@@ -71,6 +75,10 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
             snapshot.studio_id, snapshot.fitting_id = actor.studio_id, row.id
             session.add(snapshot)
         add_proofs(StudioProofs(session, actor.studio_id), row.id, proofs, actor.name)
+        for build in builds:
+            values = {**build.model_dump(exclude={"id", "sheet", "ticks", "heads"}), "state": "built"}
+            dumped = build.model_dump(mode="json", include={"sheet", "ticks", "heads"})
+            session.add(BuildOrderRow(id=build.id, studio_id=actor.studio_id, fitting_id=row.id, **values, **dumped))
         for reading in attached.readings:
             readings.add_reading(row.id, reading.model_dump())
         rack = rack_of(rows)
@@ -113,6 +121,35 @@ def _checked_proof(i: int, proof: dict[str, Any]) -> ProofDocument:
         return ProofDocument.model_validate({**proof, "id": str(uuid4())})
     except ValidationError as error:
         raise faults_of(error, ["attached", "proofs", str(i)]) from error
+
+
+def _checked_build(i: int, build: dict[str, Any]) -> SignedBuildDocument:
+    """A signed build of a file."""
+    try:
+        return SignedBuildDocument.model_validate(build)
+    except ValidationError as error:
+        raise faults_of(error, ["attached", "builds", str(i)]) from error
+
+
+def _with_builds(
+    document: FittingDocument, builds: Sequence[SignedBuildDocument]
+) -> tuple[FittingDocument, list[SignedBuildDocument]]:
+    """Builds under ids of their own, so that the same file can be read twice, and the bag that names them by those."""
+    ids = {build.id: uuid4() for build in builds}
+
+    def wedge(one: OwnedWedgeDocument) -> OwnedWedgeDocument:
+        if one.built is None:
+            return one
+        built = one.built.model_copy(update={"order_id": ids.get(one.built.order_id, one.built.order_id)})
+        return one.model_copy(update={"built": built})
+
+    former = tuple(
+        one.model_copy(update={"wedge": wedge(one.wedge), "order_id": ids.get(one.order_id, one.order_id)})
+        for one in document.bag.former
+    )
+    bag = document.bag.model_copy(update={"wedges": tuple(wedge(one) for one in document.bag.wedges), "former": former})
+    named = [build.model_copy(update={"id": ids[build.id]}) for build in builds]
+    return document.model_copy(update={"bag": bag}), named
 
 
 def _with_proofs(document: FittingDocument, ids: Mapping[str, UUID]) -> FittingDocument:

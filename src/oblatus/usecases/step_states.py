@@ -108,9 +108,11 @@ def _proof(known: Known) -> State:
 
 
 def _build(known: Known) -> State:
-    """Begun once the sheet has clubs of its own, done once loft and lie of each were read."""
+    """Begun once the sheet has clubs of its own, done once loft and lie of each were read, or a set was signed."""
     clubs = known.document.build.clubs
     if clubs and all(club.read.loft_deg is not None and club.read.lie_deg is not None for club in clubs):
+        return "done"
+    if not clubs and any(wedge.built is not None for wedge in known.document.bag.wedges):
         return "done"
     return "partly" if clubs else "empty"
 

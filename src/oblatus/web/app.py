@@ -27,6 +27,7 @@ from oblatus.web.blueprints import (
     instruments,
     live,
     photos,
+    prices,
     proofs,
     rack,
     session,
@@ -46,7 +47,8 @@ LARGER_BODIES = {
 
 
 MODULES = (
-    system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, build, rack, engine
+    system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, build, prices, rack,
+    engine
 )  # fmt: skip
 
 
@@ -77,21 +79,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
 
 def configure_routes(app: OpenAPI) -> None:
     """Every blueprint of the API, and JSON for unknown addresses under it."""
-    for module in (
-        system,
-        session,
-        fittings,
-        carries,
-        imports,
-        live,
-        instruments,
-        venues,
-        photos,
-        proofs,
-        build,
-        rack,
-        engine,
-    ):
+    for module in MODULES:
         app.register_api(module.blueprint)
     app.add_url_rule("/api/<path:_rest>", "api_unknown", _api_unknown, methods=["GET", "POST", "PUT", "PATCH", "DELETE"])
 

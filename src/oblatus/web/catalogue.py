@@ -6,6 +6,7 @@ import math
 from functools import cache
 from typing import get_args
 
+from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
 from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.delivery import Habit, Swing
@@ -27,6 +28,7 @@ from oblatus.web.schemas import (
     FigureField,
     LieOut,
     PickedOut,
+    PriceLineOut,
     ProvedElsewhere,
     ShotOut,
     SpreadsOut,
@@ -70,6 +72,9 @@ def catalogue_out() -> CatalogueOut:
         proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
+        prices=[
+            PriceLineOut(key=key, name=name, low=bound.low, high=bound.high) for key, (name, bound) in PRICE_LIST.items()
+        ],
         assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
     )
 

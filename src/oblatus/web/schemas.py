@@ -505,6 +505,15 @@ class ProvedElsewhere(Strict):
     other_surface: float
 
 
+class PriceLineOut(Strict):
+    """A line of the price list, and what it may be."""
+
+    key: str
+    name: str
+    low: float
+    high: float
+
+
 class CatalogueOut(Strict):
     """What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations."""
 
@@ -525,6 +534,7 @@ class CatalogueOut(Strict):
     drift_matters_deg: float
     proved_elsewhere: ProvedElsewhere
     proof_plan: dict[str, BoundOut]
+    prices: list[PriceLineOut]
     build: dict[str, BoundOut]
     assumed_carry_m: float
     ball_radius_mm: float

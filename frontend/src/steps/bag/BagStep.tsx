@@ -8,6 +8,7 @@ import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
 import classes from "./Bag.module.css";
+import { FormerClubs } from "./FormerClubs";
 import { OwnedForm } from "./OwnedForm";
 import { OwnedRow } from "./OwnedRow";
 import { RackTable } from "./RackTable";
@@ -25,6 +26,8 @@ const NEW_WEDGE = {
   wear_class: "unknown",
   wear: "",
   photos: [],
+  bends_deg: [],
+  built: null,
 } as unknown as OwnedWedge;
 
 /** The clubs above the wedges, the wedges owned, and the rack to choose from. */
@@ -111,6 +114,7 @@ export default function BagStep() {
           />
         )}
       </div>
+      <FormerClubs former={bag.former} />
       <RackTable />
     </>
   );

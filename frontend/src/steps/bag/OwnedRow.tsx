@@ -3,6 +3,7 @@ import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { SoleIcon } from "../../pictures/SoleIcon/SoleIcon";
 import { plain, trimmed } from "../../units/units";
+import { shownDate } from "../ground/seasons";
 import { SourceMark } from "../parts/SourceMark";
 import classes from "./Bag.module.css";
 
@@ -58,6 +59,13 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                   "stands where stamped"
                 )}
                 <br />
+                {wedge.built && (
+                  <>
+                    built {shownDate(wedge.built.on)}
+                    {wedge.built.swing_weight && `, ${wedge.built.swing_weight}`}
+                    <br />
+                  </>
+                )}
                 {drawn[i] && `edge ${plain(drawn[i].edge_height_mm, 1)} mm off the floor, ${drawn[i].shape}`}
                 <br />
                 {wedge.wear_class === "worn" && (

@@ -1,31 +1,28 @@
 import { Button } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
-import { useRef } from "react";
-import { api, type Build, RequestError, unwrap } from "../../api/client";
+import type { Build } from "../../api/client";
 import { useStore } from "../../app/context";
+import { useQueue } from "../../strikes/queue";
 import { plain } from "../../units/units";
 import { StepHead } from "../parts/StepHead";
 import classes from "./Build.module.css";
 import { ClubSheet } from "./ClubSheet";
+import { OrderPanel } from "./OrderPanel";
+import { PriceList } from "./PriceList";
+import { ticksAhead, useBuild } from "./useBuild";
 
 /** The set as it is to be built: what is done with every club, in which order, with which parts, and what it costs. */
 export default function BuildStep() {
-  const { server, draft, edit } = useStore();
-  const sheet = useQuery({
-    queryKey: ["build", server.id, server.revision, server.strikes_key],
-    placeholderData: (last) => last,
-    retry: false,
-    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/build", { params: { path: { fitting_id: server.id } } })),
-  });
-  // a wish that cannot be built leaves the fields in sight: it is mended where it was typed
-  const last = useRef<Build | null>(null);
-  if (sheet.data) last.current = sheet.data;
-  const shown = sheet.data ?? last.current;
+  const { draft, edit } = useStore();
+  const queue = useQueue();
+  const query = useBuild();
+  const sheet = query.data;
   const change = (place: number, club: Partial<Build["clubs"][number]["wish"]>) => {
-    if (!shown) return;
-    const clubs = draft.build.clubs.length > 0 ? draft.build.clubs : shown.clubs.map((one) => one.wish);
+    if (!sheet) return;
+    const clubs = draft.build.clubs.length > 0 ? draft.build.clubs : sheet.clubs.map((one) => one.wish);
     edit("build", { ...draft.build, clubs: clubs.map((one, n) => (n === place ? { ...one, ...club } : one)) });
   };
+  const order = sheet?.order ?? null;
+  const ticks = order ? ticksAhead(order, queue.ahead) : [];
   return (
     <>
       <StepHead title="Build">
@@ -35,64 +32,75 @@ export default function BuildStep() {
           </Button>
         )}
       </StepHead>
-      {sheet.isError && (
-        <div role="alert" className={classes.fault}>
-          {faultsOf(sheet.error, shown).map((words) => (
-            <p key={words}>{words}</p>
-          ))}
-          {shown && <p>Below is the sheet as it was before.</p>}
-        </div>
+      {query.isError && (
+        <p role="alert" className={classes.fault}>
+          {query.error.message}
+        </p>
       )}
-      {sheet.isPending && !shown && (
+      {query.isPending && (
         <p role="status" className={classes.fault}>
           Working out the sheet …
         </p>
       )}
-      {shown && (
+      {sheet && (
         <>
           <section className={classes.said} aria-live="polite">
-            <p className={classes.words}>{headline(shown)}</p>
-            {shown.strokes_round !== null && shown.proposal_strokes_round !== null && (
+            <p className={classes.words}>
+              {headline(sheet)}
+              {sheet.weeks > 0 && `; ready in ${sheet.weeks} ${sheet.weeks === 1 ? "week" : "weeks"}`}
+            </p>
+            {sheet.faults.length > 0 && (
+              <div role="alert" className={classes.note} data-off="true">
+                {faultsOf(sheet).map((words) => (
+                  <p key={words}>{words}</p>
+                ))}
+                <p>Until it is mended the club stands here as it comes.</p>
+              </div>
+            )}
+            {sheet.strokes_round !== null && sheet.proposal_strokes_round !== null && (
               <p className={classes.note}>
-                {worth(shown.strokes_round - shown.proposal_strokes_round)}
-                {shown.own ? "" : " It is the proposed set with the usual parts; change what the player needs."}
+                {worth(sheet.strokes_round - sheet.proposal_strokes_round)}
+                {sheet.own ? "" : " It is the proposed set with the usual parts; change what the player needs."}
               </p>
             )}
-            {shown.as_built_strokes_round !== null && shown.strokes_round !== null && (
+            {sheet.as_built_strokes_round !== null && sheet.strokes_round !== null && (
               <p className={classes.note}>
-                As it was read it costs {plain(Math.abs(shown.as_built_strokes_round - shown.strokes_round), 2)} strokes
-                a round {shown.as_built_strokes_round < shown.strokes_round ? "less" : "more"} than the sheet.
+                As it was read it costs {plain(Math.abs(sheet.as_built_strokes_round - sheet.strokes_round), 2)} strokes
+                a round {sheet.as_built_strokes_round < sheet.strokes_round ? "less" : "more"} than the sheet.
               </p>
             )}
-            {shown.changed.map((words) => (
+            {sheet.changed.map((words) => (
               <p key={words} className={classes.note} data-changed>
                 {words}
               </p>
             ))}
           </section>
-          {shown.clubs.map((club, n) => (
+          <OrderPanel sheet={sheet} />
+          {sheet.clubs.map((club, n) => (
             <ClubSheet
               key={`${club.wish.code}-${n}`}
+              place={n}
               club={club}
               wish={draft.build.clubs[n] ?? club.wish}
-              sheet={shown}
+              sheet={sheet}
+              ticks={order ? ticks.filter((tick) => tick.club === n) : null}
+              onTick={(operation, done) => order && queue.tick({ order: order.id, club: n, operation, done })}
               onChange={(changes) => change(n, changes)}
             />
           ))}
-          <Quote sheet={shown} />
+          <Quote sheet={sheet} />
+          <PriceList />
         </>
       )}
     </>
   );
 }
 
-/** Why there is no sheet, each with the club that it is about. */
-function faultsOf(error: Error, shown: Build | null): string[] {
-  const faults = error instanceof RequestError ? (error.body?.faults ?? []) : [];
-  if (faults.length === 0) return [error.message];
-  return faults.map(({ field, message }) => {
+/** Why clubs cannot be built as wished, each with the club that it is about. */
+function faultsOf(sheet: Build): string[] {
+  return sheet.faults.map(({ field, message }) => {
     const [, place, ...path] = /^build\.clubs\.(\d+)\.(.+)$/.exec(field) ?? [];
-    const club = place === undefined ? undefined : shown?.clubs[Number(place)];
+    const club = place === undefined ? undefined : sheet.clubs[Number(place)];
     const what = (path[0] ?? "").replace(/_(deg|in|mm)$/, "").replaceAll(/[._]/g, " ");
     return [club?.name, what, message].filter(Boolean).join(" ");
   });

@@ -3,12 +3,14 @@ import { useState } from "react";
 import type { Build } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
+import { Instrument, meanOf } from "../../devices/Instrument";
 import { GroundSole } from "../../pictures/GroundSole/GroundSole";
 import { metres, parseNumber, plain, showDistance, trimmed } from "../../units/units";
 import { PlainNumber } from "../parts/PlainNumber";
 import parts from "../parts/parts.module.css";
 import { Wide } from "../parts/Wide";
 import classes from "./Build.module.css";
+import type { Tick } from "./useBuild";
 
 type Club = Build["clubs"][number];
 type Wish = Club["wish"];
@@ -19,15 +21,19 @@ const limit = (key: string): Limit => LIMITS[key] ?? { low: 0, high: 0 };
 const AS_IT_IS = "as it is";
 
 interface Props {
+  place: number;
   club: Club;
   /** What is wished by now: the sheet may be of a moment before. */
   wish: Wish;
   sheet: Build;
+  /** What of its work is done; null while it is not at the bench. */
+  ticks: Tick[] | null;
+  onTick: (operation: number, done: boolean) => void;
   onChange: (changes: Partial<Wish>) => void;
 }
 
 /** One club: before and after, what is wished, what the bench does in its order. */
-export function ClubSheet({ club, wish, sheet, onChange }: Props) {
+export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }: Props) {
   const units = useUnits();
   const { before, after, built } = club;
   const grind = (changes: Partial<Wish["grind"]>) => onChange({ grind: { ...wish.grind, ...changes } });
@@ -199,7 +205,11 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
         {club.worth_strokes_round !== null &&
           `The work on the head is worth ${plain(club.worth_strokes_round, 2)} strokes a round. `}
         {trimmed(club.bend_left_deg)}° of bending are left afterwards.
-        {club.on_shelf !== null && ` ${club.on_shelf} on the shelf.`}
+        {club.on_shelf !== null &&
+          (sheet.order?.heads.includes(club.name)
+            ? " The head is set aside for this set."
+            : ` ${club.on_shelf} on the shelf.`)}
+        {club.weeks > 0 && ` Ready in ${club.weeks} ${club.weeks === 1 ? "week" : "weeks"}.`}
       </p>
       {club.notes.map((note) => (
         <p key={note} className={classes.note} data-changed>
@@ -212,14 +222,14 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
           unit="°"
           value={wish.read.loft_deg ?? null}
           bound={limit("loft_deg")}
-          onChange={(loft_deg) => onChange({ read: { ...wish.read, loft_deg } })}
+          onChange={(loft_deg) => onChange({ read: { ...wish.read, loft_deg, typed: true } })}
         />
         <Reading
           label="Read: lie"
           unit="°"
           value={wish.read.lie_deg ?? null}
           bound={limit("lie_deg")}
-          onChange={(lie_deg) => onChange({ read: { ...wish.read, lie_deg } })}
+          onChange={(lie_deg) => onChange({ read: { ...wish.read, lie_deg, typed: true } })}
         />
         {built && (
           <SwingWeight
@@ -230,6 +240,32 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
           />
         )}
       </div>
+      {sheet.own && (
+        <Instrument
+          kind="gauge"
+          target={`built:${place}`}
+          name={`the built ${club.name}`}
+          told={(figures) => `${plain(figures.loft_deg ?? 0, 1)}° · lie ${plain(figures.lie_deg ?? 0, 1)}°`}
+          says={(summary) =>
+            `${exact(meanOf(summary, "loft_deg") ?? 0)}° loft, lie ${exact(meanOf(summary, "lie_deg") ?? 0)}°`
+          }
+          used={(summary) =>
+            !wish.read.typed &&
+            wish.read.loft_deg === hundredth(meanOf(summary, "loft_deg")) &&
+            wish.read.lie_deg === hundredth(meanOf(summary, "lie_deg"))
+          }
+          onUse={(summary) =>
+            onChange({
+              read: {
+                ...wish.read,
+                loft_deg: hundredth(meanOf(summary, "loft_deg")),
+                lie_deg: hundredth(meanOf(summary, "lie_deg")),
+                typed: false,
+              },
+            })
+          }
+        />
+      )}
       {club.as_built.map((one) => (
         <p key={one.key} className={classes.note} data-off={one.over > 0}>
           {READ[one.key]} {exact(one.read - one.wanted)} off the sheet
@@ -239,14 +275,26 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
       <ol className={classes.work} aria-label={`${club.name}, order of work`}>
         {club.operations.map((one, n) => (
           <li key={`${one.key}-${n}`}>
-            {one.words}
+            {ticks ? (
+              <label className={classes.tick}>
+                <input
+                  type="checkbox"
+                  checked={ticks.some((tick) => tick.operation === n)}
+                  onChange={(event) => onTick(n, event.currentTarget.checked)}
+                />
+                {one.words}
+              </label>
+            ) : (
+              one.words
+            )}
             {one.wanted !== null && one.tolerance !== null && (
               <span className={classes.figure}>
                 {" "}
                 {one.unit === "points" ? "" : exact(one.wanted)} ± {exact(one.tolerance)}
-                {one.unit === "degrees" ? "°" : ` ${one.unit}`}
+                {one.unit === "degrees" ? "°" : one.unit === "points" ? " point" : ` ${one.unit}`}
               </span>
             )}
+            {ticks && <TickedBy tick={ticks.find((tick) => tick.operation === n)} />}
             {one.caution && <small>{one.caution}</small>}
           </li>
         ))}
@@ -254,6 +302,20 @@ export function ClubSheet({ club, wish, sheet, onChange }: Props) {
     </section>
   );
 }
+
+const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+
+/** Who did a piece of work, and when; nothing until the server has it. */
+function TickedBy({ tick }: { tick: Tick | undefined }) {
+  if (!tick?.at) return null;
+  return (
+    <small className={classes.by}>
+      {tick.by}, {when.format(new Date(tick.at))}
+    </small>
+  );
+}
+
+const hundredth = (value: number | undefined) => (value === undefined ? null : Math.round(100 * value) / 100);
 
 /** A figure with the hundredths that it has. */
 const exact = (value: number) => plain(value, 2).replace(/[.,]?0+$/, "");

@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Strike } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
-import { clubsOf, stationOf, stationsOf } from "../../strikes/clubs";
+import { clubName, clubsOf, stationOf, stationsOf } from "../../strikes/clubs";
 import { newStrike } from "../../strikes/newStrike";
 import { useQueue } from "../../strikes/queue";
 import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
@@ -160,9 +160,7 @@ export default function StrikesStep() {
         <StrikeList
           strikes={[...here].reverse().slice(0, SHOWN)}
           figure={(strike) => headline(strike, units)}
-          told={(strike) =>
-            `${clubs.find((c) => c.value === strike.club)?.label ?? strike.club}: ${told(strike, units)}`
-          }
+          told={(strike) => `${clubName(server.document, strike.club)}: ${told(strike, units)}`}
           queue={queue}
           onAside={setAsking}
           empty={

@@ -39,8 +39,8 @@ def bent(head: Head, change_deg: float, limit_deg: float, bent_before_deg: tuple
     """
     left = bend_left(limit_deg, bent_before_deg)
     if abs(change_deg) > left + 1e-9:
-        before = f", {limit_deg - left:g} degrees were bent before" if bent_before_deg else ""
-        words = f"past the limit of {limit_deg:g} degrees{before}: at most {left:g} degrees either way"
+        before = f", {limit_deg - left:g}° were bent before" if bent_before_deg else ""
+        words = f"past the limit of {limit_deg:g}°{before}: at most {left:g}° either way"
         raise InputError([Fault("bend_deg", words, str(change_deg))])
     return head.bent(change_deg)
 

@@ -10,7 +10,8 @@ Flex = Literal["soft", "regular", "firm"]
 
 @dataclass(frozen=True, slots=True)
 class Shaft:
-    """A shaft as it comes: mass [g] and length [in] uncut, balance point as a share of the length from the tip, price."""
+    """A shaft as it comes: mass [g] and length [in] uncut, balance point as a share of the length from the tip, price,
+    and weeks until it is here (0: the workshop keeps it)."""
 
     code: str
     name: str
@@ -19,11 +20,12 @@ class Shaft:
     length_in: float
     balance: float
     price: float
+    weeks: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Grip:
-    """A grip: mass [g], length [in], balance point from its butt end [in], price."""
+    """A grip: mass [g], length [in], balance point from its butt end [in], price, weeks until it is here."""
 
     code: str
     name: str
@@ -31,20 +33,21 @@ class Grip:
     length_in: float
     balance_in: float
     price: float
+    weeks: int = 0
 
 
 SHAFTS = (
     Shaft("FS105", "Flint 105", "soft", 105.0, 37.0, 0.515, 24.0),
     Shaft("FR115", "Flint 115", "regular", 115.0, 37.0, 0.512, 26.0),
     Shaft("FF127", "Flint 127", "firm", 127.0, 37.0, 0.510, 28.0),
-    Shaft("HZ85", "Hazel 85", "regular", 85.0, 37.0, 0.520, 46.0),
-    Shaft("HZ95", "Hazel 95", "firm", 95.0, 37.0, 0.518, 48.0),
+    Shaft("HZ85", "Hazel 85", "regular", 85.0, 37.0, 0.520, 46.0, 3),
+    Shaft("HZ95", "Hazel 95", "firm", 95.0, 37.0, 0.518, 48.0, 3),
 )
 GRIPS = (
     Grip("CB50", "Cord 50", 50.0, 10.5, 4.1, 9.0),
     Grip("SB46", "Smooth 46", 46.0, 10.5, 4.1, 7.0),
     Grip("LG62", "Long 62", 62.0, 11.5, 4.6, 11.0),
-    Grip("LT36", "Light 36", 36.0, 10.5, 4.1, 12.0),
+    Grip("LT36", "Light 36", 36.0, 10.5, 4.1, 12.0, 1),
 )
 SHAFT_OF = {shaft.code: shaft for shaft in SHAFTS}
 GRIP_OF = {grip.code: grip for grip in GRIPS}

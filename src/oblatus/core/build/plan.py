@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from oblatus.core.build.assembly import Assembly, Weighting, assemble, solve_weight, unmatched
 from oblatus.core.build.bench import Grind, Ground, LieChange, bend_left, bent, ground, lie_change
 from oblatus.core.build.parts import Grip, Shaft
-from oblatus.core.build.sheet import Action, Operation, Prices, action_of, operations
+from oblatus.core.build.sheet import BENCH_WEEKS, HEAD_WEEKS, Action, Operation, Prices, action_of, operations
 from oblatus.core.clubs import Head, StockHead
 from oblatus.errors import Fault, InputError
 
@@ -36,7 +36,7 @@ class ClubPlan:
     """A club as it is to be built: its head after, what is done, in which order, with what, and what it costs.
 
     `bend_left_deg` is what remains of the head's limit afterwards; `lie` what the change of lie does to the start;
-    `weighting` None where no swing weight was wished.
+    `weighting` None where no swing weight was wished; `weeks` until it is done, the parts' and then the bench's.
     """
 
     wish: Wish
@@ -52,6 +52,7 @@ class ClubPlan:
     operations: tuple[Operation, ...]
     labour: float
     parts: float
+    weeks: int
     notes: tuple[str, ...]
 
 
@@ -71,7 +72,7 @@ def plan_club(wish: Wish, prices: Prices) -> ClubPlan:
     head = bent(stock.head, bend, stock.bend_limit_deg, before) if bend else stock.head
     if lie_by and bend_left(stock.bend_limit_deg, wish.bent_before_deg) < abs(lie_by) - 1e-9:
         left = bend_left(stock.bend_limit_deg, wish.bent_before_deg)
-        words = f"past what is left of the head's limit: at most {left:g} degrees either way"
+        words = f"past what is left of the head's limit: at most {left:g}° either way"
         raise InputError([Fault("lie_deg", words, str(wish.lie_deg))])
     head = replace(head, lie_deg=head.lie_deg + lie_by)
     cut = ground(head, wish.grind) if wish.grind else None
@@ -85,8 +86,15 @@ def plan_club(wish: Wish, prices: Prices) -> ClubPlan:
     action = action_of(owned=stock.owned, bend_deg=bend, lie_by_deg=lie_by, ground=cut)
     return ClubPlan(
         wish, head, bend, lie_by, left, lie_change(head.loft_deg, lie_by), cut, built, weighting, action, work,
-        sum(prices.of(one.key) for one in work), parts, tuple(_notes(wish, weighting)),
+        sum(prices.of(one.key) for one in work), parts, _parts_weeks(wish) + BENCH_WEEKS[action],
+        tuple(_notes(wish, weighting)),
     )  # fmt: skip
+
+
+def _parts_weeks(wish: Wish) -> int:
+    """Weeks until head, shaft and grip are all here."""
+    head = HEAD_WEEKS if not wish.stock.owned and wish.stock.stock < 1 else 0
+    return max(head, wish.shaft.weeks if wish.shaft else 0, wish.grip.weeks if wish.grip else 0)
 
 
 def _assembled(wish: Wish, head: Head) -> tuple[Assembly | None, Weighting | None]:
@@ -120,7 +128,7 @@ def _notes(wish: Wish, weighting: Weighting | None) -> list[str]:
 
 @dataclass(frozen=True, slots=True)
 class SetPlan:
-    """The clubs of a set, those whose swing weight does not match the others, labour, parts, tax and total."""
+    """The clubs of a set, those whose swing weight does not match the others, labour, parts, tax, weeks and total."""
 
     clubs: tuple[ClubPlan, ...]
     unmatched: tuple[int, ...]
@@ -132,6 +140,11 @@ class SetPlan:
     def total(self) -> float:
         """What the player pays."""
         return self.labour + self.parts + self.tax
+
+    @property
+    def weeks(self) -> int:
+        """Weeks until the last club is done."""
+        return max((club.weeks for club in self.clubs), default=0)
 
 
 def plan_set(wishes: Sequence[Wish], prices: Prices) -> SetPlan:

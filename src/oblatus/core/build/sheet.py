@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from oblatus.core.bounds import Bound
 from oblatus.core.build.assembly import Assembly, Weighting
 from oblatus.core.build.bench import Ground
 from oblatus.core.clubs import Head
@@ -12,6 +13,11 @@ from oblatus.core.clubs import Head
 Action = Literal["keep", "bend", "grind", "replace"]
 TOLERANCE = {"loft_deg": 0.25, "lie_deg": 0.5, "swing_weight_points": 1.0}
 """How far what was built may be off the sheet."""
+
+BENCH_WEEKS: dict[Action, int] = {"keep": 0, "bend": 1, "grind": 2, "replace": 1}
+"""Weeks that the bench takes, its queue included (judgement)."""
+HEAD_WEEKS = 4
+"""Weeks until a head that is not on the shelf is here (judgement)."""
 
 CAUTIONS = {
     "bend": "Heads can crack: the maker's limit and a trained bench hand decide. Eye protection.",
@@ -50,6 +56,17 @@ class Prices:
         return {
             "loft": self.bend, "lie": self.lie, "grind": self.grind, "glue": self.assemble, "weight": self.weigh
         }.get(key, 0.0)  # fmt: skip
+
+
+PRICE_LIST = {
+    "bend": ("Bend loft", Bound(0, 1000, "")),
+    "lie": ("Bend lie", Bound(0, 1000, "")),
+    "grind": ("Grind", Bound(0, 1000, "")),
+    "assemble": ("Put together", Bound(0, 1000, "")),
+    "weigh": ("Weight", Bound(0, 1000, "")),
+    "tax": ("Tax, as a share", Bound(0, 0.5, "")),
+}
+"""The lines of a price list: their words and what they may be."""
 
 
 def operations(

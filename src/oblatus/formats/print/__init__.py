@@ -1,0 +1,1 @@
+"""Sheets and cards on paper: HTML from what an answer holds, PDF from that."""

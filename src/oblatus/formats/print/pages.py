@@ -1,0 +1,63 @@
+"""From a template to a PDF: our font, our styles, nothing from outside."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from jinja2 import Environment, PackageLoader, StrictUndefined
+from markupsafe import Markup
+
+from oblatus.core.words import Reader, metres, worded
+
+HERE = Path(__file__).parent
+
+
+def as_pdf(template: str, reader: Reader, **values: Any) -> bytes:
+    """A template of this folder as PDF, its sentences in the reader's units.
+
+    What a person typed is text in it and never markup; nothing is asked of any network.
+    """
+    from weasyprint import CSS, HTML  # a second that only who prints waits for
+    from weasyprint.text.fonts import FontConfiguration
+    from weasyprint.urls import URLFetcher
+
+    fonts, files = FontConfiguration(), URLFetcher(allowed_protocols={"file"})
+    page = worded(_templates().get_template(template).render(**values), reader)
+    base = f"{HERE.as_uri()}/"
+    style = CSS(string=(HERE / "page.css").read_text("utf-8"), base_url=base, font_config=fonts, url_fetcher=files)
+    pdf: bytes = HTML(string=page, base_url=base, url_fetcher=files).write_pdf(stylesheets=[style], font_config=fonts)
+    return pdf
+
+
+@cache
+def _templates() -> Environment:
+    found = Environment(
+        loader=PackageLoader("oblatus.formats", "print"), autoescape=True, undefined=StrictUndefined, trim_blocks=True,
+        lstrip_blocks=True,
+    )  # fmt: skip
+    found.filters |= {"number": number, "money": money, "metres": metres, "path": outline_path}
+    return found
+
+
+def number(value: float, places: int = 2) -> str:
+    """A figure with at most so many decimals, a minus sign where it is negative."""
+    shown = f"{value:.{places}f}"
+    shown = shown.rstrip("0").rstrip(".") if "." in shown else shown
+    return "0" if shown in {"-0", ""} else shown.replace("-", "−")
+
+
+def money(value: float) -> str:
+    """A price."""
+    return f"{value:.2f}"
+
+
+def outline_path(outline: Sequence[Sequence[float]]) -> Markup:
+    """A head's section [mm] as an SVG path, resting on y = 0, y downwards."""
+    rest = min(y for _, y in outline)
+    if not math.isfinite(rest):
+        raise ValueError("the outline is not finite")
+    return Markup("M" + "L".join(f"{x:.2f} {rest - y:.2f}" for x, y in outline) + "Z")

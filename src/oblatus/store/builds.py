@@ -1,0 +1,83 @@
+"""Build orders of one studio, the heads that they take from the rack, and the price list."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from uuid import UUID
+
+from sqlalchemy import String, cast, func, literal, update
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlmodel import col, select
+
+from oblatus.store.repositories import OfStudio, found
+from oblatus.store.tables import BuildOrderRow, LinkRow, RackRow, ReadingRow, StrikeRow, Studio
+
+
+class StudioBuilds(OfStudio):
+    """Sheets at the bench, signed or cancelled."""
+
+    def orders(self, fitting_id: UUID) -> Sequence[BuildOrderRow]:
+        """Every order of a fitting, newest first."""
+        query = (
+            select(BuildOrderRow)
+            .where(BuildOrderRow.studio_id == self.studio_id, BuildOrderRow.fitting_id == fitting_id)
+            .order_by(col(BuildOrderRow.created_at).desc())
+        )
+        return self.session.exec(query).all()
+
+    def order(self, fitting_id: UUID, order_id: UUID, *, lock: bool = False) -> BuildOrderRow:
+        """One order."""
+        query = select(BuildOrderRow).where(
+            BuildOrderRow.studio_id == self.studio_id,
+            BuildOrderRow.fitting_id == fitting_id,
+            BuildOrderRow.id == order_id,
+        )
+        return found(self.session.exec(query.with_for_update() if lock else query).first(), "build order")
+
+    def reserved(self, fitting_id: UUID) -> Mapping[str, int]:
+        """How many of which head are taken from the rack for the open order of a fitting."""
+        query = select(BuildOrderRow.heads).where(
+            BuildOrderRow.studio_id == self.studio_id,
+            BuildOrderRow.fitting_id == fitting_id,
+            BuildOrderRow.state == "open",
+        )
+        return Counter(self.session.exec(query).first() or [])
+
+    def move_stock(self, change: Mapping[str, int]) -> list[str]:
+        """Add to the stock of heads, or take from it where it is negative; heads in one order, so that two who take the
+        same ones wait and do not lock each other out. Returns the codes of which there are too few."""
+        missing = []
+        for code in sorted(code for code, by in change.items() if by):
+            by = change[code]
+            statement = (
+                update(RackRow)
+                .where(col(RackRow.studio_id) == self.studio_id, col(RackRow.code) == code, col(RackRow.stock) + by >= 0)
+                .values(stock=col(RackRow.stock) + by)
+                .returning(col(RackRow.id))
+            )
+            if self.session.execute(statement).first() is None and by < 0:
+                missing.append(code)
+        if any(change.values()):
+            studios = update(Studio).where(col(Studio.id) == self.studio_id)
+            self.session.execute(studios.values(rack_revision=col(Studio.rack_revision) + 1))
+        return missing
+
+    def rename_clubs(self, fitting_id: UUID, names: Mapping[str, str]) -> None:
+        """Strikes, gauge readings and devices of a fitting go with their clubs to other codes."""
+        mapping = literal(dict(names), type_=JSONB)
+        for table, column in (
+            (StrikeRow, col(StrikeRow.club)),
+            (ReadingRow, col(ReadingRow.target)),
+            (LinkRow, col(LinkRow.club)),
+            (LinkRow, col(LinkRow.target)),
+        ):
+            self.session.execute(
+                update(table)
+                .where(
+                    col(table.studio_id) == self.studio_id,
+                    col(table.fitting_id) == fitting_id,
+                    column.in_(list(names)),
+                )
+                .values({column: cast(func.jsonb_extract_path_text(mapping, column), String)})
+            )

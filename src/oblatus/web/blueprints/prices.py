@@ -1,0 +1,27 @@
+"""The studio's price list."""
+
+from flask_openapi3 import APIBlueprint
+
+from oblatus.usecases.price_list import PriceList, put_prices, see_prices
+from oblatus.web.answers import Answer, answer
+from oblatus.web.auth import actor, database
+from oblatus.web.schemas_build import PriceListIn, PriceListOut
+from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
+
+blueprint = APIBlueprint("prices", __name__, url_prefix="/api/prices", abp_responses=EVERYWHERE)
+
+
+@blueprint.get("", responses={200: PriceListOut})
+def get_prices() -> Answer:
+    """What the studio takes for its work, and tax."""
+    return answer(_prices(see_prices(database(), actor())))
+
+
+@blueprint.put("", responses={200: PriceListOut, 409: ErrorOut})
+def put_price_list(body: PriceListIn) -> Answer:
+    """Put a price list in place of the one at a revision."""
+    return answer(_prices(put_prices(database(), actor(), body.prices, body.revision)))
+
+
+def _prices(found: PriceList) -> PriceListOut:
+    return PriceListOut(prices=found.prices, revision=found.revision)

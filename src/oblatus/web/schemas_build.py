@@ -1,0 +1,60 @@
+"""What the routes of the build sheet, its orders and the price list take and answer."""
+
+from __future__ import annotations
+
+from typing import Annotated
+from uuid import UUID
+
+from pydantic import Field, StringConstraints
+
+from oblatus.formats.fields import Strict
+from oblatus.formats.fitting import PricesDocument
+
+
+class OrderPath(Strict):
+    """An order of a fitting."""
+
+    fitting_id: UUID
+    order_id: UUID
+
+
+class OrderIn(Strict):
+    """A sheet for the bench, as it was at a revision; the id is the screen's, so that one sent twice is one."""
+
+    id: UUID
+    revision: Annotated[int, Field(ge=1)]
+
+
+class OrderAnewIn(Strict):
+    """The sheet as it is at a revision, for an order that is at the bench."""
+
+    revision: Annotated[int, Field(ge=1)]
+
+
+class TickIn(Strict):
+    """A piece of work by its club's and its own place on the sheet, and whether it is done."""
+
+    club: Annotated[int, Field(ge=0, le=7)]
+    operation: Annotated[int, Field(ge=0, le=60)]
+    done: bool
+
+
+class SignIn(Strict):
+    """The set as built, as it was at a revision; `reason` why readings outside their tolerance stay."""
+
+    revision: Annotated[int, Field(ge=1)]
+    reason: Annotated[str, StringConstraints(max_length=200)] = ""
+
+
+class PriceListIn(Strict):
+    """A price list in place of the one at a revision."""
+
+    prices: PricesDocument
+    revision: Annotated[int, Field(ge=1)]
+
+
+class PriceListOut(Strict):
+    """The studio's price list and its revision."""
+
+    prices: PricesDocument
+    revision: int

@@ -1,0 +1,28 @@
+"""Cut the fonts for paper out of the variable ones that the screen uses: PDF takes one weight and width a file.
+
+Run after the font package changes: .venv/bin/python tools/print_fonts.py
+"""
+
+from pathlib import Path
+
+from fontTools.ttLib import TTFont
+from fontTools.varLib.instancer import instantiateVariableFont
+
+PROJECT = Path(__file__).resolve().parent.parent
+FILES = PROJECT / "frontend" / "node_modules" / "@fontsource-variable" / "archivo" / "files"
+CUTS = {"regular": {"wght": 400.0, "wdth": 100.0}, "bold": {"wght": 640.0, "wdth": 94.0}}
+
+
+def main() -> None:
+    """Write regular and bold of both subsets."""
+    to = PROJECT / "src" / "oblatus" / "formats" / "print" / "fonts"
+    for subset in ("latin", "latin-ext"):
+        for name, axes in CUTS.items():
+            font = TTFont(FILES / f"archivo-{subset}-wdth-normal.woff2")
+            cut = instantiateVariableFont(font, axes)
+            cut.flavor = "woff2"
+            cut.save(to / f"archivo-{subset}-{name}.woff2")
+
+
+if __name__ == "__main__":
+    main()
