@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -23,6 +24,7 @@ from oblatus.web.app import create_app
 # kernels compile inside the first example, so no example has a deadline; the same examples on every machine
 hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
 hypothesis_settings.load_profile("oblatus")
+logging.getLogger("werkzeug").setLevel(logging.WARNING)  # a failure shows its own words, not a page of requests
 
 TABLES = (
     "build_order, proof_ball, proof, edit, sign_in_try, fitter_session, photo, venue_record, reading, "

@@ -5,7 +5,6 @@ from __future__ import annotations
 import contextlib
 import json
 from dataclasses import asdict
-from uuid import uuid4
 
 import numpy as np
 import pytest
@@ -19,7 +18,7 @@ from oblatus.devices.driver import LineDriver
 from oblatus.devices.monitor import MonitorStandIn
 from oblatus.devices.protocol import Hello, LineError, StrikeLine, TroubleLine, encode, number_of, read_line
 
-ID = str(uuid4())
+ID = "5b1f0c7e-93a2-4d5e-8c1b-2f6a7d8e9f10"
 ARM = {
     "head": asdict(Head(56.0, 10.0)),
     "ground": {"kind": "turf", "firmness_g": 90.0, "ball_height": 0.004, "moisture": 0.4, "root_density": 1.0},

@@ -4909,12 +4909,24 @@ export interface components {
         /**
          * ProofOut
          * @description A proof with its plan, the balls and what they say.
+         *
+         *     `taken_out`: balls that were, the last one last; `replaced`: which of its clubs are not there any longer, in words.
          */
         ProofOut: {
             /** Balls */
             balls: components["schemas"]["BallOut"][];
             document: components["schemas"]["ProofDocument"];
             plan: components["schemas"]["ProofPlanOut"];
+            /**
+             * Replaced
+             * @default []
+             */
+            replaced: string[];
+            /**
+             * Taken Out
+             * @default []
+             */
+            taken_out: components["schemas"]["ProofBall"][];
             verdict: components["schemas"]["ProofVerdictOut"];
         };
         /**

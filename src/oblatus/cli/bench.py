@@ -18,6 +18,7 @@ from sqlmodel import select
 from threadpoolctl import threadpool_limits
 
 from oblatus.cli.arguments import number, show
+from oblatus.cli.bench_build import measure_build
 from oblatus.cli.bench_carries import measure_carries, measure_flight, times
 from oblatus.cli.bench_front import measure_front
 from oblatus.cli.bench_imports import measure_import
@@ -76,7 +77,7 @@ def run_bench(args: Namespace) -> int:
 def _parts() -> dict[str, Callable[[], dict[str, Any]]]:
     return {
         "verdict": measure_verdict, "flight": measure_flight, "carries": measure_carries, "strike": _strike,
-        "growth": _growth, "ceiling": _ceiling, "round_trip": _round_trip,
+        "build": measure_build, "growth": _growth, "ceiling": _ceiling, "round_trip": _round_trip,
     }  # fmt: skip
 
 

@@ -261,12 +261,17 @@ class ProofPlanOut(Strict):
 
 
 class ProofOut(Strict):
-    """A proof with its plan, the balls and what they say."""
+    """A proof with its plan, the balls and what they say.
+
+    `taken_out`: balls that were, the last one last; `replaced`: which of its clubs are not there any longer, in words.
+    """
 
     document: ProofDocument
     plan: ProofPlanOut
     balls: list[BallOut]
     verdict: ProofVerdictOut
+    taken_out: tuple[ProofBall, ...] = ()
+    replaced: tuple[str, ...] = ()
 
 
 def load_proof(text: str) -> ProofDocument:

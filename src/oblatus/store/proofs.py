@@ -45,16 +45,17 @@ class StudioProofs(OfStudio):
         )
         return bool(self.session.execute(new.returning(table.c.id)).all())
 
-    def balls(self, proof_id: UUID) -> Sequence[ProofBallRow]:
-        """The balls of a proof in the order in which they were hit, those taken out not."""
+    def balls(self, proof_id: UUID, *, out: bool = False) -> Sequence[ProofBallRow]:
+        """The balls of a proof in the order in which they were hit, those taken out not; with `out` only those."""
+        removed = col(ProofBallRow.removed_at)
         query = (
             select(ProofBallRow)
             .where(
                 ProofBallRow.studio_id == self.studio_id,
                 ProofBallRow.proof_id == proof_id,
-                col(ProofBallRow.removed_at).is_(None),
+                removed.is_not(None) if out else removed.is_(None),
             )
-            .order_by(col(ProofBallRow.place))
+            .order_by(removed if out else col(ProofBallRow.place))
         )
         return self.session.exec(query).all()
 

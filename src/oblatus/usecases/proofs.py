@@ -10,7 +10,9 @@ from uuid import UUID
 from pydantic import ValidationError
 
 from oblatus.core import ENGINE_VERSION
+from oblatus.core.clubs import Head
 from oblatus.core.fitting import Fitting, StrokesJudge
+from oblatus.core.fitting.proved import same_sole
 from oblatus.core.fitting.proving import promise_of
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from, head_from
@@ -29,11 +31,12 @@ from oblatus.formats.recommendation import head_out
 from oblatus.store.database import Database
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import ProofRow, now
+from oblatus.store.tables import ProofBallRow, ProofRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
 from oblatus.usecases.judge_proof import evidence_of, plan_words, proof_out
 from oblatus.usecases.propose import propose
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.show_carries import inputs_of
 from oblatus.usecases.strikes_of import measured
 
@@ -154,10 +157,26 @@ def plan_ahead(database: Database, actor: Actor, fitting_id: UUID, each: int) ->
 def see_proofs(database: Database, actor: Actor, fitting_id: UUID) -> list[ProofOut]:
     """Every proof of a fitting with what its balls say, newest first; raises NotFoundError if there is no fitting."""
     with database.transaction() as session:
-        StudioRows(session, actor.studio_id).fitting(fitting_id)
-        rows = StudioProofs(session, actor.studio_id)
-        documents = [_whole(rows, row) for row in rows.proofs(fitting_id)]
-    return [proof_out(document) for document in documents]
+        fittings, rows = StudioRows(session, actor.studio_id), StudioProofs(session, actor.studio_id)
+        document = FittingDocument.model_validate(fittings.fitting(fitting_id).document)
+        stock = fitting_from(document, rack_for(fittings, fitting_id), ()).stock
+        found = [(_whole(rows, row), rows.balls(row.id, out=True)) for row in rows.proofs(fitting_id)]
+    heads = [item.head for item in stock]
+    return [
+        proof_out(proof).model_copy(
+            update={"taken_out": tuple(_ball(row) for row in out), "replaced": _replaced(proof, heads)}
+        )
+        for proof, out in found
+    ]
+
+
+def _replaced(proof: ProofDocument, heads: Sequence[Head]) -> tuple[str, ...]:
+    """Which clubs of a proof are neither owned nor on the rack any longer, in words."""
+    return tuple(
+        f"{one.name} as it was proved is neither owned nor on the rack any longer: what was shown of it counts no more."
+        for one in proof.candidates
+        if not any(same_sole(head_from(one.head), head) for head in heads)
+    )
 
 
 def proof_documents(rows: StudioProofs, fitting_id: UUID) -> list[ProofDocument]:
@@ -238,9 +257,13 @@ def evidence_from(database: Database, actor: Actor, fitting_id: UUID, proof_id: 
 
 def _whole(rows: StudioProofs, row: ProofRow) -> ProofDocument:
     """The proof with its balls and feel."""
-    balls = [{**b.ball, "id": str(b.id), "set_aside": b.set_aside} for b in rows.balls(row.id)]
+    balls = [_ball(b).model_dump(mode="json") for b in rows.balls(row.id)]
     feel = [{"block": int(block), "value": value} for block, value in row.feel.items()]
     return ProofDocument.model_validate({**row.document, "balls": balls, "feel": feel})
+
+
+def _ball(row: ProofBallRow) -> ProofBall:
+    return ProofBall.model_validate({**row.ball, "id": str(row.id), "set_aside": row.set_aside})
 
 
 def _checked(values: Mapping[str, Any]) -> ProofDocument:

@@ -14,12 +14,14 @@ control_socket_disable = True
 
 def post_worker_init(worker: Any) -> None:
     """Compile or load the kernels before the first request asks for them."""
+    from oblatus.formats.print import pages
     from oblatus.logs import quiet_threads
     from oblatus.usecases.engine import engine
     from oblatus.usecases.warm_up import warm_up
 
     quiet_threads()
     warm_up()
+    pages.warm_up()
     engine().works_ahead = True
     gc.collect()
     gc.freeze()  # what the warm-up made stays: collections during requests need not look at it

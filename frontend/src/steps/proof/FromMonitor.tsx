@@ -13,11 +13,12 @@ interface Props {
 /** Balls from the strike monitor: every strike that it sends while a block is open is that block's next ball. */
 export function FromMonitor({ proof, block, balls }: Props) {
   const queue = useQueue();
-  const session = useSession();
+  const session = useSession({ anew: true });
   const opened = useRef<Set<string> | null>(null);
   const code = proof.document.candidates[block.club]?.code.split("@")[0] ?? "pw";
   const station = proof.plan.stations[block.situation] ?? "pitch";
-  const strikes = session.data?.strikes;
+  // an answer of before this page was opened says nothing of what was hit since on another step
+  const strikes = session.isFetchedAfterMount ? session.data?.strikes : undefined;
   useEffect(() => {
     if (!strikes) return;
     // what was hit before this page was opened belongs to no block of it

@@ -16,7 +16,7 @@ import { FromMonitor } from "./FromMonitor";
 import { PlanForm } from "./PlanForm";
 import classes from "./Proof.module.css";
 import { BallTable, ComparisonTable } from "./ProofTables";
-import { ballsAhead, blockNow, LETTERS, useProofs } from "./useProofs";
+import { ballsAhead, blockNow, LETTERS, outAhead, useProofs } from "./useProofs";
 
 /** Candidates hit against one another in blocks: the plan, the next ball, and what the balls say so far. */
 export default function ProofStep() {
@@ -144,7 +144,7 @@ function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
       <section className={classes.said} aria-live="polite">
         <p className={classes.words}>{verdict.words}</p>
         <Chances proof={proof} />
-        {verdict.findings.map((finding) => (
+        {[...verdict.findings, ...proof.replaced].map((finding) => (
           <p key={finding} className={classes.note}>
             {finding}
           </p>
@@ -176,6 +176,7 @@ function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
           {plan.balls} balls{simulated > 0 && `, ${simulated} simulated`}
         </p>
       )}
+      <TakenOut proof={proof} />
       <QueueState queue={queue} />
       {shown && <p className={classes.note}>Pale: what the model expects. A tick a ball, a row a block.</p>}
       <ProofRuler proof={proof} expected={shown} />
@@ -201,6 +202,23 @@ function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
         {remove.isError && <span role="alert">{remove.error.message}</span>}
       </p>
     </>
+  );
+}
+
+/** Balls that were taken out; the last one comes back at a press. */
+function TakenOut({ proof }: { proof: Proof }) {
+  const queue = useQueue();
+  const out = outAhead(proof, queue.ahead);
+  const last = out.at(-1);
+  if (!last) return null;
+  const back = () => queue.prove({ kind: "ball_tell", proof: proof.document.id, id: last.id, changes: { out: false } });
+  return (
+    <p className={classes.note} role="status">
+      {out.length} {out.length === 1 ? "ball" : "balls"} taken out.{" "}
+      <Button size="xs" variant="default" onClick={back}>
+        Put the last one back
+      </Button>
+    </p>
   );
 }
 

@@ -1,13 +1,14 @@
 import { describe, expect, it } from "vitest";
 import type { Proof, ProofBall } from "../../api/client";
 import type { Act } from "../../strikes/actStore";
-import { ballsAhead, blockNow } from "./useProofs";
+import { ballsAhead, blockNow, outAhead } from "./useProofs";
 
 const ball = (id: string, block = 0) =>
   ({ id, club: 0, situation: 0, block, outcome: "good", set_aside: null }) as ProofBall;
 const proof = (...balls: ProofBall[]) =>
   ({
     document: { id: "p", balls, balls_per_block: 3 },
+    taken_out: [],
     plan: { blocks: [{ place: 0 }, { place: 1 }] },
   }) as unknown as Proof;
 const ahead = (...acts: object[]) => acts.map((act) => ({ proof: "p", ...act })) as unknown as Act[];
@@ -27,6 +28,17 @@ describe("balls ahead of the server", () => {
     );
     const found = ballsAhead(proof(ball("a")), acts);
     expect(found.map((b) => [b.id, b.set_aside])).toEqual([["a", "misread"]]);
+  });
+
+  it("puts back what was taken out, by the server's answer or by an act that still waits", () => {
+    const before = { ...proof(ball("a")), taken_out: [ball("z")] } as Proof;
+    expect(outAhead(before, []).map((b) => b.id)).toEqual(["z"]);
+    const out = ahead({ kind: "ball_tell", id: "a", changes: { out: true } });
+    expect(outAhead(before, out).map((b) => b.id)).toEqual(["z", "a"]);
+    const back = ["a", "z"].map((id) => ({ kind: "ball_tell", id, changes: { out: false } }));
+    const acts = [...out, ...ahead(...back)];
+    expect(ballsAhead(before, acts).map((b) => b.id)).toEqual(["a", "z"]);
+    expect(outAhead(before, acts)).toEqual([]);
   });
 
   it("stays in a block until its balls count", () => {

@@ -32,14 +32,32 @@ export function useProofs() {
 /** The balls of a proof as they will be once everything that is ahead of the server's answer is in it. */
 export function ballsAhead(proof: Proof, ahead: readonly Act[]): ProofBall[] {
   const found = new Map(proof.document.balls.map((ball) => [ball.id, ball]));
+  const out = new Map(proof.taken_out.map((ball) => [ball.id, ball]));
   for (const act of ahead) {
     if (!("proof" in act) || act.proof !== proof.document.id) continue;
     if (act.kind === "ball") found.set(act.ball.id, found.get(act.ball.id) ?? act.ball);
     if (act.kind !== "ball_tell") continue;
-    const ball = found.get(act.id);
+    const ball = found.get(act.id) ?? out.get(act.id);
+    if (ball && act.changes.out) out.set(act.id, ball);
     if (act.changes.out) found.delete(act.id);
+    else if (ball && act.changes.out === false) found.set(act.id, ball);
     else if (ball && act.changes.set_aside !== undefined)
       found.set(act.id, { ...ball, set_aside: act.changes.set_aside });
+  }
+  return [...found.values()];
+}
+
+/** The balls that are taken out, the last one last, once everything that is ahead is in it. */
+export function outAhead(proof: Proof, ahead: readonly Act[]): ProofBall[] {
+  const found = new Map(proof.taken_out.map((ball) => [ball.id, ball]));
+  const hit = new Map(proof.document.balls.map((ball) => [ball.id, ball]));
+  for (const act of ahead) {
+    if (!("proof" in act) || act.proof !== proof.document.id) continue;
+    if (act.kind === "ball") hit.set(act.ball.id, act.ball);
+    if (act.kind !== "ball_tell") continue;
+    const ball = hit.get(act.id);
+    if (act.changes.out === false) found.delete(act.id);
+    else if (act.changes.out && ball) found.set(act.id, ball);
   }
   return [...found.values()];
 }

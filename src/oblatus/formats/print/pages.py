@@ -33,6 +33,14 @@ def as_pdf(template: str, reader: Reader, **values: Any) -> bytes:
     return pdf
 
 
+def warm_up() -> None:
+    """Load what sets pages, so that the first who prints does not wait a second longer than the next."""
+    import weasyprint.text.fonts
+
+    weasyprint.text.fonts.FontConfiguration()
+    _templates()
+
+
 @cache
 def _templates() -> Environment:
     found = Environment(
