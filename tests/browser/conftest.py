@@ -23,7 +23,7 @@ FLAGS = [
     "--disable-sync",
     "--disable-dev-shm-usage",
 ]
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=30_000)  # two workers on two cores, each with an engine of its own
 
 
 @pytest.fixture(scope="session")

@@ -16,7 +16,7 @@ LOOK = (Path(__file__).parent / "look.js").read_text()
 SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844), (320, 640))
 STEPS = (
     "player", "ground", "bag", "strikes", "import", "carries", "carries?view=measure", "lofts", "soles", "proof",
-    "build", "kept",
+    "build", "card", "kept",
 )  # fmt: skip
 
 

@@ -276,4 +276,20 @@ def test_build_prints_the_sheet_with_units_in_its_keys(capsys, tmp_path):
     code, out, err = run(capsys, "build", str(path))
     assert (code, out) == (2, "")
     assert "build.clubs.0.bend_deg" in err
-    assert "at most 1 degrees" in err
+    assert "at most 1° either way" in err
+
+
+def test_card_setup_and_drills_print_what_the_player_takes_home(capsys, tmp_path):
+    path, paper = tmp_path / "fitting.json", tmp_path / "card.pdf"
+    path.write_text(dump_fitting(demo_fittings()[0]))
+    code, out, _ = run(capsys, "card", str(path), "--pdf", str(paper))
+    assert code == 0
+    assert out.splitlines()[0] == "distance (m),club and swing,4 m/s into the wind,firm green"
+    assert paper.read_bytes().startswith(b"%PDF")
+    _, out, _ = run(capsys, "setup", str(path), "--json")
+    lies = json.loads(out)["lies"]
+    assert {"opening_deg", "lean_change_deg", "ball_mm", "weight", "clock", "carry_m", "sole_mm"} <= set(lies[0])
+    _, out, _ = run(capsys, "setup", str(path))
+    assert len(out.splitlines()) == len(lies)
+    _, out, _ = run(capsys, "drills", str(path), "--json")
+    assert all(drill["worth_strokes_round"] > 0 for drill in json.loads(out)["drills"])

@@ -27,6 +27,7 @@ export type Strike = Schemas["StrikeDocument"];
 export type KeptLine = Schemas["KeptLine"];
 export type Kept = Schemas["KeptOut"];
 export type Build = Schemas["BuildOut"];
+export type Card = Schemas["CardOut"];
 export type Proof = Schemas["ProofOut"];
 export type ProofBall = Schemas["ProofBall"];
 export type Session = Schemas["SessionOut"];

@@ -315,6 +315,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Carries, distances, how to play each lie, and drills. */
+        get: operations["card_get_card_card_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/card/bag.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The bag card on paper. */
+        get: operations["card_get_bag_card_card_bag_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/card/bag.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The first page of the bag card as a picture. */
+        get: operations["card_get_bag_picture_card_bag_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/card/distances.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Distances and carries as CSV. */
+        get: operations["card_get_card_csv_card_distances_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/card/setup.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How to play each lie, on paper. */
+        get: operations["card_get_setup_card_card_setup_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/carries": {
         parameters: {
             query?: never;
@@ -1836,6 +1921,141 @@ export interface components {
             shape: string;
         };
         /**
+         * CardClubOut
+         * @description A wedge of the card.
+         */
+        CardClubOut: {
+            /** Bounce Deg */
+            bounce_deg: number;
+            /** Code */
+            code: string;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CardDistanceOut
+         * @description Which row for a distance: in still air, 4 m/s into the wind, to a firm green.
+         */
+        CardDistanceOut: {
+            /** Distance M */
+            distance_m: number;
+            /** Firm */
+            firm: number;
+            /** Into */
+            into: number;
+            /** Still */
+            still: number;
+        };
+        /**
+         * CardDocument
+         * @description What is on the player's card: the ball that the carries hold for, paper, colour, parts.
+         */
+        CardDocument: {
+            /**
+             * Ball
+             * @default
+             */
+            ball: string;
+            /**
+             * Grey
+             * @default false
+             */
+            grey: boolean;
+            /**
+             * Parts
+             * @default [
+             *       "lofts",
+             *       "full",
+             *       "distances",
+             *       "rows",
+             *       "rules"
+             *     ]
+             */
+            parts: ("lofts" | "full" | "distances" | "rows" | "rules")[];
+            /**
+             * Size
+             * @default a6
+             * @enum {string}
+             */
+            size: "pocket" | "a6" | "a4" | "letter";
+        };
+        /**
+         * CardOut
+         * @description Everything that the player takes home.
+         *
+         *     `basis`: whether the clubs are as built, proposed, or owned; `measured` of the rows stand on strikes.
+         */
+        CardOut: {
+            /** Ball */
+            ball: string;
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "built" | "proposed" | "owned";
+            /** Clubs */
+            clubs: components["schemas"]["CardClubOut"][];
+            /** Distances */
+            distances: components["schemas"]["CardDistanceOut"][];
+            /** Drills */
+            drills: components["schemas"]["DrillOut"][];
+            /** Every M */
+            every_m: number;
+            /**
+             * Hand
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /** Lies */
+            lies: components["schemas"]["LieCardOut"][];
+            /**
+             * Made On
+             * Format: date
+             */
+            made_on: string;
+            /** Measured */
+            measured: number;
+            /** Player */
+            player: string;
+            /** Rows */
+            rows: components["schemas"]["CardRowOut"][];
+            /** Rules */
+            rules: string[];
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * CardRowOut
+         * @description A club with a swing: carry, and between what 8 of 10 balls carry.
+         */
+        CardRowOut: {
+            /** Carry M */
+            carry_m: number;
+            /** Club */
+            club: string;
+            /** Count */
+            count: number;
+            /** High M */
+            high_m: number;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Low M */
+            low_m: number;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "measured" | "modelled" | "assumed";
+            /** Swing */
+            swing: string;
+            /** Swing Name */
+            swing_name: string;
+            /** Total M */
+            total_m: number;
+        };
+        /**
          * CarriesIn
          * @description The ladder of the bag, or of the proposed set; with a distance [m] and a pin, the shots for it.
          *
@@ -2580,6 +2800,47 @@ export interface components {
             paired: number;
         };
         /**
+         * DrillOut
+         * @description A prescribed drill, and how it goes.
+         */
+        DrillOut: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "go on" | "next level" | "another drill" | "done";
+            /** Beat */
+            beat: number | null;
+            /** Count */
+            count: number;
+            /** Do */
+            do: string;
+            /** Drawing */
+            drawing: string;
+            /** Key */
+            key: string;
+            /** Level */
+            level: number;
+            /** Levels */
+            levels: number;
+            /** Mark */
+            mark: number;
+            /** Name */
+            name: string;
+            /** Score */
+            score: string;
+            /** Set Up */
+            set_up: string;
+            /** Stop */
+            stop: string;
+            /** Trains */
+            trains: string;
+            /** Why */
+            why: string;
+            /** Worth Strokes Round */
+            worth_strokes_round: number;
+        };
+        /**
          * EarlierClubOut
          * @description A club of an earlier proposal.
          */
@@ -2683,6 +2944,8 @@ export interface components {
             base?: components["schemas"]["SectionsIn"] | null;
             /** @default null */
             build?: components["schemas"]["BuildDocument"] | null;
+            /** @default null */
+            card?: components["schemas"]["CardDocument"] | null;
             /** @default null */
             choices?: components["schemas"]["ChoicesDocument"] | null;
             /**
@@ -2992,6 +3255,21 @@ export interface components {
              *     }
              */
             build: components["schemas"]["BuildDocument"];
+            /**
+             * @default {
+             *       "ball": "",
+             *       "grey": false,
+             *       "parts": [
+             *         "lofts",
+             *         "full",
+             *         "distances",
+             *         "rows",
+             *         "rules"
+             *       ],
+             *       "size": "a6"
+             *     }
+             */
+            card: components["schemas"]["CardDocument"];
             /**
              * @default {
              *       "distances": null,
@@ -3906,6 +4184,93 @@ export interface components {
              * @default 2
              */
             spread: number;
+        };
+        /**
+         * LieCardOut
+         * @description How to play one shot on one ground.
+         *
+         *     `ball_mm` from the middle of the stance, towards the target positive, within `ball_doubt_mm`; `stance_open_deg` to the
+         *     left of the target for a right-hander; `lean_change_deg`, `attack_change_deg` from the player's habit; `sole_mm` where
+         *     the sole lands from the ball's centre; `on_green_m` how far onto the green the ball lands.
+         */
+        LieCardOut: {
+            /** Attack Change Deg */
+            attack_change_deg: number;
+            /** Attack Deg */
+            attack_deg: number;
+            /** Ball Doubt Mm */
+            ball_doubt_mm: number;
+            /** Ball Mm */
+            ball_mm: number;
+            /** Ball Words */
+            ball_words: string;
+            /** Carry M */
+            carry_m: number;
+            /** Cautions */
+            cautions: string[];
+            /** Clock */
+            clock: string;
+            /** Club */
+            club: string;
+            /** Code */
+            code: string;
+            /** Finish */
+            finish: string;
+            /** Ground */
+            ground: string;
+            /** Hole M */
+            hole_m: number;
+            /** Hours */
+            hours: number;
+            /** Key */
+            key: string;
+            /** Lean Change Deg */
+            lean_change_deg: number;
+            /** Lean Deg */
+            lean_deg: number;
+            /** Lean Words */
+            lean_words: string;
+            /**
+             * Light
+             * @enum {string}
+             */
+            light: "clear" | "careful" | "leave it";
+            /** Loft Deg */
+            loft_deg: number;
+            /** On Green M */
+            on_green_m: number;
+            /** Opening Deg */
+            opening_deg: number;
+            /** Outline Mm */
+            outline_mm: number[][];
+            /** Risk */
+            risk: string;
+            /** Run M */
+            run_m: number;
+            safer: components["schemas"]["SaferOut"] | null;
+            /** Share */
+            share: number;
+            /** Shot */
+            shot: string;
+            /** Shot Name */
+            shot_name: string;
+            /** Sole Mm */
+            sole_mm: number;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Stance Mm */
+            stance_mm: number;
+            /** Stance Open Deg */
+            stance_open_deg: number;
+            /** Strokes */
+            strokes: number;
+            /**
+             * Surface
+             * @enum {string}
+             */
+            surface: "turf" | "sand";
+            /** Weight */
+            weight: number;
         };
         /**
          * LieOut
@@ -5369,6 +5734,23 @@ export interface components {
             swing: string;
         };
         /**
+         * SaferOut
+         * @description A shot with a smaller chance of a bad miss.
+         */
+        SaferOut: {
+            /** Club */
+            club: string;
+            /**
+             * Light
+             * @enum {string}
+             */
+            light: "clear" | "careful" | "leave it";
+            /** Opening Deg */
+            opening_deg: number;
+            /** Strokes */
+            strokes: number;
+        };
+        /**
          * SandDocument
          * @description Sand of one ground. With single readings, the figure is their mean: measured, or copied.
          */
@@ -5611,6 +5993,8 @@ export interface components {
             bag?: components["schemas"]["BagDocument"] | null;
             /** @default null */
             build?: components["schemas"]["BuildDocument"] | null;
+            /** @default null */
+            card?: components["schemas"]["CardDocument"] | null;
             /** @default null */
             choices?: components["schemas"]["ChoicesDocument"] | null;
             /**
@@ -8878,6 +9262,521 @@ export interface operations {
         };
     };
     build_get_build_pdf_build_sheet_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    card_get_card_card_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    card_get_bag_card_card_bag_pdf_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    card_get_bag_picture_card_bag_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    card_get_card_csv_card_distances_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    card_get_setup_card_card_setup_pdf_get: {
         parameters: {
             query?: never;
             header?: never;

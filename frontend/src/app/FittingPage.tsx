@@ -33,7 +33,8 @@ export default function FittingPage() {
     [client, id],
   );
   // what an earlier visit left behind is shown only when nothing newer can be had
-  const asking = query.isStale && query.isFetching;
+  const shown = useRef<string | null>(null);
+  const asking = query.isStale && query.isFetching && shown.current !== id;
   if (query.isPending || asking) return <Skeleton />;
   if (!query.data)
     return (
@@ -43,6 +44,7 @@ export default function FittingPage() {
         <Link to="/">Back to the players</Link>
       </main>
     );
+  shown.current = id; // from now on the page itself reads it again: what is being typed stays
   const old = query.error instanceof RequestError && query.error.status === NO_ANSWER ? query.dataUpdatedAt : null;
   return <Frame key={id} fitting={query.data} old={old} />;
 }

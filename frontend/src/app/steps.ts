@@ -20,12 +20,7 @@ export const STEPS: readonly Step[] = [
   { key: "soles", name: "Soles", hotkey: "7", page: lazy(() => import("../steps/soles/SolesStep")) },
   { key: "proof", name: "Proof", hotkey: "8", page: lazy(() => import("../steps/proof/ProofStep")) },
   { key: "build", name: "Build", hotkey: "9", page: lazy(() => import("../steps/build/BuildStep")) },
-  {
-    key: "card",
-    name: "Card",
-    hotkey: "0",
-    later: "Card will hold what the player takes home: carries, a setup for each lie, and two or three drills.",
-  },
+  { key: "card", name: "Card", hotkey: "0", page: lazy(() => import("../steps/card/CardStep")) },
   {
     key: "log",
     name: "Log",

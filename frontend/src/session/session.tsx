@@ -137,7 +137,12 @@ export function useSetUnits() {
     onMutate: (units) => {
       client.setQueryData<Session>(KEY, (session) => (session ? { ...session, units } : session));
     },
-    // sentences come worded in the reader's units
-    onSuccess: () => client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== KEY[0] }),
+    // sentences come worded in the reader's units; an open fitting is read again by its own page, which has edits on it
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ["fitting"], refetchType: "none" });
+      await client.invalidateQueries({
+        predicate: (query) => !["fitting", KEY[0]].includes(String(query.queryKey[0])),
+      });
+    },
   });
 }

@@ -22,6 +22,7 @@ VERBS = {
     ("strokes",): "strokes:add_strokes",
     ("proof",): "proof:add_proof",
     ("build",): "build:add_build",
+    ("card", "setup", "drills"): "card:add_card",
     ("bench",): "bench:add_bench",
     ("serve",): "serve:add_serve",
     ("import",): "imports:add_import",

@@ -9,7 +9,7 @@ import json
 import math
 from datetime import date, datetime
 from itertools import pairwise
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, get_args
 from uuid import UUID
 
 from pydantic import Field, StringConstraints, ValidationError, create_model, model_validator
@@ -537,6 +537,25 @@ class BuildDocument(Strict):
     prices: PricesDocument | None = None
 
 
+CardPart = Literal["lofts", "full", "distances", "rows", "rules"]
+CARD_PARTS: tuple[CardPart, ...] = get_args(CardPart)
+
+
+class CardDocument(Strict):
+    """What is on the player's card: the ball that the carries hold for, paper, colour, parts."""
+
+    ball: Annotated[str, StringConstraints(max_length=60)] = ""
+    size: Literal["pocket", "a6", "a4", "letter"] = "a6"
+    grey: bool = False
+    parts: Annotated[tuple[CardPart, ...], Field(min_length=1, max_length=5)] = CARD_PARTS
+
+    @model_validator(mode="after")
+    def _once(self) -> Self:
+        if len(set(self.parts)) < len(self.parts):
+            raise at_field("parts", "name a part twice")
+        return self
+
+
 class KeptDocument(Strict):
     """A kept proposal in a file: name, when, by whom, with which engine, inputs and result as they were."""
 
@@ -585,6 +604,7 @@ class FittingDocument(Strict):
     measuring: MeasuringDocument = MeasuringDocument()
     evidence: Annotated[tuple[HeadEvidenceDocument, ...], Field(max_length=60)] = ()
     build: BuildDocument = BuildDocument()
+    card: CardDocument = CardDocument()
     rack: Rack | None = None
     strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=120_000)] = ()
     attached: AttachedDocument | None = None

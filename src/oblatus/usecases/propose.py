@@ -15,7 +15,14 @@ from oblatus.core.fitting.recommend import Built
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from, swings_from
-from oblatus.formats.fitting import BuildDocument, ChoicesDocument, DeliveryDocument, FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import (
+    BuildDocument,
+    CardDocument,
+    ChoicesDocument,
+    DeliveryDocument,
+    FittingDocument,
+    RackHeadDocument,
+)
 from oblatus.formats.recommendation import RecommendationOut, recommendation_out
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases.engine import engine
@@ -141,7 +148,7 @@ def _without_words(document: FittingDocument) -> FittingDocument:
     wedges = tuple(wedge.model_copy(update=wordless) for wedge in document.bag.wedges)
     grounds = tuple(g.model_copy(update={"venue": None, "season": None, "read_on": None}) for g in document.grounds)
     bag = document.bag.model_copy(update={"wedges": wedges, "former": ()})
-    return document.model_copy(update={"grounds": grounds, "bag": bag, "build": BuildDocument()})
+    return document.model_copy(update={"grounds": grounds, "bag": bag, "build": BuildDocument(), "card": CardDocument()})
 
 
 def _ask(asked: _Question, near: frozenset[Built] | None) -> Proposal:

@@ -117,6 +117,12 @@ def _build(known: Known) -> State:
     return "partly" if clubs else "empty"
 
 
+def _card(known: Known) -> State:
+    """Begun once there is a set to make it of: one that was kept or built."""
+    built = any(wedge.built is not None for wedge in known.document.bag.wedges)
+    return "partly" if built or known.kept_is_fresh is not None else "empty"
+
+
 def _share(known: list[bool]) -> State:
     if all(known):
         return "done"
@@ -125,6 +131,6 @@ def _share(known: list[bool]) -> State:
 
 STEPS: dict[str, Callable[[Known], State]] = {
     "player": _player, "ground": _ground, "bag": _bag, "strikes": _strikes, "carries": _carries, "lofts": _proposal,
-    "soles": _proposal, "proof": _proof, "build": _build, "card": _later, "log": _later,
+    "soles": _proposal, "proof": _proof, "build": _build, "card": _card, "log": _later,
 }  # fmt: skip
 """Every step of the job in its order, with what says its state."""

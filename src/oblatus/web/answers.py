@@ -34,6 +34,13 @@ def nothing() -> Response:
     return current_app.response_class(status=204)
 
 
+def inline(content: str | bytes, kind: str) -> Response:
+    """A file to be shown; never cached, it changes with every edit."""
+    response: Response = current_app.response_class(content, mimetype=kind)
+    response.headers["Cache-Control"] = "no-store"
+    return response
+
+
 def download(content: str | bytes, kind: str, name: str, ending: str) -> Response:
     """A file to keep, named after whom it is about."""
     data = content.encode() if isinstance(content, str) else content

@@ -20,6 +20,7 @@ from oblatus.web.auth import actor, configure_auth, settings
 from oblatus.web.base import configure_core
 from oblatus.web.blueprints import (
     build,
+    card,
     carries,
     engine,
     fittings,
@@ -47,8 +48,8 @@ LARGER_BODIES = {
 
 
 MODULES = (
-    system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, build, prices, rack,
-    engine
+    system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, build, prices, card,
+    rack, engine
 )  # fmt: skip
 
 

@@ -244,6 +244,10 @@ class Sheet:
         self._fill_approaches(heads, rows, wanted.swings)
         return rows
 
+    def short_strokes(self, heads: Sequence[Head]) -> Floats:
+        """The model's strokes of every short scenario by setup and pin (heads, scenarios, setups, pins)."""
+        return self.raw(heads)[:, : self._short_size].reshape(len(heads), len(self.short), SETUPS, PIN_COUNT)
+
     def costs(self, heads: Sequence[Head], raw: Floats | None = None) -> Costs:
         """Costs of heads, from their own raw strokes or from those given (between bends)."""
         return self.fold(self.raw(heads) if raw is None else raw, heads)

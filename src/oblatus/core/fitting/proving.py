@@ -15,7 +15,7 @@ from oblatus.core.fitting.costs import Sheet
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.recommend import sheet_for
-from oblatus.core.fitting.scenarios import Scenario, build_scenarios
+from oblatus.core.fitting.scenarios import Scenario, Setup, build_scenarios
 from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Green, Launch, fly_ball
 from oblatus.core.strike import strike
 from oblatus.core.strokes import PINS
@@ -76,12 +76,17 @@ def promise_of(
 def _run(sheet: Sheet, place: int, head: Head, setup: int) -> float:
     """Run of a clean ball with this head, as the player sets it up here [m]."""
     scenario, speed = sheet.short[place], sheet.speeds(head)[place][setup]
-    how = scenario.setups[setup]
+    return clean_flight(head, scenario.setups[setup], speed, scenario)[1]
+
+
+def clean_flight(head: Head, how: Setup, speed: float, scenario: Scenario) -> tuple[float, float]:
+    """Carry and run [m] of a clean strike at a head speed [m/s]; nothing where no ball flies."""
     swing = Swing(how.opening_deg, how.lean_deg, how.attack_deg, max(speed, LEAST_SWING), how.release, how.entry)
     result = strike(head, swing, scenario.surface)
     if result.ball_speed < LEAST_SPEED or result.launch_deg <= 0.0:
-        return 0.0
+        return 0.0, 0.0
     launch = Launch(
         result.ball_speed, min(result.launch_deg, MOST_LAUNCH_DEG), 0.0, min(result.spin_rpm, MOST_SPIN), 0.0
     )  # fmt: skip
-    return float(fly_ball(launch, REFERENCE_AIR, Green(GREEN_FIRMNESS[scenario.ground.green])).run)
+    flight = fly_ball(launch, REFERENCE_AIR, Green(GREEN_FIRMNESS[scenario.ground.green]))
+    return float(flight.carry), float(flight.run)

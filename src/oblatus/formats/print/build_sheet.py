@@ -27,7 +27,7 @@ def build_pdf(sheet: BuildOut, player: str, studio: str, on: date, reader: Reade
         ticks={(one.club, one.operation): one for one in order.ticks} if order else {},
         shafts={s.code: f"{s.name} {s.flex}" for s in SHAFTS}, grips={g.code: g.name for g in GRIPS},
         read_words=READ_WORDS,
-    )  # fmt: skip
+    ).content  # fmt: skip
 
 
 def _order_words(order: OrderOut) -> str:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import io
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -12,12 +14,21 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
 from oblatus.core.words import Reader, metres, worded
+from oblatus.units import METRES_PER_YARD
 
 HERE = Path(__file__).parent
 
 
-def as_pdf(template: str, reader: Reader, **values: Any) -> bytes:
-    """A template of this folder as PDF, its sentences in the reader's units.
+@dataclass(frozen=True, slots=True)
+class Printed:
+    """A PDF and how many pages it has."""
+
+    content: bytes
+    pages: int
+
+
+def as_pdf(template: str, reader: Reader, styles: str = "page.css", extra: str = "", **values: Any) -> Printed:
+    """A template of this folder as PDF, its sentences in the reader's units; `extra` rules come after the styles.
 
     What a person typed is text in it and never markup; nothing is asked of any network.
     """
@@ -26,11 +37,27 @@ def as_pdf(template: str, reader: Reader, **values: Any) -> bytes:
     from weasyprint.urls import URLFetcher
 
     fonts, files = FontConfiguration(), URLFetcher(allowed_protocols={"file"})
-    page = worded(_templates().get_template(template).render(**values), reader)
+
+    def plain(value: float) -> str:
+        return bare(value, reader)
+
+    page = worded(_templates().get_template(template).render(plain=plain, **values), reader)
     base = f"{HERE.as_uri()}/"
-    style = CSS(string=(HERE / "page.css").read_text("utf-8"), base_url=base, font_config=fonts, url_fetcher=files)
-    pdf: bytes = HTML(string=page, base_url=base, url_fetcher=files).write_pdf(stylesheets=[style], font_config=fonts)
-    return pdf
+    rules = "\n".join((HERE / name).read_text("utf-8") for name in ("fonts.css", styles)) + extra
+    style = CSS(string=rules, base_url=base, font_config=fonts, url_fetcher=files)
+    document = HTML(string=page, base_url=base, url_fetcher=files).render(stylesheets=[style], font_config=fonts)
+    return Printed(document.write_pdf(), len(document.pages))
+
+
+def as_png(pdf: bytes, dots_per_inch: float) -> bytes:
+    """The first page of a PDF as a picture."""
+    import pypdfium2
+
+    with pypdfium2.PdfDocument(pdf) as document:
+        picture = document[0].render(scale=dots_per_inch / 72.0).to_pil()
+    out = io.BytesIO()
+    picture.save(out, "PNG")
+    return out.getvalue()
 
 
 def warm_up() -> None:
@@ -56,6 +83,11 @@ def number(value: float, places: int = 2) -> str:
     shown = f"{value:.{places}f}"
     shown = shown.rstrip("0").rstrip(".") if "." in shown else shown
     return "0" if shown in {"-0", ""} else shown.replace("-", "−")
+
+
+def bare(value: float, reader: Reader) -> str:
+    """A distance [m] as a bare figure in the reader's unit, for a table that names the unit."""
+    return f"{value / (METRES_PER_YARD if reader.distance == 'yd' else 1.0):.0f}"
 
 
 def money(value: float) -> str:

@@ -1,0 +1,196 @@
+import { TextInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, type Card, unwrap } from "../../api/client";
+import { useStore, useUnits } from "../../app/context";
+import { inDistance, metres, plain, trimmed } from "../../units/units";
+import { Choice } from "../parts/Choice";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import { StepHead } from "../parts/StepHead";
+import classes from "./Card.module.css";
+import { Drills } from "./Drills";
+import { Lies } from "./Lies";
+
+type Chosen = ReturnType<typeof useStore>["draft"]["card"];
+
+const PARTS = [
+  ["lofts", "lofts and bounces"],
+  ["full", "full swings"],
+  ["distances", "distances"],
+  ["rows", "every club and swing"],
+  ["rules", "wind and green rules"],
+] as const;
+const BASIS = { built: "as built", proposed: "as proposed, not built yet", owned: "as owned" };
+
+/** What the player takes home: distances, how to play each lie, what to practise; on paper as it is shown. */
+export default function CardStep() {
+  const { server, draft, edit } = useStore();
+  const units = useUnits();
+  const card = useQuery({
+    queryKey: ["card", server.id, server.revision, server.strikes_key, units.distance],
+    placeholderData: (last) => last,
+    retry: false,
+    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/card", { params: { path: { fitting_id: server.id } } })),
+  });
+  const set = (change: Partial<Chosen>) => edit("card", { ...draft.card, ...change });
+  return (
+    <>
+      <StepHead title="Card" aside={card.data && `wedges ${BASIS[card.data.basis]}`} />
+      {card.isError && (
+        <p role="alert" className={classes.note}>
+          {card.error.message}
+        </p>
+      )}
+      {card.isPending && (
+        <p role="status" className={classes.note}>
+          Working out the card …
+        </p>
+      )}
+      {card.data && (
+        <>
+          <section className={classes.paper} aria-label="Bag card">
+            <Paper />
+            <div className={classes.choices}>
+              <Choice
+                label="Paper"
+                value={draft.card.size}
+                options={[
+                  ["pocket", "pocket"],
+                  ["a6", "A6"],
+                  ["a4", "A4"],
+                  ["letter", "letter"],
+                ]}
+                onChange={(size) => set({ size })}
+              />
+              <Choice
+                label="Print"
+                value={draft.card.grey ? "grey" : "colour"}
+                options={[
+                  ["colour", "colour"],
+                  ["grey", "greyscale"],
+                ]}
+                onChange={(print) => set({ grey: print === "grey" })}
+              />
+              <fieldset className={classes.parts}>
+                <legend>On it</legend>
+                {PARTS.map(([key, name]) => (
+                  <label key={key}>
+                    <input
+                      type="checkbox"
+                      checked={draft.card.parts.includes(key)}
+                      disabled={draft.card.parts.length === 1 && draft.card.parts.includes(key)}
+                      onChange={(event) =>
+                        set({
+                          parts: PARTS.map(([one]) => one).filter((one) =>
+                            one === key ? event.currentTarget.checked : draft.card.parts.includes(one),
+                          ),
+                        })
+                      }
+                    />
+                    {name}
+                  </label>
+                ))}
+              </fieldset>
+              <TextInput
+                label="Ball that the carries hold for"
+                value={draft.card.ball}
+                maxLength={60}
+                onChange={(event) => set({ ball: event.currentTarget.value })}
+              />
+              <p className={classes.links}>
+                Bag card: <a href={`/api/fittings/${server.id}/card/bag.pdf`}>PDF</a>,{" "}
+                <a href={`/api/fittings/${server.id}/card/bag.png`} download>
+                  PNG
+                </a>
+                , <a href={`/api/fittings/${server.id}/card/distances.csv`}>CSV</a>. Setup card:{" "}
+                <a href={`/api/fittings/${server.id}/card/setup.pdf`}>PDF</a>.
+              </p>
+              {card.data.measured < card.data.rows.length && (
+                <p className={classes.links}>
+                  {card.data.measured} of {card.data.rows.length} carries stand on strikes, the others on the model.
+                </p>
+              )}
+            </div>
+          </section>
+          <Lies card={card.data} />
+          <Drills card={card.data} />
+          <Distances card={card.data} />
+        </>
+      )}
+    </>
+  );
+}
+
+/** The first page of the bag card at true size, as the printer gets it; or why it does not fit. */
+function Paper() {
+  const { server } = useStore();
+  const units = useUnits();
+  const [shown, setShown] = useState<string | null>(null);
+  const picture = useQuery({
+    queryKey: ["card-picture", server.id, server.revision, server.strikes_key, units.distance],
+    placeholderData: (last) => last,
+    retry: false,
+    queryFn: () =>
+      unwrap(
+        api.GET("/api/fittings/{fitting_id}/card/bag.png", {
+          params: { path: { fitting_id: server.id } },
+          parseAs: "blob",
+        }),
+      ) as Promise<unknown> as Promise<Blob>,
+  });
+  useEffect(() => {
+    if (!picture.data) return;
+    const reader = new FileReader();
+    reader.onload = () => setShown(String(reader.result));
+    reader.readAsDataURL(picture.data);
+    return () => reader.abort();
+  }, [picture.data]);
+  if (picture.isError)
+    return (
+      <p role="alert" className={classes.unfit}>
+        {picture.error.message}
+      </p>
+    );
+  if (!shown) return <div className={classes.sheet} />;
+  // two dots of the picture are one of the screen: true size
+  return (
+    <div className={classes.sheet}>
+      <img src={shown} srcSet={`${shown} 2x`} alt="The bag card as it is printed" />
+    </div>
+  );
+}
+
+/** The table of the card: what to take for a distance. */
+function Distances({ card }: { card: Card }) {
+  const units = useUnits();
+  const shown = (value: number) => plain(inDistance(metres(value), units.distance));
+  const name = (place: number) => {
+    const row = card.rows[place];
+    return row ? `${trimmed(row.loft_deg)}° ${row.swing_name}` : "";
+  };
+  return (
+    <div className={classes.table}>
+      <CopyTable caption="What to take">
+        <thead>
+          <tr>
+            <th className={parts.num}>{units.distance}</th>
+            <th>Take</th>
+            <th>Into the wind</th>
+            <th>Firm green</th>
+          </tr>
+        </thead>
+        <tbody>
+          {card.distances.map((line) => (
+            <tr key={line.distance_m}>
+              <td className={parts.num}>{shown(line.distance_m)}</td>
+              <td>{name(line.still)}</td>
+              <td>{name(line.into)}</td>
+              <td>{name(line.firm)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </CopyTable>
+    </div>
+  );
+}

@@ -1,0 +1,238 @@
+"""The card as JSON: clubs, carries, distances, how to play each lie, drills."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+from datetime import date
+from typing import Literal
+
+from oblatus.core.card.bag import BagCard
+from oblatus.core.card.drills import Prescribed, Standing
+from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words
+from oblatus.formats.fields import Strict
+from oblatus.formats.recommendation import outline_mm
+from oblatus.formats.strikes_csv import safe_text
+from oblatus.units import METRES_PER_YARD
+
+Basis = Literal["built", "proposed", "owned"]
+
+
+class CardClubOut(Strict):
+    """A wedge of the card."""
+
+    code: str
+    name: str
+    loft_deg: float
+    bounce_deg: float
+
+
+class CardRowOut(Strict):
+    """A club with a swing: carry, and between what 8 of 10 balls carry."""
+
+    club: str
+    loft_deg: float
+    swing: str
+    swing_name: str
+    carry_m: float
+    low_m: float
+    high_m: float
+    total_m: float
+    source: Literal["measured", "modelled", "assumed"]
+    count: int
+
+
+class CardDistanceOut(Strict):
+    """Which row for a distance: in still air, 4 m/s into the wind, to a firm green."""
+
+    distance_m: float
+    still: int
+    into: int
+    firm: int
+
+
+class SaferOut(Strict):
+    """A shot with a smaller chance of a bad miss."""
+
+    club: str
+    opening_deg: float
+    strokes: float
+    light: Literal["clear", "careful", "leave it"]
+
+
+class LieCardOut(Strict):
+    """How to play one shot on one ground.
+
+    `ball_mm` from the middle of the stance, towards the target positive, within `ball_doubt_mm`; `stance_open_deg` to the
+    left of the target for a right-hander; `lean_change_deg`, `attack_change_deg` from the player's habit; `sole_mm` where
+    the sole lands from the ball's centre; `on_green_m` how far onto the green the ball lands.
+    """
+
+    key: str
+    shot: str
+    shot_name: str
+    ground: str
+    surface: Literal["turf", "sand"]
+    share: float
+    hole_m: float
+    code: str
+    club: str
+    loft_deg: float
+    opening_deg: float
+    lean_deg: float
+    lean_change_deg: float
+    lean_words: str
+    attack_deg: float
+    attack_change_deg: float
+    ball_mm: float
+    ball_doubt_mm: float
+    ball_words: str
+    weight: float
+    stance_mm: float
+    stance_open_deg: float
+    clock: str
+    hours: float
+    speed_mps: float
+    carry_m: float
+    run_m: float
+    on_green_m: float
+    sole_mm: float
+    finish: str
+    strokes: float
+    light: Literal["clear", "careful", "leave it"]
+    risk: str
+    safer: SaferOut | None
+    cautions: list[str]
+    outline_mm: list[list[float]]
+
+
+class DrillOut(Strict):
+    """A prescribed drill, and how it goes."""
+
+    key: str
+    name: str
+    trains: str
+    why: str
+    worth_strokes_round: float
+    set_up: str
+    do: str
+    count: int
+    score: str
+    stop: str
+    drawing: str
+    beat: int | None
+    level: int
+    levels: int
+    mark: int
+    advice: Literal["go on", "next level", "another drill", "done"]
+
+
+class CardOut(Strict):
+    """Everything that the player takes home.
+
+    `basis`: whether the clubs are as built, proposed, or owned; `measured` of the rows stand on strikes.
+    """
+
+    player: str
+    hand: Literal["right", "left"]
+    made_on: date
+    basis: Basis
+    ball: str
+    temperature_c: float
+    measured: int
+    every_m: float
+    clubs: list[CardClubOut]
+    rows: list[CardRowOut]
+    distances: list[CardDistanceOut]
+    rules: list[str]
+    lies: list[LieCardOut]
+    drills: list[DrillOut]
+
+
+EVERY = {"m": 5.0, "yd": 5.0 * METRES_PER_YARD}
+"""Between the lines of distances [m], by the reader's unit."""
+
+
+def rows_out(card: BagCard) -> list[CardRowOut]:
+    """The rows of a card."""
+    return [
+        CardRowOut(
+            club=row.club.name, loft_deg=round(row.club.loft_deg, 2), swing=row.swing, swing_name=row.swing_name,
+            carry_m=round(row.carry, 2), low_m=round(row.low, 2), high_m=round(row.high, 2), total_m=round(row.total, 2),
+            source=row.source, count=row.count,  # type: ignore[arg-type]
+        )
+        for row in card.rows
+    ]  # fmt: skip
+
+
+def distances_out(card: BagCard) -> list[CardDistanceOut]:
+    """The lines of distances."""
+    return [
+        CardDistanceOut(distance_m=round(d.distance, 3), still=d.still, into=d.into, firm=d.firm) for d in card.distances
+    ]
+
+
+def clubs_out(tools: Sequence[Tool]) -> list[CardClubOut]:
+    """The wedges, by loft."""
+    return [
+        CardClubOut(
+            code=tool.code,
+            name=tool.name,
+            loft_deg=round(tool.head.loft_deg, 2),
+            bounce_deg=round(tool.head.bounce_deg, 2),
+        )
+        for tool in sorted(tools, key=lambda tool: tool.head.loft_deg)
+    ]
+
+
+def lie_out(card: LieCard, hand: str) -> LieCardOut:
+    """A lie as JSON; a left-hander's stance opens the other way."""
+    scenario, setup, safer = card.scenario, card.setup, card.safer
+    side = 1.0 if hand == "right" else -1.0
+    return LieCardOut(
+        key=scenario.key, shot=scenario.shot.key, shot_name=scenario.shot.name, ground=scenario.ground.name,
+        surface=scenario.shot.surface, share=round(scenario.share, 5), hole_m=round(scenario.layout.hole, 2),  # type: ignore[arg-type]
+        code=card.tool.code, club=card.tool.name, loft_deg=round(card.tool.head.loft_deg, 2),
+        opening_deg=round(setup.opening_deg, 2), lean_deg=round(setup.lean_deg, 2),
+        lean_change_deg=round(card.lean_change_deg, 2), lean_words=lean_words(card.lean_change_deg),
+        attack_deg=round(setup.attack_deg, 2), attack_change_deg=round(card.attack_change_deg, 2),
+        ball_mm=round(1000 * card.ball, 1), ball_doubt_mm=round(1000 * card.ball_doubt, 1),
+        ball_words=ball_words(card.ball), weight=round(card.weight, 3), stance_mm=round(1000 * card.stance),
+        stance_open_deg=round(side * card.stance_open_deg, 2) + 0.0, clock=clock_words(card.hours),
+        hours=round(card.hours, 2), speed_mps=round(card.speed, 2), carry_m=round(card.carry, 2),
+        run_m=round(card.run, 2), on_green_m=round(card.on_green, 2), sole_mm=round(1000 * setup.entry, 1),
+        finish=card.finish, strokes=round(card.strokes, 4), light=card.risk.light, risk=card.risk.rule,
+        safer=None if safer is None else SaferOut(
+            club=safer.tool.name, opening_deg=round(safer.opening_deg, 1), strokes=round(safer.strokes, 4),
+            light=safer.risk.light,
+        ),
+        cautions=list(cautions_of(scenario, card.risk)), outline_mm=outline_mm(card.tool.head),
+    )  # fmt: skip
+
+
+def drill_out(one: Prescribed, standing: Standing) -> DrillOut:
+    """A prescribed drill with its standing."""
+    drill = one.drill
+    return DrillOut(
+        key=drill.key, name=drill.name, trains=drill.trains, why=one.why, worth_strokes_round=round(one.worth, 4),
+        set_up=drill.set_up, do=drill.do, count=drill.count, score=drill.score, stop=drill.stop, drawing=drill.drawing,
+        beat=drill.beat, level=standing.level, levels=len(drill.levels), mark=standing.mark, advice=standing.advice,
+    )  # fmt: skip
+
+
+def card_csv(card: CardOut, unit: Literal["m", "yd"]) -> str:
+    """The distances as CSV in the reader's unit: what to take in still air, into the wind, to a firm green."""
+    per = 1.0 if unit == "m" else METRES_PER_YARD
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow([f"distance ({unit})", "club and swing", "4 m/s into the wind", "firm green"])
+    names = [safe_text(f"{row.club}, {row.swing_name}") for row in card.rows]
+    for line in card.distances:
+        writer.writerow([f"{line.distance_m / per:.0f}", names[line.still], names[line.into], names[line.firm]])
+    writer.writerow([])
+    writer.writerow(["club", "swing", f"carry ({unit})", f"from ({unit})", f"to ({unit})", "from what"])
+    for row in card.rows:
+        figures = [f"{value / per:.0f}" for value in (row.carry_m, row.low_m, row.high_m)]
+        writer.writerow([safe_text(row.club), row.swing_name, *figures, row.source])
+    return out.getvalue()

@@ -1,0 +1,114 @@
+"""Bag card and setup card on paper, and the pictures on them."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from itertools import combinations
+
+from markupsafe import Markup
+
+from oblatus.core.words import Reader, speed, worded
+from oblatus.errors import fault
+from oblatus.formats.card import CardOut, LieCardOut
+from oblatus.formats.fitting import CARD_PARTS, CardPart
+from oblatus.formats.print.pages import Printed, as_pdf, outline_path
+
+PAPER = {
+    "pocket": ("171.2mm 53.98mm", "3mm 4mm", 1), "a6": ("A6", "5mm", 1), "a4": ("A4", "14mm", 2),
+    "letter": ("letter", "14mm", 2),
+}  # fmt: skip
+"""Size, margin, and how many pages a bag card may have. A pocket card is folded in its middle, each half ID-1 of
+ISO/IEC 7810."""
+PART_WORDS: dict[CardPart, str] = {
+    "lofts": "lofts and bounces", "full": "full swings", "distances": "the table of distances",
+    "rows": "every club and swing", "rules": "wind and green rules",
+}  # fmt: skip
+BASIS = {"built": "as built", "proposed": "as proposed", "owned": "as owned"}
+GREY = "* { color: #000 !important; border-color: #777 !important; }"
+
+
+def bag_card_pdf(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, *, grey: bool = False) -> Printed:
+    """The bag card on its paper; nothing on it is smaller than 6.5 pt.
+
+    Raises
+    ------
+    InputError
+        If it does not fit, with what to leave out.
+    """
+    found = _bag(card, size, parts, reader, grey=grey)
+    most = PAPER[size][2]
+    if found.pages <= most:
+        return found
+    for count in range(1, len(parts)):
+        for out in combinations([part for part in CARD_PARTS if part in parts], count):
+            left = [part for part in parts if part not in out]
+            if _bag(card, size, left, reader, grey=grey).pages <= most:
+                words = " and ".join(PART_WORDS[part] for part in out)
+                raise fault("card.parts", f"does not fit on this paper: leave out {words}, or take larger paper")
+    raise fault("card.parts", "does not fit on this paper: take larger paper")
+
+
+def _bag(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, *, grey: bool) -> Printed:
+    paper, margin, _ = PAPER[size]
+    extra = f"@page {{ size: {paper}; margin: {margin}; }}"
+    if size == "a6":
+        extra += " body { font-size: 7pt; }"
+    if size == "pocket":
+        extra += " body { font-size: 6.5pt; line-height: 1.12; } h1 { font-size: 8pt; }"
+        extra += " td, th { padding: 0 0.6mm 0 0; } .halves { gap: 8mm; }"
+    names = [f"{row.loft_deg:g}° {row.swing_name}" for row in card.rows]
+    return as_pdf(
+        "bag_card.html", reader, "card.css", extra + (GREY if grey else ""), card=card, parts=parts, names=names,
+        unit=reader.distance, into=worded(speed(4.0, 0), reader), folded=size == "pocket", basis=BASIS[card.basis],
+    )  # fmt: skip
+
+
+def setup_card_pdf(card: CardOut, size: str, reader: Reader, *, grey: bool = False) -> Printed:
+    """How to play each lie, on A4, letter or A6 pages."""
+    paper, margin, _ = PAPER["a6" if size == "pocket" else size]
+    extra = f"@page {{ size: {paper}; margin: {margin}; }}" + (GREY if grey else "")
+    return as_pdf(
+        "setup_card.html", reader, "card.css", extra, card=card, opened=opened, club_at_ball=club_at_ball,
+        stance=lambda lie: stance(lie, card.hand), columns="lies" if size in {"a4", "letter"} else "",
+    )  # fmt: skip
+
+
+def opened(opening_deg: float) -> str:
+    """How the face lies."""
+    if abs(opening_deg) < 1.0:
+        return "square"
+    return f"{abs(opening_deg):.0f}° {'open' if opening_deg > 0 else 'closed'}"
+
+
+def stance(lie: LieCardOut, hand: str) -> Markup:
+    """Ball, feet and line to the target from above, in centimetres, target at the right; a left-hander is mirrored."""
+    side = 1.0 if hand == "right" else -1.0
+    ball, half, turn, feet = lie.ball_mm / 10.0, lie.stance_mm / 20.0, lie.stance_open_deg * side, 38.0
+    trail, lead, top = -half - 9.5, half + 0.5, feet - 12.0
+    ink = 'stroke="#17211d" stroke-width="0.7"'
+    foot = 'width="9" height="24" rx="4.5"'
+    return Markup(
+        '<svg viewBox="-45 -14 90 66" role="img" aria-label="stance from above">'
+        f'<g transform="scale({side:g} 1)"><path d="M-42 0H38M32 -3L38 0L32 3" fill="none" {ink}/>'
+        f'<circle cx="{ball:.1f}" cy="0" r="2.6" fill="#fff" {ink}/>'
+        f'<path d="M0 6V{top - 2:.0f}" stroke="#b98900" stroke-width="0.7" stroke-dasharray="2 1.5"/>'
+        f'<g transform="rotate({-turn:.1f} 0 {feet})">'
+        f'<rect x="{trail:.1f}" y="{top:.0f}" {foot} fill="#dfe5e1" {ink}/>'
+        f'<rect x="{lead:.1f}" y="{top:.0f}" {foot} fill="#17211d"/></g></g></svg>'
+    )
+
+
+def club_at_ball(lie: LieCardOut) -> Markup:
+    """The club's section at the ball from the side, leaned as it is to be, in millimetres; the target is at the right."""
+    lean, ball, shaft = lie.lean_deg, 21.3, 44.0
+    ahead, up = shaft * math.sin(math.radians(lean)), shaft * math.cos(math.radians(lean))
+    head = f'<path d="{outline_path(lie.outline_mm)}" fill="#c9d0d2" stroke="#3c474b" stroke-width="0.7"/>'
+    return Markup(
+        f'<svg viewBox="-40 -48 90 54" role="img" aria-label="the club at the ball, {lean:.0f} degrees of lean">'
+        '<path d="M-40 0H50" stroke="#4d6b3c" stroke-width="1" fill="none"/>'
+        f'<g transform="rotate({lean:.1f})">{head}</g>'
+        f'<path d="M-14 -8l{ahead:.1f} {-up:.1f}" stroke="#17211d" stroke-width="1.4"/>'
+        f'<circle cx="{ball + 2:.1f}" cy="{-ball:.1f}" r="{ball:.1f}" fill="#fff" stroke="#17211d" stroke-width="0.8"/>'
+        "</svg>"
+    )

@@ -1,0 +1,58 @@
+"""The player's cards on paper, as a picture, or as a table."""
+
+from __future__ import annotations
+
+from typing import Literal
+from uuid import UUID
+
+from oblatus.core.words import Reader
+from oblatus.formats.card import CardOut, card_csv
+from oblatus.formats.fitting import CardDocument
+from oblatus.formats.print.cards import bag_card_pdf, setup_card_pdf
+from oblatus.formats.print.pages import as_png
+from oblatus.store.database import Database
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.card_of import see_card
+from oblatus.usecases.print_build import Printed
+from oblatus.usecases.show_carries import inputs_of
+
+DOTS_PER_INCH = 192.0
+"""Twice what a screen has at true size."""
+Kind = Literal["bag", "setup"]
+
+
+def print_card(database: Database, actor: Actor, fitting_id: UUID, kind: Kind, reader: Reader) -> Printed:
+    """A card as PDF, on the paper and with the parts that the fitter chose.
+
+    Raises
+    ------
+    InputError
+        If it does not fit on its paper, with what to leave out.
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    card, chosen = _card(database, actor, fitting_id, reader)
+    return Printed(_pdf(card, chosen, kind, reader), f"{card.player} {kind} card")
+
+
+def draw_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> Printed:
+    """The first page of the bag card as PNG; raises as `print_card`."""
+    card, chosen = _card(database, actor, fitting_id, reader)
+    return Printed(as_png(_pdf(card, chosen, "bag", reader), DOTS_PER_INCH), f"{card.player} bag card")
+
+
+def list_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> Printed:
+    """Distances and carries as CSV; raises as `see_card`."""
+    card, _ = _card(database, actor, fitting_id, reader)
+    return Printed(card_csv(card, reader.distance), f"{card.player} distances")
+
+
+def _card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> tuple[CardOut, CardDocument]:
+    chosen = inputs_of(database, actor, fitting_id).document.card
+    return see_card(database, actor, fitting_id, reader.distance), chosen
+
+
+def _pdf(card: CardOut, chosen: CardDocument, kind: Kind, reader: Reader) -> bytes:
+    if kind == "bag":
+        return bag_card_pdf(card, chosen.size, chosen.parts, reader, grey=chosen.grey).content
+    return setup_card_pdf(card, chosen.size, reader, grey=chosen.grey).content

@@ -1,0 +1,51 @@
+"""What the player takes home: the card, on the screen, on paper, as a picture and as a table."""
+
+from flask_openapi3 import APIBlueprint
+
+from oblatus.formats.card import CardOut
+from oblatus.usecases.card_of import see_card
+from oblatus.usecases.print_card import draw_card, list_card, print_card
+from oblatus.web.answers import Answer, answer, download, inline
+from oblatus.web.auth import actor, database, reader
+from oblatus.web.schemas import FittingPath
+from oblatus.web.schemas_errors import EVERYWHERE
+
+blueprint = APIBlueprint("card", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+
+
+AS_PDF = {"content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}}}
+
+
+@blueprint.get("/card", responses={200: CardOut})
+def get_card(path: FittingPath) -> Answer:
+    """Carries, distances, how to play each lie, and drills."""
+    return answer(see_card(database(), actor(), path.fitting_id, reader().distance))
+
+
+@blueprint.get("/card/distances.csv", responses={200: {"content": {"text/csv": {"schema": {"type": "string"}}}}})
+def get_card_csv(path: FittingPath) -> Answer:
+    """Distances and carries as CSV."""
+    found = list_card(database(), actor(), path.fitting_id, reader())
+    return download(found.content, "text/csv; charset=utf-8", found.name, ".csv")
+
+
+@blueprint.get("/card/bag.pdf", responses={200: AS_PDF})
+def get_bag_card(path: FittingPath) -> Answer:
+    """The bag card on paper."""
+    found = print_card(database(), actor(), path.fitting_id, "bag", reader())
+    return download(found.content, "application/pdf", found.name, ".pdf")
+
+
+@blueprint.get("/card/setup.pdf", responses={200: AS_PDF})
+def get_setup_card(path: FittingPath) -> Answer:
+    """How to play each lie, on paper."""
+    found = print_card(database(), actor(), path.fitting_id, "setup", reader())
+    return download(found.content, "application/pdf", found.name, ".pdf")
+
+
+@blueprint.get(
+    "/card/bag.png", responses={200: {"content": {"image/png": {"schema": {"type": "string", "format": "binary"}}}}}
+)
+def get_bag_picture(path: FittingPath) -> Answer:
+    """The first page of the bag card as a picture."""
+    return inline(draw_card(database(), actor(), path.fitting_id, reader()).content, "image/png")
