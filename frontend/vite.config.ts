@@ -22,14 +22,16 @@ export default defineConfig({
       workbox: {
         globPatterns: ["**/*.{js,css,html,svg,woff2,webmanifest}"],
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/api\//, /^\/p\//],
+        // the player's page keeps itself, by a worker of its own
+        globIgnores: ["**/phone*", "**/Archivo*"],
         cleanupOutdatedCaches: true,
         inlineWorkboxRuntime: true,
         sourcemap: false,
       },
     }),
   ],
-  build: { target: "es2022", assetsInlineLimit: 0 },
+  build: { target: "es2022", assetsInlineLimit: 0, rollupOptions: { input: ["index.html", "phone.html"] } },
   server: { proxy: { "/api": "http://127.0.0.1:8420" } },
   test: { environment: "jsdom", setupFiles: ["src/testing/setup.ts"] },
 });

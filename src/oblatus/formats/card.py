@@ -12,7 +12,6 @@ from oblatus.core.card.bag import BagCard
 from oblatus.core.card.drills import Prescribed, Standing
 from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words
 from oblatus.formats.fields import Strict
-from oblatus.formats.recommendation import outline_mm
 from oblatus.formats.strikes_csv import safe_text
 from oblatus.units import METRES_PER_YARD
 
@@ -104,7 +103,6 @@ class LieCardOut(Strict):
     risk: str
     safer: SaferOut | None
     cautions: list[str]
-    outline_mm: list[list[float]]
 
 
 class DrillOut(Strict):
@@ -131,7 +129,8 @@ class DrillOut(Strict):
 class CardOut(Strict):
     """Everything that the player takes home.
 
-    `basis`: whether the clubs are as built, proposed, or owned; `measured` of the rows stand on strikes.
+    `basis`: whether the clubs are as built, proposed, or owned; `measured` of the rows stand on strikes; `outlines_mm`
+    the sections of the clubs of the lies, by code.
     """
 
     player: str
@@ -147,6 +146,7 @@ class CardOut(Strict):
     distances: list[CardDistanceOut]
     rules: list[str]
     lies: list[LieCardOut]
+    outlines_mm: dict[str, list[list[float]]]
     drills: list[DrillOut]
 
 
@@ -207,7 +207,7 @@ def lie_out(card: LieCard, hand: str) -> LieCardOut:
             club=safer.tool.name, opening_deg=round(safer.opening_deg, 1), strokes=round(safer.strokes, 4),
             light=safer.risk.light,
         ),
-        cautions=list(cautions_of(scenario, card.risk)), outline_mm=outline_mm(card.tool.head),
+        cautions=list(cautions_of(scenario, card.risk)),
     )  # fmt: skip
 
 

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from oblatus.formats.fitting import LARGEST_BYTES as LARGEST_FITTING
 from oblatus.store.server import as_another_user
-from oblatus.web.headers import ASSET_CACHE, SECURITY_HEADERS
+from oblatus.web.headers import ASSET_CACHE, PHONE_HEADERS, SECURITY_HEADERS
 
 FIRST_FREE_PORT = 1024
 
@@ -98,6 +98,7 @@ http {{
       proxy_pass http://127.0.0.1:{self.web_port};
     }}
     location /assets/ {{ {_headers({"Cache-Control": ASSET_CACHE})} try_files $uri =404; }}
+    location /p/ {{ {_headers(PHONE_HEADERS)} try_files /phone.html =404; }}
     location / {{ {_headers({"Cache-Control": "no-cache"})} try_files $uri /index.html; }}
   }}
 }}

@@ -413,3 +413,50 @@ class BuildOrderRow(SQLModel, table=True):
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
     ended_by: str = Field(default="", max_length=120, sa_column_kwargs={"server_default": ""})
     ended_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
+
+
+class HandoverRow(SQLModel, table=True):
+    """What was handed to the player on a day: the content of their page, and the digest of the token that opens it. A
+    trigger refuses every later change but that it is closed."""
+
+    __tablename__ = "handover"
+    __table_args__ = (
+        _of_a_fitting("fk_handover_fitting"),
+        UniqueConstraint("digest", name="uq_handover_digest"),
+        UniqueConstraint("studio_id", "id", name="uq_handover_studio"),
+    )
+
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    fitting_id: UUID = Field(index=True)
+    digest: str = Field(max_length=64)
+    content: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    made_by: str = Field(max_length=120)
+    created_at: datetime = Field(default_factory=now, sa_column=_moment())
+    expires_at: datetime = Field(sa_column=_moment())
+    closed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
+
+
+class DrillScoreRow(SQLModel, table=True):
+    """One go at a drill. The id comes from where it was counted: sent twice, it stands here once. `on`: the day there."""
+
+    __tablename__ = "drill_score"
+    __table_args__ = (
+        ForeignKeyConstraint(
+            ["studio_id", "handover_id"], ["handover.studio_id", "handover.id"], name="fk_score_handover",
+            ondelete="CASCADE",
+        ),
+        CheckConstraint("score between 0 and count", name="ck_score"),
+        CheckConstraint("by in ('player', 'fitter')", name="ck_score_by"),
+    )  # fmt: skip
+
+    handover_id: UUID = Field(primary_key=True)
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    place: int | None = Field(default=None, sa_column=Column(BigInteger, Identity(always=True), nullable=False))
+    drill: str = Field(max_length=24)
+    score: int
+    count: int
+    on: date
+    by: str = Field(max_length=8)
+    taken_at: datetime = Field(default_factory=now, sa_column=_moment())

@@ -16,7 +16,7 @@ from oblatus.core.fitting.session_of import session_of
 from oblatus.errors import InputError
 from oblatus.formats.card import EVERY, Basis, CardOut, clubs_out, distances_out, drill_out, lie_out, rows_out
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.recommendation import RecommendationOut
+from oblatus.formats.recommendation import RecommendationOut, outline_mm
 from oblatus.store.database import Database
 from oblatus.store.tables import now
 from oblatus.usecases.actor import Actor
@@ -63,6 +63,7 @@ def card_of(
         player=document.player.name, hand=document.player.hand, made_on=today, basis=basis, ball=document.card.ball,
         temperature_c=bag.temperature_c, measured=bag.measured, every_m=every, clubs=clubs_out(tools), rows=rows_out(bag),
         distances=distances_out(bag), rules=list(bag.rules), lies=[lie_out(one, document.player.hand) for one in lies],
+        outlines_mm={one.tool.code: outline_mm(one.tool.head) for one in lies},
         drills=[drill_out(one, standing_of(one.drill, scores.get(one.drill.key, ()))) for one in drills],
     )  # fmt: skip
 

@@ -14,6 +14,7 @@ from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back
 from oblatus.store.database import Database
+from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import EditRow, FittingRow
@@ -88,7 +89,10 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
                 session.add(made)
         rack, kept, strikes = rack_for(rows, fitting_id), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
-    return Edited(view_of(row, rack, kept, strikes, document, balls, quick=True), refused, conflicts, draft)
+        handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
+    return Edited(
+        view_of(row, rack, kept, strikes, document, balls, quick=True, handed_over=handed), refused, conflicts, draft
+    )
 
 
 def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:

@@ -13,6 +13,7 @@ from oblatus.formats.readings import ReadingDocument
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
+from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import FittingRow, ReadingRow, SnapshotRow
@@ -55,7 +56,8 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
         row, rack, kept = rows.fitting(fitting_id), rack_for(rows, fitting_id), rows.kept(fitting_id, 1)
         strikes = strikes_of(rows, fitting_id)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
-    return view_of(row, rack, kept, strikes, proof_balls=balls)
+        handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
+    return view_of(row, rack, kept, strikes, proof_balls=balls, handed_over=handed)
 
 
 def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingDocument:

@@ -25,13 +25,19 @@ class Known:
     strikes: Sequence[StrikeDocument]
     kept_is_fresh: bool | None
     proof_balls: int = 0
+    handed_over: bool = False
 
 
 def step_states(
-    document: FittingDocument, strikes: Sequence[StrikeDocument], kept_is_fresh: bool | None, proof_balls: int = 0
+    document: FittingDocument,
+    strikes: Sequence[StrikeDocument],
+    kept_is_fresh: bool | None,
+    proof_balls: int = 0,
+    *,
+    handed_over: bool = False,
 ) -> Mapping[str, State]:
-    """The state of every step; `proof_balls` were hit in the proofs of the fitting."""
-    known = Known(document, strikes, kept_is_fresh, proof_balls)
+    """The state of every step; `proof_balls` were hit in the proofs of the fitting, `handed_over` if its player has a page."""
+    known = Known(document, strikes, kept_is_fresh, proof_balls, handed_over)
     return {step: state(known) for step, state in STEPS.items()}
 
 
@@ -118,7 +124,9 @@ def _build(known: Known) -> State:
 
 
 def _card(known: Known) -> State:
-    """Begun once there is a set to make it of: one that was kept or built."""
+    """Begun once there is a set to make it of, one that was kept or built; done once it was handed over."""
+    if known.handed_over:
+        return "done"
     built = any(wedge.built is not None for wedge in known.document.bag.wedges)
     return "partly" if built or known.kept_is_fresh is not None else "empty"
 

@@ -24,9 +24,11 @@ from oblatus.web.blueprints import (
     carries,
     engine,
     fittings,
+    handovers,
     imports,
     instruments,
     live,
+    page,
     photos,
     prices,
     proofs,
@@ -36,7 +38,7 @@ from oblatus.web.blueprints import (
     venues,
 )
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
-from oblatus.web.headers import ASSET_CACHE
+from oblatus.web.headers import ASSET_CACHE, PHONE_HEADERS
 from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
 
 LARGER_BODIES = {
@@ -49,7 +51,7 @@ LARGER_BODIES = {
 
 MODULES = (
     system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, build, prices, card,
-    rack, engine
+    handovers, page, rack, engine
 )  # fmt: skip
 
 
@@ -99,6 +101,14 @@ def configure_frontend(app: OpenAPI, settings: Settings) -> None:
         response.headers["Cache-Control"] = "no-cache"
         return response
 
+    def phone(token: str) -> Response:
+        del token  # the page asks for what it opens
+        response = send_from_directory(settings.static_dir, "phone.html")
+        for name, value in PHONE_HEADERS.items():
+            response.headers[name] = value
+        return response
+
+    app.add_url_rule("/p/<string:token>", "phone", phone)
     app.add_url_rule("/", "page", page)
     app.add_url_rule("/<path:path>", "page_or_asset", page)
 

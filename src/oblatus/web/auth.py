@@ -19,7 +19,11 @@ from oblatus.usecases.actor import Actor
 from oblatus.usecases.sign_in import Entered, who_is
 from oblatus.usecases.throttle import Caller, account_digest
 
-OPEN_ENDPOINTS = {"system.health", "session.read_session", "session.start_session"}
+OPEN_ENDPOINTS = {
+    "system.health", "session.read_session", "session.start_session", "page.get_page", "page.post_scores",
+    "page.get_dates",
+    "page.get_manifest",
+}  # fmt: skip
 FITTER_HEADER = "X-Oblatus-Fitter"
 """The fitter for whom the page was made: a page left open never acts for whoever signed in after."""
 BROWSER_COOKIE = "oblatus_browser"

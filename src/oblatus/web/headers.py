@@ -9,3 +9,5 @@ SECURITY_HEADERS = {
     ),
 }
 ASSET_CACHE = "public, max-age=31536000, immutable"
+PHONE_HEADERS = {"Cache-Control": "no-cache", "X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"}
+"""Of the player's page: its address is its key."""

@@ -10,6 +10,7 @@ import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
 import classes from "./Card.module.css";
 import { Drills } from "./Drills";
+import { HandOver } from "./HandOver";
 import { Lies } from "./Lies";
 
 type Chosen = ReturnType<typeof useStore>["draft"]["card"];
@@ -115,6 +116,7 @@ export default function CardStep() {
           </section>
           <Lies card={card.data} />
           <Drills card={card.data} />
+          <HandOver />
           <Distances card={card.data} />
         </>
       )}

@@ -29,13 +29,13 @@ export function Lies({ card }: { card: Card }) {
             </li>
           ))}
         </ul>
-        <Shown lie={lie} hand={card.hand} />
+        <Shown lie={lie} hand={card.hand} outline={card.outlines_mm[lie.code] ?? []} />
       </div>
     </section>
   );
 }
 
-function Shown({ lie, hand }: { lie: Lie; hand: Card["hand"] }) {
+function Shown({ lie, hand, outline }: { lie: Lie; hand: Card["hand"]; outline: number[][] }) {
   const units = useUnits();
   const { draft } = useStore();
   const far = (value: number, places = 0) => showDistance(metres(value), units.distance, places);
@@ -69,7 +69,7 @@ function Shown({ lie, hand }: { lie: Lie; hand: Card["hand"] }) {
           words={`From above: ball ${lie.ball_words}, target at the right`}
         />
         <ClubAtBall
-          outline={lie.outline_mm}
+          outline={outline}
           lean={lie.lean_deg}
           own={own}
           words={`At the ball: ${trimmed(lie.lean_deg)} degrees of lean, ${draft.player.name} has ${trimmed(own)}`}

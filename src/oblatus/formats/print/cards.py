@@ -69,8 +69,9 @@ def setup_card_pdf(card: CardOut, size: str, reader: Reader, *, grey: bool = Fal
     paper, margin, _ = PAPER["a6" if size == "pocket" else size]
     extra = f"@page {{ size: {paper}; margin: {margin}; }}" + (GREY if grey else "")
     return as_pdf(
-        "setup_card.html", reader, "card.css", extra, card=card, opened=opened, club_at_ball=club_at_ball,
-        stance=lambda lie: stance(lie, card.hand), columns="lies" if size in {"a4", "letter"} else "",
+        "setup_card.html", reader, "card.css", extra, card=card, opened=opened,
+        club_at_ball=lambda lie: club_at_ball(lie, card.outlines_mm[lie.code]), stance=lambda lie: stance(lie, card.hand),
+        columns="lies" if size in {"a4", "letter"} else "",
     )  # fmt: skip
 
 
@@ -99,11 +100,11 @@ def stance(lie: LieCardOut, hand: str) -> Markup:
     )
 
 
-def club_at_ball(lie: LieCardOut) -> Markup:
+def club_at_ball(lie: LieCardOut, outline: Sequence[Sequence[float]]) -> Markup:
     """The club's section at the ball from the side, leaned as it is to be, in millimetres; the target is at the right."""
     lean, ball, shaft = lie.lean_deg, 21.3, 44.0
     ahead, up = shaft * math.sin(math.radians(lean)), shaft * math.cos(math.radians(lean))
-    head = f'<path d="{outline_path(lie.outline_mm)}" fill="#c9d0d2" stroke="#3c474b" stroke-width="0.7"/>'
+    head = f'<path d="{outline_path(outline)}" fill="#c9d0d2" stroke="#3c474b" stroke-width="0.7"/>'
     return Markup(
         f'<svg viewBox="-40 -48 90 54" role="img" aria-label="the club at the ball, {lean:.0f} degrees of lean">'
         '<path d="M-40 0H50" stroke="#4d6b3c" stroke-width="1" fill="none"/>'

@@ -1,0 +1,121 @@
+import { useCallback, useEffect, useState } from "react";
+import type { Schemas } from "../api/client";
+import { Clubs } from "./Clubs";
+import { Far } from "./Far";
+import { Lie } from "./Lie";
+import { type Score, send, waiting } from "./outbox";
+import { Practise } from "./Practise";
+
+export type Opened = Schemas["PageOut"];
+export type Page = Opened["page"];
+
+const TABS = [
+  ["far", "How far"],
+  ["lie", "My lie"],
+  ["practise", "Practise"],
+  ["clubs", "My clubs"],
+] as const;
+type Tab = (typeof TABS)[number][0];
+const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
+
+/** The player's page: one of its parts at a time, all of it in the phone after the first visit. */
+export function Phone({ token }: { token: string }) {
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [unsent, setUnsent] = useState<Score[]>(() => waiting(token));
+  const [tab, setTab] = useState<Tab>(() => TABS.find(([key]) => `#${key}` === location.hash)?.[0] ?? "far");
+  const read = useCallback(async () => {
+    try {
+      const reply = await fetch(`/api/page/${token}`);
+      const body = await reply.json();
+      if (reply.ok) {
+        setOpened(body as Opened);
+        setProblem(null);
+      } else setProblem((body as { message: string }).message);
+    } catch {
+      setProblem((before) => before ?? "There is no connection, and this phone has not kept the page yet.");
+    }
+  }, [token]);
+  const deliver = useCallback(async () => {
+    try {
+      if (waiting(token).length === 0) return;
+      const words = await send(token);
+      setUnsent(waiting(token));
+      if (words === null) await read();
+      else setProblem(words);
+    } catch {
+      setUnsent(waiting(token)); // no connection: they wait
+    }
+  }, [token, read]);
+  useEffect(() => {
+    void read();
+    void deliver();
+    const again = () => void deliver();
+    window.addEventListener("online", again);
+    return () => window.removeEventListener("online", again);
+  }, [read, deliver]);
+  if (!opened)
+    return (
+      <main className="alone">
+        <p className="mark">Oblatus</p>
+        <p role="status">{problem ?? "Opening …"}</p>
+      </main>
+    );
+  const { page } = opened;
+  const go = (next: Tab) => {
+    setTab(next);
+    history.replaceState(null, "", `#${next}`);
+    window.scrollTo(0, 0);
+  };
+  return (
+    <>
+      <header>
+        <span className="mark">Oblatus</span>
+        <span>
+          {page.card.player}, {day.format(new Date(`${page.made_on}T12:00:00`))}
+        </span>
+      </header>
+      {opened.newer && (
+        <p className="told">The studio has made you a newer page since. Ask for its link; this one stays as it was.</p>
+      )}
+      <main>
+        {tab === "far" && <Far page={page} />}
+        {tab === "lie" && <Lie page={page} />}
+        {tab === "practise" && (
+          <Practise page={page} scores={opened.scores} token={token} unsent={unsent} onScore={deliver} />
+        )}
+        {tab === "clubs" && <Clubs page={page} token={token} expires={opened.expires_at} />}
+      </main>
+      <nav aria-label="Parts of this page">
+        {TABS.map(([key, name]) => (
+          <button key={key} type="button" aria-current={tab === key ? "page" : undefined} onClick={() => go(key)}>
+            {name}
+          </button>
+        ))}
+      </nav>
+    </>
+  );
+}
+
+/** A few words, one of them chosen. */
+export function Pick({
+  label,
+  options,
+  value,
+  onPick,
+}: {
+  label: string;
+  options: readonly (readonly [string, string])[];
+  value: string;
+  onPick: (value: string) => void;
+}) {
+  return (
+    <div className="pick" role="radiogroup" aria-label={label}>
+      {options.map(([key, name]) => (
+        <button key={key} type="button" role="radio" aria-checked={key === value} onClick={() => onPick(key)}>
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}

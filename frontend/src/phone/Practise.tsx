@@ -1,0 +1,179 @@
+import { useEffect, useRef, useState } from "react";
+import { v4 as newId } from "uuid";
+import { plain } from "../units/units";
+import { keep, type Score } from "./outbox";
+import type { Opened, Page } from "./Phone";
+
+type Drill = Page["card"]["drills"][number];
+
+interface Props {
+  page: Page;
+  scores: Opened["scores"];
+  token: string;
+  unsent: readonly Score[];
+  onScore: () => void;
+}
+
+/** The prescribed drills: one at a time, counted ball by ball, with what was scored before. */
+export function Practise({ page, scores, token, unsent, onScore }: Props) {
+  const drills = page.card.drills;
+  const [at, setAt] = useState(drills[0]?.key ?? "");
+  const drill = drills.find((one) => one.key === at);
+  if (!drill) return <p>The studio has prescribed no drill.</p>;
+  return (
+    <>
+      <div className="pick" role="radiogroup" aria-label="Drill">
+        {drills.map((one) => (
+          <button key={one.key} type="button" role="radio" aria-checked={one === drill} onClick={() => setAt(one.key)}>
+            {one.name}
+          </button>
+        ))}
+      </div>
+      <h1>{drill.name}</h1>
+      <dl>
+        <div>
+          <dt>set up</dt>
+          <dd>{drill.set_up}</dd>
+        </div>
+        <div>
+          <dt>do</dt>
+          <dd>{drill.do}</dd>
+        </div>
+        <div>
+          <dt>counts</dt>
+          <dd>{drill.score}</dd>
+        </div>
+        <div>
+          <dt>pass</dt>
+          <dd>
+            {drill.mark} of {drill.count}
+          </dd>
+        </div>
+        <div>
+          <dt>worth</dt>
+          <dd>{plain(drill.worth_strokes_round, 1)} strokes a round with half the scatter</dd>
+        </div>
+      </dl>
+      {drill.beat !== null && <Beat each={drill.beat} />}
+      <Chart drill={drill} scores={[...scores, ...unsent].filter((one) => one.drill === drill.key)} />
+      <Count
+        key={drill.key}
+        drill={drill}
+        onDone={(score) => {
+          keep(token, { id: newId(), drill: drill.key, score, count: drill.count, on: today() });
+          onScore();
+        }}
+      />
+      {unsent.length > 0 && (
+        <p role="status" className="told">
+          {unsent.length} {unsent.length === 1 ? "score waits" : "scores wait"} in this phone for a connection.
+        </p>
+      )}
+      <p className="caution">{drill.stop}</p>
+    </>
+  );
+}
+
+/** Today where the player is. */
+function today() {
+  const now = new Date();
+  const two = (value: number) => String(value).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}
+
+/** Two large buttons, ball by ball; the last one can be taken back. */
+function Count({ drill, onDone }: { drill: Drill; onDone: (score: number) => void }) {
+  const [balls, setBalls] = useState<boolean[]>([]);
+  const add = (good: boolean) => {
+    const next = [...balls, good];
+    if (next.length < drill.count) return setBalls(next);
+    setBalls([]);
+    onDone(next.filter(Boolean).length);
+  };
+  return (
+    <div className="count">
+      <p aria-live="polite">
+        Ball {balls.length + 1} of {drill.count}
+        {balls.length > 0 && `, ${balls.filter(Boolean).length} so far`}
+      </p>
+      <button type="button" className="good" onClick={() => add(true)}>
+        it came off
+      </button>
+      <button type="button" onClick={() => add(false)}>
+        it did not
+      </button>
+      {balls.length > 0 && (
+        <button type="button" className="small" onClick={() => setBalls(balls.slice(0, -1))}>
+          take the last one back
+        </button>
+      )}
+    </div>
+  );
+}
+
+const SHOWN = 10;
+
+/** What was scored, with the line to pass. */
+function Chart({ drill, scores }: { drill: Drill; scores: readonly { score: number; count: number }[] }) {
+  const last = scores.slice(-SHOWN);
+  if (last.length === 0) return null;
+  const height = 90;
+  const up = (score: number) => (score / drill.count) * height;
+  const width = 340 / SHOWN;
+  return (
+    <svg
+      viewBox="0 0 340 120"
+      role="img"
+      className="chart"
+      aria-label={`Scores: ${last.map((one) => one.score).join(", ")}; pass ${drill.mark}`}
+    >
+      {last.map((one, n) => (
+        <g key={n}>
+          <rect
+            x={n * width + 3}
+            y={110 - up(one.score)}
+            width={width - 6}
+            height={up(one.score)}
+            fill={one.score >= drill.mark ? "var(--ink)" : "var(--rung)"}
+          />
+          <text x={n * width + width / 2} y={106 - up(one.score)} textAnchor="middle">
+            {one.score}
+          </text>
+        </g>
+      ))}
+      <path d={`M0 ${110 - up(drill.mark)}H340`} stroke="var(--moss)" strokeDasharray="5 4" />
+    </svg>
+  );
+}
+
+/** An even beat in sound and light. */
+function Beat({ each }: { each: number }) {
+  const [on, setOn] = useState(false);
+  const [lit, setLit] = useState(false);
+  const sound = useRef<AudioContext | null>(null);
+  useEffect(() => {
+    if (!on) return;
+    sound.current ??= "AudioContext" in window ? new AudioContext() : null;
+    const beat = () => {
+      setLit((before) => !before);
+      const audio = sound.current;
+      if (!audio) return;
+      const tone = audio.createOscillator();
+      const loud = audio.createGain();
+      loud.gain.setValueAtTime(0.4, audio.currentTime);
+      loud.gain.exponentialRampToValueAtTime(0.001, audio.currentTime + 0.08);
+      tone.frequency.value = 660;
+      tone.connect(loud).connect(audio.destination);
+      tone.start();
+      tone.stop(audio.currentTime + 0.09);
+    };
+    beat();
+    const timer = setInterval(beat, 60_000 / each);
+    return () => clearInterval(timer);
+  }, [on, each]);
+  return (
+    <button type="button" className="beat" data-lit={on && lit} aria-pressed={on} onClick={() => setOn(!on)}>
+      {on ? "Stop the beat" : `Beat, ${each} a minute`}
+    </button>
+  );
+}

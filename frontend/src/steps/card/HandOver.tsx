@@ -1,0 +1,161 @@
+import { Button, NativeSelect } from "@mantine/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { v4 as newId } from "uuid";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { useStore } from "../../app/context";
+import { useSaved } from "../../app/useKeep";
+import { PlainNumber } from "../parts/PlainNumber";
+import classes from "./Card.module.css";
+
+type Handover = Schemas["HandoverOut"];
+const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+const at = (moment: string) => when.format(new Date(moment));
+const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
+
+/** The player's own page: made by a press, opened by a link, closed by a press; what was handed over stays as it was. */
+export function HandOver() {
+  const { server } = useStore();
+  const saved = useSaved();
+  const client = useQueryClient();
+  const fitting_id = server.id;
+  const key = ["handovers", fitting_id];
+  const list = useQuery({
+    queryKey: key,
+    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } } })),
+  });
+  const make = useMutation({
+    mutationFn: async (id: string) => {
+      const body = { id, revision: (await saved()).revision };
+      return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
+    },
+    onSuccess: (found) => client.setQueryData(key, found),
+  });
+  const close = useMutation({
+    mutationFn: (handover_id: string) =>
+      unwrap(
+        api.DELETE("/api/fittings/{fitting_id}/handovers/{handover_id}", {
+          params: { path: { fitting_id, handover_id } },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const handovers = list.data?.handovers ?? [];
+  const failed = make.error ?? close.error ?? list.error;
+  return (
+    <section className={classes.handover} aria-label="Hand over">
+      <h2>Hand over</h2>
+      <p className={classes.links}>
+        A page for the player's phone: how far, how to play each lie, drills, clubs and dates. It works without a
+        connection and shows nothing else of the studio.
+      </p>
+      <Button size="xs" loading={make.isPending} onClick={() => make.mutate(newId())}>
+        {handovers.length > 0 ? "Hand over as it is now" : "Hand it over"}
+      </Button>
+      {failed && (
+        <p role="alert" className={classes.links}>
+          {failed.message}
+        </p>
+      )}
+      <ul>
+        {handovers.map((one) => (
+          <li key={one.id}>
+            {one.qr && <img src={one.qr} width={150} height={150} alt="The link to the player's page as a QR code" />}
+            <div>
+              <strong>
+                Handed over {at(one.created_at)} by {one.made_by}
+              </strong>
+              {one.closed_at ? (
+                <p>Closed {at(one.closed_at)}.</p>
+              ) : one.path === "" ? (
+                <p>It held until {day.format(new Date(one.expires_at))}.</p>
+              ) : (
+                <p>
+                  <a href={one.path} target="_blank" rel="noreferrer">
+                    The player's page
+                  </a>
+                  , until {day.format(new Date(one.expires_at))}.{" "}
+                  <Button size="xs" variant="default" disabled={close.isPending} onClick={() => close.mutate(one.id)}>
+                    Close the page
+                  </Button>
+                </p>
+              )}
+              <Scores one={one} onAdded={() => client.invalidateQueries({ queryKey: key })} />
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** How the drills go: counted by the player on the phone, or by the fitter here. */
+function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
+  const { server } = useStore();
+  const drills = one.page.card.drills;
+  const [key, setKey] = useState(drills[0]?.key ?? "");
+  const drill = drills.find((known) => known.key === key);
+  const [score, setScore] = useState(drill?.mark ?? 0);
+  const add = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/fittings/{fitting_id}/handovers/{handover_id}/scores", {
+          params: { path: { fitting_id: server.id, handover_id: one.id } },
+          body: {
+            scores: [
+              { id: newId(), drill: key, score, count: drill?.count ?? 10, on: new Date().toISOString().slice(0, 10) },
+            ],
+          },
+        }),
+      ),
+    onSuccess: onAdded,
+  });
+  return (
+    <>
+      {drills.map((known) => {
+        const mine = one.scores.filter((score) => score.drill === known.key);
+        return (
+          mine.length > 0 && (
+            <p key={known.key}>
+              {known.name}, pass {known.mark}:{" "}
+              {mine
+                .slice(-12)
+                .map((score) => score.score)
+                .join(", ")}{" "}
+              of {known.count}
+              {mine.some((score) => score.by === "fitter") && ", some counted here"}
+            </p>
+          )
+        );
+      })}
+      {drill && one.path !== "" && (
+        <form
+          className={classes.score}
+          onSubmit={(event) => {
+            event.preventDefault();
+            add.mutate();
+          }}
+        >
+          <NativeSelect
+            label="Drill"
+            value={key}
+            data={drills.map((known) => ({ value: known.key, label: known.name }))}
+            onChange={(event) => setKey(event.currentTarget.value)}
+          />
+          <PlainNumber
+            label="Came off"
+            unit={`of ${drill.count}`}
+            value={score}
+            low={0}
+            high={drill.count}
+            onChange={setScore}
+          />
+          <Button size="xs" type="submit" variant="default" loading={add.isPending}>
+            Log the score
+          </Button>
+          {add.isError && <span role="alert">{add.error.message}</span>}
+        </form>
+      )}
+    </>
+  );
+}

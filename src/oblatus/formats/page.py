@@ -1,0 +1,124 @@
+"""The player's page as JSON: what was handed over on a day, made once and never rewritten."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import Field, StringConstraints, model_validator
+
+from oblatus.core.card.drills import BY_NAME
+from oblatus.core.card.far import FarTable
+from oblatus.formats.card import CardOut
+from oblatus.formats.fields import Strict, at_field
+
+DrillKey = Annotated[str, StringConstraints(pattern=r"^[a-z]{2,24}$")]
+
+
+class FarShotOut(Strict):
+    """A club with a swing."""
+
+    loft_deg: float
+    club: str
+    swing: str
+
+
+class FarOut(Strict):
+    """Answers to "how far?": see `core.card.far`. Distances and figures in metres; `pins` are those of the answers."""
+
+    distances_m: list[float]
+    shots: list[FarShotOut]
+    conditions: list[list[str]]
+    pins: list[str]
+    figures_m: list[list[list[float]]]
+    answers: list[list[list[list[int]]]]
+
+
+class DateOut(Strict):
+    """A day that is ahead, and what it is for."""
+
+    kind: Literal["lofts", "grooves", "winter", "summer", "visit"]
+    on: date
+    words: str
+
+
+class PageDocument(Strict):
+    """What was handed over: card, distances, dates, and what changed and why in plain words.
+
+    `distance`, `speed` are the units in which it was handed over.
+    """
+
+    format: Literal["oblatus.page"] = "oblatus.page"
+    version: Literal[1] = 1
+    studio: str
+    made_on: date
+    distance: Literal["m", "yd"]
+    speed: Literal["mps", "mph"]
+    card: CardOut
+    far: FarOut
+    dates: list[DateOut]
+    summary: list[str]
+
+
+class ScoreDocument(Strict):
+    """One go at a drill: how many came off, of how many, on which day."""
+
+    id: UUID
+    drill: DrillKey
+    score: Annotated[int, Field(ge=0, le=200)]
+    count: Annotated[int, Field(ge=1, le=200)]
+    on: date
+
+    @model_validator(mode="after")
+    def _can_be(self) -> ScoreDocument:
+        if self.drill not in BY_NAME:
+            raise at_field("drill", "is no drill of ours")
+        if self.score > self.count:
+            raise at_field("score", "is more than was tried")
+        return self
+
+
+class ScoreOut(ScoreDocument):
+    """A score and who counted it."""
+
+    by: Literal["player", "fitter"]
+
+
+class PageOut(Strict):
+    """The page as it is opened: what was handed over, the scores since, until when it holds, and whether a newer one is
+    there."""
+
+    page: PageDocument
+    scores: list[ScoreOut]
+    expires_at: datetime
+    newer: bool
+
+
+class HandoverOut(Strict):
+    """A hand-over as the fitter sees it: `path` opens the player's page; `qr` is a picture of the whole address, empty
+    where the page is closed or expired."""
+
+    id: UUID
+    made_by: str
+    created_at: datetime
+    expires_at: datetime
+    closed_at: datetime | None
+    path: str
+    qr: str
+    page: PageDocument
+    scores: list[ScoreOut]
+
+
+def far_out(table: FarTable, pins: list[str]) -> FarOut:
+    """The table as JSON."""
+    return FarOut(
+        distances_m=[round(one, 3) for one in table.distances],
+        shots=[
+            FarShotOut(loft_deg=round(row.loft_deg, 2), club=row.name, swing=swing) for row, swing in table.shots
+        ],
+        conditions=[list(one) for one in table.conditions],
+        pins=pins,
+        figures_m=[[[round(carry, 1), round(run, 1)] for carry, run in some] for some in table.figures],
+        answers=[[[list(best) for best in pin] for pin in some] for some in table.answers],
+    )  # fmt: skip

@@ -1,0 +1,260 @@
+"""Hand a fitting over to its player: a page of its own, opened by a token that only the link holds."""
+
+from __future__ import annotations
+
+import hashlib
+import hmac
+import io
+from base64 import b64encode, urlsafe_b64encode
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from typing import Literal
+from uuid import UUID
+
+import segno
+from cachetools import TTLCache
+
+from oblatus.core.card.bag import card_rows
+from oblatus.core.card.far import PINS, far_table
+from oblatus.core.fitting.carries_of import ClubRow
+from oblatus.core.words import Reader, worded
+from oblatus.errors import ConflictError, InputError, NotFoundError, TooManyError
+from oblatus.formats.card import EVERY
+from oblatus.formats.dates import as_ics, dates_ahead
+from oblatus.formats.page import HandoverOut, PageDocument, PageOut, ScoreDocument, ScoreOut, far_out
+from oblatus.formats.recommendation import RecommendationOut
+from oblatus.settings import Settings
+from oblatus.store.database import Database
+from oblatus.store.handovers import StudioHandovers, handover_of
+from oblatus.store.repositories import StudioRows
+from oblatus.store.tables import HandoverRow, now
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.card_of import card_of, tools_of
+from oblatus.usecases.engine import engine
+from oblatus.usecases.propose import propose
+from oblatus.usecases.show_carries import FittingInputs, inputs_of
+from oblatus.usecases.strikes_of import measured
+
+HOLDS_FOR = timedelta(days=548)
+"""Eighteen months."""
+TOKEN_BYTES = 16
+MOST_A_MINUTE = 240
+"""Requests for pages from one address, in each worker."""
+MOST_SCORES = 3000
+
+
+def hand_over(
+    database: Database, settings: Settings, actor: Actor, fitting_id: UUID, handover_id: UUID, revision: int,
+    reader: Reader,
+) -> UUID:  # fmt: skip
+    """Make the player's page of the fitting as it stands at a revision; sent again it is the same one.
+
+    Raises
+    ------
+    ConflictError
+        If the fitting has moved on: what is handed over is what the fitter saw.
+    InputError
+        If there is no wedge to make it from.
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    inputs = inputs_of(database, actor, fitting_id)
+    with database.transaction() as session:
+        studio = StudioRows(session, actor.studio_id).studio().name
+        scores = StudioHandovers(session, actor.studio_id).scores_of_fitting(fitting_id)
+        known = {row.id for row in StudioHandovers(session, actor.studio_id).handovers(fitting_id)}
+    if handover_id in known:
+        return handover_id
+    moment = now()
+    by_drill: dict[str, list[int]] = {}
+    for one in scores:
+        by_drill.setdefault(one.drill, []).append(one.score)
+    content = _content(inputs, studio, moment, reader, by_drill)
+    with database.transaction() as session:
+        row = StudioRows(session, actor.studio_id).fitting(fitting_id, lock=True)
+        if row.revision != revision:
+            raise ConflictError("This fitting changed since the card on this screen was made.", row.revision)
+        session.add(
+            HandoverRow(
+                id=handover_id, studio_id=actor.studio_id, fitting_id=fitting_id,
+                digest=digest_of(token_of(settings, handover_id)), content=content.model_dump(mode="json"),
+                made_by=actor.name, created_at=moment, expires_at=moment + HOLDS_FOR,
+            )
+        )  # fmt: skip
+    return handover_id
+
+
+def _content(
+    inputs: FittingInputs, studio: str, moment: datetime, reader: Reader, scores: dict[str, list[int]]
+) -> PageDocument:
+    found = propose(inputs.document, inputs.rack, measured(inputs.strikes)).result
+    if found is None and not inputs.document.bag.wedges:
+        raise InputError(propose(inputs.document, inputs.rack, measured(inputs.strikes)).problem)
+    fitting, every = inputs.fitting(), EVERY[reader.distance]
+    card = card_of(inputs.document, fitting, found, engine().judge, every, moment.date(), scores)
+    _, tools = tools_of(inputs.document, fitting, found)
+    rows = card_rows(fitting, [ClubRow(tool.code, tool.name, tool.head.loft_deg) for tool in tools])
+    makes = {item.code: item.make for item in fitting.stock}
+    make = "forged" if any(makes.get(tool.code) == "forged" for tool in tools) else "cast"
+    page = PageDocument(
+        studio=studio, made_on=moment.date(), distance=reader.distance, speed=reader.speed, card=card,
+        far=far_out(far_table(fitting, rows, every), list(PINS)), dates=dates_ahead(moment.date(), make),
+        summary=_summary(found),
+    )  # fmt: skip
+    # in the units of the day: the page is never made again
+    return PageDocument.model_validate_json(worded(page.model_dump_json(), reader))
+
+
+def _summary(found: RecommendationOut | None) -> list[str]:
+    """What changes, why, what it should save, how sure."""
+    if found is None:
+        return []
+    step = found.steps[found.taken_step]
+    words = [found.verdict]
+    words += [f"{club.loft_deg:g}°, {club.name}: {club.reason}" for club in found.clubs]
+    if step.low is not None and step.high is not None and step.gain_strokes_round > 0.005:
+        gain, span = f"{step.gain_strokes_round:.1f}", f"{step.low:.1f} and {step.high:.1f}"
+        words.append(f"It should save {gain} strokes a round, 8 of 10 between {span}.")
+    return words
+
+
+def token_of(settings: Settings, handover_id: UUID) -> str:
+    """The 128 bits that open a page: made from the program's own secret, so that only their digest is kept."""
+    made = hmac.new(settings.secret_key.encode(), b"handover " + handover_id.bytes, hashlib.sha256).digest()
+    return urlsafe_b64encode(made[:TOKEN_BYTES]).rstrip(b"=").decode()
+
+
+def digest_of(token: str) -> str:
+    """A token as it is kept."""
+    return hashlib.sha256(token.encode("utf-8", "surrogatepass")).hexdigest()
+
+
+def see_handovers(
+    database: Database, settings: Settings, actor: Actor, fitting_id: UUID, address: str
+) -> list[HandoverOut]:
+    """Every hand-over of a fitting, newest first; `address` is under which name the program was reached.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    with database.transaction() as session:
+        StudioRows(session, actor.studio_id).fitting(fitting_id)
+        rows = StudioHandovers(session, actor.studio_id)
+        found = [(row, rows.scores(row.id)) for row in rows.handovers(fitting_id)]
+    out = []
+    for row, scores in found:
+        path = f"/p/{token_of(settings, row.id)}" if row.closed_at is None and row.expires_at > now() else ""
+        out.append(
+            HandoverOut(
+                id=row.id, made_by=row.made_by, created_at=row.created_at, expires_at=row.expires_at,
+                closed_at=row.closed_at, path=path, qr=_qr(f"{address.rstrip('/')}{path}") if path else "",
+                page=PageDocument.model_validate(row.content), scores=[_score(one) for one in scores],
+            )
+        )  # fmt: skip
+    return out
+
+
+def _qr(address: str) -> str:
+    """The address as a QR code (ISO/IEC 18004), a picture in a data address."""
+    out = io.BytesIO()
+    segno.make(address, error="m", micro=False).save(out, kind="svg", scale=4, border=4, dark="#17211d", light="#ffffff")
+    return f"data:image/svg+xml;base64,{b64encode(out.getvalue()).decode()}"
+
+
+def close_page(database: Database, actor: Actor, fitting_id: UUID, handover_id: UUID) -> None:
+    """Close a player's page: its link opens nothing any longer; raises NotFoundError."""
+    with database.transaction() as session:
+        row = StudioHandovers(session, actor.studio_id).handover(fitting_id, handover_id, lock=True)
+        row.closed_at = row.closed_at or now()
+        session.add(row)
+
+
+def fitter_scores(
+    database: Database, actor: Actor, fitting_id: UUID, handover_id: UUID, scores: Sequence[ScoreDocument]
+) -> int:
+    """Add scores that the fitter counted; raises NotFoundError."""
+    with database.transaction() as session:
+        rows = StudioHandovers(session, actor.studio_id)
+        rows.handover(fitting_id, handover_id)
+        return _add(rows, handover_id, scores, "fitter")
+
+
+_CALLS: TTLCache[str, int] = TTLCache(4096, 60.0)
+
+
+def _count(address: str) -> None:
+    _CALLS[address] = calls = _CALLS.get(address, 0) + 1
+    if calls > MOST_A_MINUTE:
+        raise TooManyError("Too many requests from here. Wait a minute.", 60)
+
+
+def open_page(database: Database, token: str, address: str) -> PageOut:
+    """What a token opens.
+
+    Raises
+    ------
+    NotFoundError
+        If it opens nothing, or nothing any longer: in words for the player.
+    TooManyError
+        If the address asks too often.
+    """
+    _count(address)
+    with database.transaction() as session:
+        row = handover_of(session, digest_of(token))
+        held = _held(row)
+        rows = StudioHandovers(session, held.studio_id)
+        newer = any(one.created_at > held.created_at and one.closed_at is None for one in rows.handovers(held.fitting_id))
+        scores = [_score(one) for one in rows.scores(held.id)]
+    return PageOut(page=PageDocument.model_validate(held.content), scores=scores, expires_at=held.expires_at, newer=newer)
+
+
+def _held(row: HandoverRow | None) -> HandoverRow:
+    if row is None:
+        raise NotFoundError("This link opens nothing. Ask the studio for the right one.")
+    if row.closed_at is not None:
+        raise NotFoundError("The studio has closed this page. Ask there for a new one.")
+    if row.expires_at <= now():
+        raise NotFoundError(f"This page held until {row.expires_at:%d %B %Y}. Ask the studio for a new one.")
+    return row
+
+
+def player_scores(database: Database, token: str, scores: Sequence[ScoreDocument], address: str) -> int:
+    """Add scores that the player counted, sent twice or not; raises as `open_page`, and InputError past the most."""
+    _count(address)
+    with database.transaction() as session:
+        row = _held(handover_of(session, digest_of(token)))
+        return _add(StudioHandovers(session, row.studio_id), row.id, scores, "player")
+
+
+def _add(
+    rows: StudioHandovers, handover_id: UUID, scores: Sequence[ScoreDocument], by: Literal["player", "fitter"]
+) -> int:
+    if len(rows.scores(handover_id)) + len(scores) > MOST_SCORES:
+        raise TooManyError(f"A page holds at most {MOST_SCORES} scores.", 3600)
+    moment = now()
+    # a phone with a wrong clock practises today
+    latest = moment.date() + timedelta(days=1)
+    return rows.add_scores(
+        handover_id,
+        [
+            {**one.model_dump(), "on": one.on if one.on <= latest else moment.date(), "by": by, "taken_at": moment}
+            for one in scores
+        ],
+    )
+
+
+def page_dates(database: Database, token: str, address: str) -> bytes:
+    """The days of a page as iCalendar; raises as `open_page`."""
+    _count(address)
+    with database.transaction() as session:
+        row = _held(handover_of(session, digest_of(token)))
+        page = PageDocument.model_validate(row.content)
+        return as_ics(page.dates, page.studio, row.id, row.created_at)
+
+
+def _score(row: object) -> ScoreOut:
+    return ScoreOut.model_validate(
+        {name: str(getattr(row, name)) if name in {"id", "on"} else getattr(row, name) for name in ScoreOut.model_fields}
+    )
