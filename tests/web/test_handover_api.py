@@ -44,6 +44,7 @@ def a_score(drill="line", score=6, on=None) -> dict:
 
 def test_a_token_opens_what_was_handed_over_and_nothing_else(client, visitor, base, handed, server):
     page = visitor.get(address_of(handed)).get_json()
+    assert client.get(base).get_json()["steps"]["card"] == "done"
     assert page["page"]["card"] == {**client.get(f"{base}/card").get_json(), "made_on": page["page"]["made_on"]}
     assert page["newer"] is False
     assert visitor.get(base).status_code == 401

@@ -90,9 +90,8 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
         rack, kept, strikes = rack_for(rows, fitting_id), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
         handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
-    return Edited(
-        view_of(row, rack, kept, strikes, document, balls, quick=True, handed_over=handed), refused, conflicts, draft
-    )
+    view = view_of(row, rack, kept, strikes, document, balls, quick=True, handed_over=handed)
+    return Edited(view, refused, conflicts, draft)
 
 
 def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:

@@ -36,7 +36,7 @@ def step_states(
     *,
     handed_over: bool = False,
 ) -> Mapping[str, State]:
-    """The state of every step; `proof_balls` were hit in the proofs of the fitting, `handed_over` if its player has a page."""
+    """The state of every step; `proof_balls` were hit in the fitting's proofs, `handed_over` if its player has a page."""
     known = Known(document, strikes, kept_is_fresh, proof_balls, handed_over)
     return {step: state(known) for step, state in STEPS.items()}
 

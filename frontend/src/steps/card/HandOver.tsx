@@ -15,7 +15,7 @@ const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
 
 /** The player's own page: made by a press, opened by a link, closed by a press; what was handed over stays as it was. */
 export function HandOver() {
-  const { server } = useStore();
+  const { server, reload } = useStore();
   const saved = useSaved();
   const client = useQueryClient();
   const fitting_id = server.id;
@@ -29,7 +29,10 @@ export function HandOver() {
       const body = { id, revision: (await saved()).revision };
       return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
     },
-    onSuccess: (found) => client.setQueryData(key, found),
+    onSuccess: async (found) => {
+      client.setQueryData(key, found);
+      await reload();
+    },
   });
   const close = useMutation({
     mutationFn: (handover_id: string) =>
@@ -38,7 +41,10 @@ export function HandOver() {
           params: { path: { fitting_id, handover_id } },
         }),
       ),
-    onSuccess: () => client.invalidateQueries({ queryKey: key }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: key });
+      await reload();
+    },
   });
   const handovers = list.data?.handovers ?? [];
   const failed = make.error ?? close.error ?? list.error;
