@@ -25,10 +25,10 @@ FLAGS = [
     "--disable-dev-shm-usage",
 ]
 PLAYER = "Orla Wethercote"
-VIEW_OF = {"measure": "carries?view=measure", "merge": "player"}
+VIEW_OF = {"measure": "carries?view=measure", "merge": "player", "phone": "card"}
 VIEWS = (
     "players", "account", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles", "proof",
-    "build", "desk", "kept", "merge",
+    "build", "card", "desk", "kept", "merge", "phone",
 )  # fmt: skip
 PLAYER_OF = {"proof": "Tam Hollis", "build": "Tam Hollis"}
 ALONE = {"players", "account", "desk"}
@@ -146,6 +146,21 @@ def build(page: Page, _url: str) -> None:
     page.get_by_role("region", name="Barrow 55", exact=True).evaluate("e => e.scrollIntoView()")
 
 
+def card(page: Page, _url: str) -> None:
+    """The card as it is printed."""
+    page.get_by_alt_text("The bag card as it is printed").wait_for()
+
+
+def phone(page: Page, url: str) -> None:
+    """The player's page, at a phone's width."""
+    page.get_by_role("button", name="Hand it over").or_(page.get_by_role("button", name="Hand over as it is now")).click()
+    link = page.get_by_role("link", name="The player's page").first
+    path = link.get_attribute("href") or ""
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(url + path)
+    page.get_by_role("list", name="What to take").wait_for()
+
+
 def strikes(page: Page, _url: str) -> None:
     """Five pitches from the monitor."""
     monitor = page.get_by_role("region", name="Strike monitor")
@@ -188,7 +203,7 @@ def meet(page: Page, url: str) -> None:
 
 STAGES = {
     "kept": kept, "account": account, "merge": meet, "ground": ground, "bag": bag, "import": strikes_of_a_file,
-    "strikes": strikes, "carries": carries, "soles": soles, "build": build, "desk": desk,
+    "strikes": strikes, "carries": carries, "soles": soles, "build": build, "card": card, "phone": phone, "desk": desk,
 }  # fmt: skip
 
 if __name__ == "__main__":

@@ -74,7 +74,7 @@ def test_practice_marks_are_made_on_the_ground_and_bad_figures_are_said(orla: Pa
 
 def test_a_session_from_the_stand_in_to_the_summary(orla: Page, database):
     """A monitor that repeats itself and sends rubbish: strikes show as they are hit, marked as simulated, and add up."""
-    stand_in = MonitorStandIn(seed=4, every=0.3, most=12, wrong=Misbehaviour(repeat=0.3, rubbish=0.3)).start()
+    stand_in = MonitorStandIn(seed=4, every=0.3, most=12, wrong=Misbehaviour(repeat=0.3, rubbish=0.6)).start()
     bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
     try:
         orla.get_by_role("link", name="Strikes").click()

@@ -18,7 +18,7 @@ def changed(**sections) -> FittingDocument:
 def test_every_step_has_a_state_and_those_to_come_say_so():
     states = step_states(NEW, (), None)
     assert tuple(states) == tuple(STEPS)
-    assert {step for step, state in states.items() if state == "later"} == {"card", "log"}
+    assert {step for step, state in states.items() if state == "later"} == {"log"}
     assert (states["player"], states["ground"], states["bag"]) == ("empty", "empty", "empty")
 
 
