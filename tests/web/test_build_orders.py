@@ -248,3 +248,31 @@ def test_the_price_list_is_the_studios_and_nobody_overwrites_anothers(client, st
     bends = sum(one["key"] == "loft" for club in before["clubs"] for one in club["operations"])
     assert after["labour"] - before["labour"] == pytest.approx(12.0 * bends)
     assert stranger.get("/api/prices").get_json()["prices"] == shown["prices"]
+
+
+def parts_of(client) -> dict[str, int]:
+    return client.get("/api/prices").get_json()["parts"]
+
+
+def test_parts_leave_the_shelf_with_the_order_and_what_is_not_there_is_ordered(client, base):
+    before = parts_of(client)
+    sheet = client.get(f"{base}/build").get_json()
+    wishes = [club["wish"] for club in sheet["clubs"]]
+    new = next(wish for wish in wishes if wish["shaft"])
+    one = order(client, base).get_json()["order"]["id"]
+    taken = {code: before[code] - left for code, left in parts_of(client).items() if left != before[code]}
+    assert taken == {new["shaft"]: 1, new["grip"]: 1}
+    there = {part["code"]: part["stock"] for part in client.get(f"{base}/build").get_json()["shafts"]}
+    assert there[new["shaft"]] == before[new["shaft"]], "its own are there for it"
+    client.delete(f"{base}/build/orders/{one}")
+    assert parts_of(client) == before
+    shown = client.get("/api/prices").get_json()
+    counted = {"prices": shown["prices"], "parts": {new["shaft"]: 0}, "revision": shown["revision"]}
+    assert client.put("/api/prices", json=counted).get_json()["parts"][new["shaft"]] == 0
+    late = client.get(f"{base}/build").get_json()
+    assert late["weeks"] == sheet["weeks"] + 1
+    assert any("has to be ordered" in note for club in late["clubs"] for note in club["notes"])
+    assert order(client, base).status_code == 201
+    assert parts_of(client)[new["shaft"]] == 0, "nothing is taken that is not there"
+    wrong = {**counted, "parts": {"NONE": 1}, "revision": client.get("/api/prices").get_json()["revision"]}
+    assert client.put("/api/prices", json=wrong).get_json()["faults"][0]["field"] == "parts.NONE"

@@ -1287,7 +1287,7 @@ export interface paths {
         };
         /** What the studio takes for its work, and tax. */
         get: operations["prices_get_prices_get"];
-        /** Put a price list in place of the one at a revision. */
+        /** Put a price list and a count of parts in place of those at a revision. */
         put: operations["prices_put_price_list_put"];
         post?: never;
         delete?: never;
@@ -2105,8 +2105,8 @@ export interface components {
          * CardOut
          * @description Everything that the player takes home.
          *
-         *     `basis`: whether the clubs are as built, proposed, or owned; `measured` of the rows stand on strikes; `outlines_mm` the
-         *     sections of the clubs of the lies, by code.
+         *     `basis`: whether the clubs are as built, proposed, or owned; `measured` of the rows stand on strikes; `outlines_mm`
+         *     the sections of the clubs of the lies, by code.
          */
         CardOut: {
             /** Ball */
@@ -5112,7 +5112,7 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A shaft or grip of the studio; `weeks` until it is here, 0 if the workshop keeps it.
+         * @description A shaft or grip of the studio: how many are on the shelf, `weeks` until one is here that is not.
          */
         PartOut: {
             /** Code */
@@ -5123,6 +5123,8 @@ export interface components {
             name: string;
             /** Price */
             price: number;
+            /** Stock */
+            stock: number;
             /** Weeks */
             weeks: number;
         };
@@ -5343,18 +5345,29 @@ export interface components {
         };
         /**
          * PriceListIn
-         * @description A price list in place of the one at a revision.
+         * @description A price list and a count of parts in place of those at a revision; parts that are not named stay as they are.
          */
         PriceListIn: {
+            /**
+             * Parts
+             * @default {}
+             */
+            parts?: {
+                [key: string]: number;
+            };
             prices: components["schemas"]["PricesDocument"];
             /** Revision */
             revision: number;
         };
         /**
          * PriceListOut
-         * @description The studio's price list and its revision.
+         * @description The studio's price list, how many of every part are on the shelf, and the revision of both.
          */
         PriceListOut: {
+            /** Parts */
+            parts: {
+                [key: string]: number;
+            };
             prices: components["schemas"]["PricesDocument"];
             /** Revision */
             revision: number;

@@ -12,7 +12,7 @@ from pydantic import StringConstraints
 
 from oblatus.core.build.assembly import read_swing_weight
 from oblatus.core.build.bench import SEEN_AT, Grind, edge_height, lie_from_mark
-from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS, Grip, Shaft
+from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS, USUAL_SHELF, Grip, Shaft
 from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
 from oblatus.core.build.sheet import Prices, read_back
 from oblatus.core.clubs import Head, StockHead
@@ -105,12 +105,13 @@ class BuildClubOut(Strict):
 
 
 class PartOut(Strict):
-    """A shaft or grip of the studio; `weeks` until it is here, 0 if the workshop keeps it."""
+    """A shaft or grip of the studio: how many are on the shelf, `weeks` until one is here that is not."""
 
     code: str
     name: str
     mass_g: float
     price: float
+    stock: int
     weeks: int
 
 
@@ -203,8 +204,16 @@ class TickedDocument(Strict):
     at: datetime
 
 
-def wish_from(club: BuildClubDocument, stock: Mapping[str, StockHead], place: int) -> Wish:
-    """The engine's wish; raises InputError if the head is neither owned nor on the rack."""
+def wish_from(
+    club: BuildClubDocument, stock: Mapping[str, StockHead], place: int, ordered: frozenset[str] = frozenset()
+) -> Wish:
+    """The engine's wish, `ordered` being its parts that are not on the shelf.
+
+    Raises
+    ------
+    InputError
+        If the head is neither owned nor on the rack.
+    """
     head = stock.get(club.code)
     if head is None:
         raise InputError([Fault(f"build.clubs.{place}.code", "is neither owned nor on the rack", club.code)])
@@ -213,8 +222,19 @@ def wish_from(club: BuildClubDocument, stock: Mapping[str, StockHead], place: in
         head, club.loft_deg, club.lie_deg, club.bent_before_deg,
         Grind(g.heel_mm / 1e3, g.toe_mm / 1e3, g.back_fraction, g.back_deg, g.bevel_mm / 1e3, g.bevel_deg),
         club.length_in, SHAFT_OF.get(club.shaft or ""), GRIP_OF.get(club.grip or ""),
-        None if club.swing_weight is None else read_swing_weight(club.swing_weight),
+        None if club.swing_weight is None else read_swing_weight(club.swing_weight), ordered,
     )  # fmt: skip
+
+
+def ordered_parts(clubs: Sequence[BuildClubDocument], shelf: Mapping[str, int]) -> list[frozenset[str]]:
+    """The parts of each club that the shelf has not, taken club by club."""
+    left, found = dict(shelf), []
+    for club in clubs:
+        wanted = [code for code in (club.shaft, club.grip) if code is not None]
+        found.append(frozenset(code for code in wanted if left.get(code, 0) < 1))
+        for code in wanted:
+            left[code] = left.get(code, 0) - 1
+    return found
 
 
 def prices_from(document: BuildDocument, studio: PricesDocument) -> Prices:
@@ -234,7 +254,8 @@ def usual_club(code: str, loft_deg: float, *, owned: bool) -> BuildClubDocument:
 
 def build_out(
     wishes: Sequence[BuildClubDocument], plan: SetPlan, worths: Sequence[float | None], changed: Sequence[str],
-    strokes: float | None, as_built: float | None, proposal: float | None, faults: Sequence[Fault] = (), *, own: bool,
+    strokes: float | None, as_built: float | None, proposal: float | None, faults: Sequence[Fault] = (),
+    shelf: Mapping[str, int] = USUAL_SHELF, *, own: bool,
 ) -> BuildOut:  # fmt: skip
     """The sheet as JSON models."""
     clubs = [
@@ -248,13 +269,16 @@ def build_out(
         strokes_round=None if strokes is None else round(strokes, 4),
         as_built_strokes_round=None if as_built is None else round(as_built, 4),
         proposal_strokes_round=None if proposal is None else round(proposal, 4),
-        shafts=[_part(shaft) for shaft in SHAFTS],
-        grips=[_part(grip) for grip in GRIPS],
+        shafts=[_part(shaft, shelf) for shaft in SHAFTS],
+        grips=[_part(grip, shelf) for grip in GRIPS],
     )  # fmt: skip
 
 
-def _part(part: Shaft | Grip) -> PartOut:
-    return PartOut(code=part.code, name=part.name, mass_g=part.mass_g, price=part.price, weeks=part.weeks)
+def _part(part: Shaft | Grip, shelf: Mapping[str, int]) -> PartOut:
+    return PartOut(
+        code=part.code, name=part.name, mass_g=part.mass_g, price=part.price, stock=shelf.get(part.code, 0),
+        weeks=part.weeks,
+    )  # fmt: skip
 
 
 def _facts(head: Head) -> HeadFacts:

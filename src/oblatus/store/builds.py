@@ -10,6 +10,7 @@ from sqlalchemy import String, cast, func, literal, update
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlmodel import col, select
 
+from oblatus.core.build.parts import USUAL_SHELF
 from oblatus.store.repositories import OfStudio, found
 from oblatus.store.tables import BuildOrderRow, LinkRow, RackRow, ReadingRow, StrikeRow, Studio
 
@@ -62,6 +63,29 @@ class StudioBuilds(OfStudio):
             studios = update(Studio).where(col(Studio.id) == self.studio_id)
             self.session.execute(studios.values(rack_revision=col(Studio.rack_revision) + 1))
         return missing
+
+    def shelf(self, studio: Studio) -> dict[str, int]:
+        """How many of every shaft and grip are there."""
+        return {**USUAL_SHELF, **(studio.parts_stock or {})}
+
+    def move_parts(self, change: Mapping[str, int]) -> None:
+        """Add to the stock of parts, or take from it where it is negative; nothing is taken that is not there."""
+        if not any(change.values()):
+            return
+        studio = self.session.exec(select(Studio).where(Studio.id == self.studio_id).with_for_update()).one()
+        there = self.shelf(studio)
+        studio.parts_stock = {**there, **{code: max(there.get(code, 0) + by, 0) for code, by in change.items()}}
+        studio.prices_revision += 1
+        self.session.add(studio)
+
+    def parts_taken(self, fitting_id: UUID) -> Mapping[str, int]:
+        """How many of which part are taken for the open order of a fitting."""
+        query = select(BuildOrderRow.parts).where(
+            BuildOrderRow.studio_id == self.studio_id,
+            BuildOrderRow.fitting_id == fitting_id,
+            BuildOrderRow.state == "open",
+        )
+        return Counter(self.session.exec(query).first() or [])
 
     def rename_clubs(self, fitting_id: UUID, names: Mapping[str, str]) -> None:
         """Strikes, gauge readings and devices of a fitting go with their clubs to other codes."""

@@ -45,7 +45,7 @@ def _of_a_fitting(name: str) -> ForeignKeyConstraint:
 
 
 class Studio(SQLModel, table=True):
-    """A fitting studio: the border that no query crosses. `prices` None: the usual price list."""
+    """A fitting studio: the border that no query crosses. `prices` and `parts_stock` None: the usual ones."""
 
     __tablename__ = "studio"
 
@@ -53,6 +53,7 @@ class Studio(SQLModel, table=True):
     name: str = Field(max_length=120)
     rack_revision: int = Field(default=1, sa_column_kwargs={"server_default": "1"})
     prices: dict[str, float] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
+    parts_stock: dict[str, int] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
     prices_revision: int = Field(default=1, sa_column_kwargs={"server_default": "1"})
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
 
@@ -391,7 +392,7 @@ class ProofBallRow(SQLModel, table=True):
 
 
 class BuildOrderRow(SQLModel, table=True):
-    """A build sheet given to the bench: the sheet as it was ordered, heads taken from the rack for it, ticks by club and
+    """A build sheet given to the bench: the sheet as it was ordered, heads and parts taken for it, ticks by club and
     operation. Signed, it holds the sheet as built, and a trigger refuses every later change."""
 
     __tablename__ = "build_order"
@@ -407,6 +408,7 @@ class BuildOrderRow(SQLModel, table=True):
     state: str = Field(default="open", max_length=10)
     sheet: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
     heads: list[str] = Field(default_factory=list, sa_column=Column(JSONB, nullable=False))
+    parts: list[str] = Field(default_factory=list, sa_column=Column(JSONB, nullable=False))
     ticks: dict[str, Any] = Field(default_factory=dict, sa_column=Column(JSONB, nullable=False, server_default="{}"))
     reason: str = Field(default="", max_length=200, sa_column_kwargs={"server_default": ""})
     made_by: str = Field(max_length=120)

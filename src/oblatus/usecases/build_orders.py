@@ -97,14 +97,15 @@ def order_build(database: Database, actor: Actor, fitting_id: UUID, order_id: UU
         if len(orders) >= MOST_ORDERS:
             raise fault("order", f"a fitting holds at most {MOST_ORDERS} orders")
         _same_revision(row, revision, seen)
-        heads = _heads_of(seen)
+        heads, parts = _heads_of(seen), _parts_of(seen)
         _take(builds, seen.sheet.out, Counter(heads))
+        builds.move_parts({code: -count for code, count in Counter(parts).items()})
         if not seen.inputs.document.build.clubs:  # what is at the bench does not follow the proposal any longer
             build = BuildDocument(clubs=tuple(club.wish for club in seen.sheet.out.clubs))
             document = seen.inputs.document.model_copy(update={"build": build})
             rows.change_fitting(row, row.player_name, document.model_dump(mode="json"), row.revision)
         order = BuildOrderRow(
-            id=order_id, studio_id=actor.studio_id, fitting_id=fitting_id, heads=heads, made_by=actor.name,
+            id=order_id, studio_id=actor.studio_id, fitting_id=fitting_id, heads=heads, parts=parts, made_by=actor.name,
             sheet=_stored(seen.sheet.out),
         )  # fmt: skip
         session.add(order)
@@ -125,14 +126,17 @@ def order_anew(database: Database, actor: Actor, fitting_id: UUID, order_id: UUI
         row = rows.fitting(fitting_id, lock=True)
         order = _open_order(builds, fitting_id, order_id)
         _same_revision(row, revision, seen)
-        heads = _heads_of(seen)
+        heads, parts = _heads_of(seen), _parts_of(seen)
         more = Counter(heads)
         more.subtract(Counter(order.heads))
         _take(builds, seen.sheet.out, more)
+        back = Counter(order.parts)
+        back.subtract(Counter(parts))
+        builds.move_parts(back)
         before, after = _wishes(BuildOut.model_validate(order.sheet)), _wishes(seen.sheet.out)
         same = [n for n, (old, new) in enumerate(zip(before, after, strict=False)) if old == new]
         order.ticks = {place: tick for place, tick in order.ticks.items() if int(place.partition(".")[0]) in same}
-        order.heads, order.sheet = heads, _stored(seen.sheet.out)
+        order.heads, order.parts, order.sheet = heads, parts, _stored(seen.sheet.out)
         session.add(order)
     return see_build(database, actor, fitting_id)
 
@@ -158,6 +162,7 @@ def cancel_order(database: Database, actor: Actor, fitting_id: UUID, order_id: U
 def end_order(session: Session, builds: StudioBuilds, order: BuildOrderRow, by: str) -> None:
     """Cancel an order that is at the bench: its heads are back on the shelf."""
     builds.move_stock(Counter(order.heads))
+    builds.move_parts(Counter(order.parts))
     order.state, order.ended_by, order.ended_at = "cancelled", by, now()
     session.add(order)
 
@@ -253,12 +258,14 @@ def _seen(database: Database, actor: Actor, fitting_id: UUID, *, lenient: bool =
         row = rows.fitting(fitting_id)
         document = FittingDocument.model_validate(row.document)
         inputs = FittingInputs(document, rack_for(rows, fitting_id), strikes_of(rows, fitting_id))
-        prices, revision = prices_of(rows.studio()), row.revision
-        orders = StudioBuilds(session, actor.studio_id).orders(fitting_id)
+        studio, revision, builds = rows.studio(), row.revision, StudioBuilds(session, actor.studio_id)
+        # its own parts are on the shelf for it
+        prices, shelf = prices_of(studio), Counter(builds.shelf(studio)) + Counter(builds.parts_taken(fitting_id))
+        orders = builds.orders(fitting_id)
     found = propose(inputs.document, inputs.rack, measured(inputs.strikes))
     if found.result is None and not inputs.document.build.clubs:
         raise InputError(list(found.problem))
-    sheet = sheet_of(inputs.document, inputs.fitting(), found.result, engine().judge, prices, lenient=lenient)
+    sheet = sheet_of(inputs.document, inputs.fitting(), found.result, engine().judge, prices, shelf, lenient=lenient)
     return _Seen(revision, inputs, sheet, orders)
 
 
@@ -280,6 +287,13 @@ def _heads_of(seen: _Seen) -> list[str]:
     if seen.inputs.document.rack is not None:
         return []
     return [plan.wish.stock.code for plan in seen.sheet.plan.clubs if not plan.wish.stock.owned]
+
+
+def _parts_of(seen: _Seen) -> list[str]:
+    """Codes of shafts and grips that the shelf has for the sheet."""
+    wishes = [plan.wish for plan in seen.sheet.plan.clubs]
+    wanted = [(wish, part) for wish in wishes for part in (wish.shaft, wish.grip) if part is not None]
+    return [part.code for wish, part in wanted if part.code not in wish.ordered]
 
 
 def _take(builds: StudioBuilds, sheet: BuildOut, heads: Mapping[str, int]) -> None:

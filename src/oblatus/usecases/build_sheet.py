@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from oblatus.core.build.parts import USUAL_SHELF
 from oblatus.core.build.plan import SetPlan, Wish, plan_set
 from oblatus.core.build.sheet import as_read
 from oblatus.core.clubs import Head
@@ -12,7 +13,7 @@ from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.as_built import strokes_with
 from oblatus.core.fitting.proved import same_sole
 from oblatus.errors import Fault, InputError
-from oblatus.formats.build import BuildOut, build_out, prices_from, usual_club, wish_from
+from oblatus.formats.build import BuildOut, build_out, ordered_parts, prices_from, usual_club, wish_from
 from oblatus.formats.fitting import (
     AsBuiltDocument,
     BuildClubDocument,
@@ -40,6 +41,7 @@ def sheet_of(
     proposal: RecommendationOut | None,
     judge: StrokesJudge,
     prices: PricesDocument = USUAL_PRICES,
+    shelf: Mapping[str, int] = USUAL_SHELF,
     *,
     lenient: bool = False,
 ) -> Sheet:
@@ -58,13 +60,13 @@ def sheet_of(
     faults: tuple[Fault, ...] = ()
     buildable: Sequence[BuildClubDocument] = clubs
     try:
-        plan = plan_of(fitting, clubs, document.build, prices)
+        plan = plan_of(fitting, clubs, document.build, prices, shelf)
         read = _read_of(plan, clubs)
     except InputError as error:
         if not lenient:
             raise
         faults, buildable = error.faults, _as_they_come(fitting, clubs, error.faults)
-        plan = plan_of(fitting, buildable, document.build, prices)
+        plan = plan_of(fitting, buildable, document.build, prices, shelf)
         read = _read_of(plan, buildable)
     strokes = strokes_with(fitting, [club.head for club in plan.clubs], judge)
     plan = _with_notes(fitting, plan)
@@ -74,7 +76,7 @@ def sheet_of(
     wishes = [club.wish for club in plan.clubs]
     out = build_out(
         clubs, plan, _worths(fitting, wishes, plan, strokes, judge), changed, strokes, as_built,
-        proposal.strokes_round if proposal else None, faults, own=own,
+        proposal.strokes_round if proposal else None, faults, shelf, own=own,
     )  # fmt: skip
     return Sheet(out, plan, read)
 
@@ -98,12 +100,20 @@ def _read_of(plan: SetPlan, clubs: Sequence[BuildClubDocument]) -> tuple[Head, .
 
 
 def plan_of(
-    fitting: Fitting, clubs: Sequence[BuildClubDocument], document: BuildDocument, prices: PricesDocument
+    fitting: Fitting,
+    clubs: Sequence[BuildClubDocument],
+    document: BuildDocument,
+    prices: PricesDocument,
+    shelf: Mapping[str, int] = USUAL_SHELF,
 ) -> SetPlan:
     """The bench's plan of wished clubs; raises InputError at the field."""
     stock = {item.code: item for item in fitting.stock}
     try:
-        return plan_set([wish_from(club, stock, n) for n, club in enumerate(clubs)], prices_from(document, prices))
+        wishes = [
+            wish_from(club, stock, n, ordered)
+            for n, (club, ordered) in enumerate(zip(clubs, ordered_parts(clubs, shelf), strict=True))
+        ]
+        return plan_set(wishes, prices_from(document, prices))
     except InputError as error:
         faults = [
             f if f.field.startswith("build.") else Fault(f"build.{f.field}", f.message, f.value) for f in error.faults

@@ -76,7 +76,7 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
             session.add(snapshot)
         add_proofs(StudioProofs(session, actor.studio_id), row.id, proofs, actor.name)
         for build in builds:
-            values = {**build.model_dump(exclude={"id", "sheet", "ticks", "heads"}), "state": "built"}
+            values = {**build.model_dump(exclude={"id", "sheet", "ticks", "heads"}), "state": "built", "parts": []}
             dumped = build.model_dump(mode="json", include={"sheet", "ticks", "heads"})
             session.add(BuildOrderRow(id=build.id, studio_id=actor.studio_id, fitting_id=row.id, **values, **dumped))
         for reading in attached.readings:

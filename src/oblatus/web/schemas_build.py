@@ -46,15 +46,20 @@ class SignIn(Strict):
     reason: Annotated[str, StringConstraints(max_length=200)] = ""
 
 
+Count = Annotated[int, Field(ge=0, le=999)]
+
+
 class PriceListIn(Strict):
-    """A price list in place of the one at a revision."""
+    """A price list and a count of parts in place of those at a revision; parts that are not named stay as they are."""
 
     prices: PricesDocument
+    parts: dict[str, Count] = {}  # noqa: RUF012 (pydantic copies it)
     revision: Annotated[int, Field(ge=1)]
 
 
 class PriceListOut(Strict):
-    """The studio's price list and its revision."""
+    """The studio's price list, how many of every part are on the shelf, and the revision of both."""
 
     prices: PricesDocument
+    parts: dict[str, int]
     revision: int

@@ -17,7 +17,7 @@ HEAD = Head(56.0, 10.0)
 def test_bends_add_up_over_a_heads_life_and_back_counts_too():
     assert bend_left(3.0, (1.0, -1.0)) == pytest.approx(1.0)
     assert bent(HEAD, 1.0, 3.0, (1.0, -1.0)).bounce_deg == 11.0
-    with pytest.raises(InputError, match=r"2 degrees were bent before: at most 1 degrees"):
+    with pytest.raises(InputError, match=r"2° were bent before: at most 1° either way"):
         bent(HEAD, 1.5, 3.0, (1.0, -1.0))
 
 

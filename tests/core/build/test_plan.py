@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 
 from oblatus.core.build.bench import Grind
@@ -43,7 +45,7 @@ def test_lie_and_loft_spend_the_same_limit_and_the_fault_is_at_its_club():
         plan_set([Wish(OWNED, 56.0), Wish(OWNED, 54.5, 65.0)], PRICES)
     fault = caught.value.faults[0]
     assert fault.field == "clubs.1.bend_deg"
-    assert "at most 1 degrees" in fault.message
+    assert "at most 1° either way" in fault.message
 
 
 def test_a_shaft_without_a_grip_is_no_club():
@@ -73,3 +75,16 @@ def test_what_was_read_stands_beside_the_sheet_and_moves_the_head():
     assert read_back(plan.head, None, None, None, 3.0) == []
     moved = as_read(plan.head, 55.5, None)
     assert (moved.loft_deg, moved.bounce_deg, moved.lie_deg) == (55.5, 11.5, plan.head.lie_deg)
+
+
+def test_weeks_are_those_of_what_is_not_there_and_then_the_benchs():
+    shaft, grip = SHAFTS[0], GRIPS[0]
+    there = Wish(OWNED, 56.0, length_in=35.0, shaft=shaft, grip=grip)
+    assert plan_set([Wish(OWNED, 56.0)], PRICES).weeks == 0
+    bent = plan_set([there, Wish(OWNED, 57.0)], PRICES)
+    assert bent.weeks == 1
+    late = plan_set([replace(there, ordered=frozenset({shaft.code}))], PRICES)
+    assert late.weeks == shaft.weeks
+    assert any(shaft.name in note for note in late.clubs[0].notes)
+    none_left = replace(NEW, stock=0)
+    assert plan_set([Wish(none_left, none_left.head.loft_deg)], PRICES).weeks == 5

@@ -89,7 +89,7 @@ export default function BuildStep() {
             />
           ))}
           <Quote sheet={sheet} />
-          <PriceList />
+          <PriceList sheet={sheet} />
         </>
       )}
     </>

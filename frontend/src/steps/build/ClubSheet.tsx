@@ -157,7 +157,7 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
           value={wish.shaft ?? ""}
           data={[
             { value: "", label: AS_IT_IS },
-            ...sheet.shafts.map((s) => ({ value: s.code, label: `${s.name}, ${plain(s.mass_g)} g` })),
+            ...sheet.shafts.map((s) => ({ value: s.code, label: `${s.name}, ${plain(s.mass_g)} g, ${s.stock} here` })),
           ]}
           onChange={(event) => {
             const shaft = event.currentTarget.value;
@@ -170,7 +170,10 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
             <NativeSelect
               label="Grip"
               value={wish.grip ?? ""}
-              data={sheet.grips.map((g) => ({ value: g.code, label: `${g.name}, ${plain(g.mass_g)} g` }))}
+              data={sheet.grips.map((g) => ({
+                value: g.code,
+                label: `${g.name}, ${plain(g.mass_g)} g, ${g.stock} here`,
+              }))}
               onChange={(event) => assembled({ grip: event.currentTarget.value as Wish["grip"] })}
             />
             <PlainNumber

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, RequestError, type Schemas, unwrap } from "../../api/client";
+import { api, type Build, RequestError, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { PlainNumber } from "../parts/PlainNumber";
@@ -10,18 +10,20 @@ import classes from "./Build.module.css";
 
 type Prices = Schemas["PriceListOut"]["prices"];
 
-/** What the studio takes for its work; it holds for every fitting. */
-export function PriceList() {
+/** What the studio takes for its work, and which parts are on its shelf; it holds for every fitting. */
+export function PriceList({ sheet }: { sheet: Build }) {
   const { server } = useStore();
   const client = useQueryClient();
   const [typed, setTyped] = useState<Partial<Prices>>({});
+  const [counted, setCounted] = useState<Record<string, number>>({});
   const list = useQuery({ queryKey: ["prices"], queryFn: () => unwrap(api.GET("/api/prices")) });
   const put = useMutation({
     mutationFn: (prices: Prices) =>
-      unwrap(api.PUT("/api/prices", { body: { prices, revision: list.data?.revision ?? 0 } })),
+      unwrap(api.PUT("/api/prices", { body: { prices, parts: counted, revision: list.data?.revision ?? 0 } })),
     onSuccess: async (saved) => {
       client.setQueryData(["prices"], saved);
       setTyped({});
+      setCounted({});
       await client.invalidateQueries({ queryKey: ["build", server.id] });
     },
     // somebody else's list is shown before anything is put in its place; what was typed stays
@@ -31,10 +33,10 @@ export function PriceList() {
   });
   if (!list.data) return null;
   const prices = { ...list.data.prices, ...typed };
-  const changed = Object.keys(typed).length > 0;
+  const changed = Object.keys(typed).length + Object.keys(counted).length > 0;
   return (
     <details className={classes.prices}>
-      <summary>Price list of the studio</summary>
+      <summary>Prices and parts of the studio</summary>
       <div className={parts.fields}>
         {TABLES.prices.map(({ key, name, low, high }) => (
           <PlainNumber
@@ -47,8 +49,19 @@ export function PriceList() {
             onChange={(value) => setTyped((before) => ({ ...before, [key]: value }))}
           />
         ))}
+        {[...sheet.shafts, ...sheet.grips].map(({ code, name }) => (
+          <PlainNumber
+            key={code}
+            label={`${name}, on the shelf`}
+            unit=""
+            value={counted[code] ?? list.data.parts[code] ?? 0}
+            low={0}
+            high={999}
+            onChange={(value) => setCounted((before) => ({ ...before, [code]: Math.round(value) }))}
+          />
+        ))}
         <Button size="xs" disabled={!changed || put.isPending} onClick={() => put.mutate(prices)}>
-          Save the price list
+          Save prices and parts
         </Button>
       </div>
       <p className={classes.note} role="status">

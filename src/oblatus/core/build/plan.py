@@ -18,7 +18,8 @@ NO_GRIND = Grind()
 @dataclass(frozen=True, slots=True)
 class Wish:
     """What a club is to be: its head, loft [degrees], lie [degrees] (None: as it is), bends of its life before, a grind,
-    and, unless it keeps its shaft, length [in], shaft, grip and swing weight [points from D0]."""
+    and, unless it keeps its shaft, length [in], shaft, grip and swing weight [points from D0]; `ordered` are the codes of
+    its parts that are not on the shelf."""
 
     stock: StockHead
     loft_deg: float
@@ -29,6 +30,7 @@ class Wish:
     shaft: Shaft | None = None
     grip: Grip | None = None
     points: float | None = None
+    ordered: frozenset[str] = frozenset()
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +96,8 @@ def plan_club(wish: Wish, prices: Prices) -> ClubPlan:
 def _parts_weeks(wish: Wish) -> int:
     """Weeks until head, shaft and grip are all here."""
     head = HEAD_WEEKS if not wish.stock.owned and wish.stock.stock < 1 else 0
-    return max(head, wish.shaft.weeks if wish.shaft else 0, wish.grip.weeks if wish.grip else 0)
+    parts = [part.weeks for part in (wish.shaft, wish.grip) if part is not None and part.code in wish.ordered]
+    return max(head, *parts, 0)
 
 
 def _assembled(wish: Wish, head: Head) -> tuple[Assembly | None, Weighting | None]:
@@ -118,6 +121,10 @@ def _notes(wish: Wish, weighting: Weighting | None) -> list[str]:
     found = []
     if not wish.stock.owned and wish.stock.stock < 1:
         found.append("None on the shelf: it has to be ordered.")
+    for part in (wish.shaft, wish.grip):
+        if part is not None and part.code in wish.ordered:
+            weeks = f"{part.weeks} {'week' if part.weeks == 1 else 'weeks'}"
+            found.append(f"No {part.name} on the shelf: it has to be ordered, {weeks}.")
     if not wish.stock.owned and wish.stock.price is None:
         found.append("The rack states no price for this head: the quote is without it.")
     if weighting is not None and abs(weighting.off) > 0.05:

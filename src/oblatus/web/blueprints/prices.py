@@ -19,9 +19,9 @@ def get_prices() -> Answer:
 
 @blueprint.put("", responses={200: PriceListOut, 409: ErrorOut})
 def put_price_list(body: PriceListIn) -> Answer:
-    """Put a price list in place of the one at a revision."""
-    return answer(_prices(put_prices(database(), actor(), body.prices, body.revision)))
+    """Put a price list and a count of parts in place of those at a revision."""
+    return answer(_prices(put_prices(database(), actor(), body.prices, body.parts, body.revision)))
 
 
 def _prices(found: PriceList) -> PriceListOut:
-    return PriceListOut(prices=found.prices, revision=found.revision)
+    return PriceListOut(prices=found.prices, parts=dict(found.parts), revision=found.revision)

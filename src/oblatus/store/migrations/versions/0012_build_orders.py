@@ -13,6 +13,7 @@ depends_on = None
 def upgrade() -> None:
     """Make the table and the columns."""
     op.add_column("studio", sa.Column("prices", postgresql.JSONB(none_as_null=True), nullable=True))
+    op.add_column("studio", sa.Column("parts_stock", postgresql.JSONB(none_as_null=True), nullable=True))
     op.add_column("studio", sa.Column("prices_revision", sa.Integer(), server_default="1", nullable=False))
     op.execute(
         "update fitting set document = document #- '{build,prices}' where document #> '{build,prices}' is not null"
@@ -25,6 +26,7 @@ def upgrade() -> None:
         sa.Column("state", sa.String(length=10), nullable=False),
         sa.Column("sheet", postgresql.JSONB(), nullable=False),
         sa.Column("heads", postgresql.JSONB(), nullable=False),
+        sa.Column("parts", postgresql.JSONB(), nullable=False),
         sa.Column("ticks", postgresql.JSONB(), server_default="{}", nullable=False),
         sa.Column("reason", sa.String(length=200), server_default="", nullable=False),
         sa.Column("made_by", sa.String(length=120), nullable=False),
@@ -67,4 +69,5 @@ def downgrade() -> None:
     op.drop_table("build_order")
     op.execute("drop function refuse_order_change()")
     op.drop_column("studio", "prices_revision")
+    op.drop_column("studio", "parts_stock")
     op.drop_column("studio", "prices")
