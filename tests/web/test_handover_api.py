@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import date, timedelta
 from uuid import uuid4
 
+import pypdfium2
 import pytest
 from icalendar import Calendar
 from sqlalchemy import create_engine, text
@@ -106,6 +107,22 @@ def test_scores_are_counted_once_whoever_sends_them(client, visitor, base, hande
         reply = visitor.post(f"{address_of(handed)}/scores", json={"scores": [{**a_score(), **wrong}]})
         assert reply.status_code == 422
     assert len(visitor.get(address_of(handed)).get_json()["scores"]) == 3
+
+
+def test_levels_follow_the_scores_and_the_card_on_paper_holds_the_link(client, visitor, base, handed):
+    drill = handed["page"]["card"]["drills"][0]
+    before = next(one for one in visitor.get(address_of(handed)).get_json()["standings"] if one["drill"] == drill["key"])
+    assert (before["level"], before["advice"]) == (0, "go on")
+    sent = [{**a_score(drill["key"], drill["mark"]), "count": drill["count"]} for _ in range(3)]
+    visitor.post(f"{address_of(handed)}/scores", json={"scores": sent})
+    after = next(one for one in visitor.get(address_of(handed)).get_json()["standings"] if one["drill"] == drill["key"])
+    assert (after["level"], after["advice"]) == (1, "next level")
+    assert after["mark"] > before["mark"]
+    with pypdfium2.PdfDocument(client.get(f"{base}/card/bag.pdf").data) as document:
+        assert "your page" in document[0].get_textpage().get_text_range()
+    client.delete(f"{base}/handovers/{handed['id']}")
+    with pypdfium2.PdfDocument(client.get(f"{base}/card/bag.pdf").data) as document:
+        assert "your page" not in document[0].get_textpage().get_text_range()
 
 
 def test_a_closed_page_and_an_expired_one_open_nothing(client, visitor, stranger, base, handed, server, monkeypatch):

@@ -3831,6 +3831,8 @@ export interface components {
             qr: string;
             /** Scores */
             scores: components["schemas"]["ScoreOut"][];
+            /** Standings */
+            standings: components["schemas"]["StandingOut"][];
         };
         /**
          * HandoversOut
@@ -5077,8 +5079,8 @@ export interface components {
         };
         /**
          * PageOut
-         * @description The page as it is opened: what was handed over, the scores since, until when it holds, and whether a newer one is
-         *     there.
+         * @description The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
+         *     holds, and whether a newer one is there.
          */
         PageOut: {
             /**
@@ -5091,6 +5093,8 @@ export interface components {
             page: components["schemas"]["PageDocument"];
             /** Scores */
             scores: components["schemas"]["ScoreOut"][];
+            /** Standings */
+            standings: components["schemas"]["StandingOut"][];
         };
         /**
          * ParameterOut
@@ -6674,6 +6678,25 @@ export interface components {
             entry_spread_mm: number;
             /** Lean Spread Deg */
             lean_spread_deg: number;
+        };
+        /**
+         * StandingOut
+         * @description How a drill goes by its scores: level from 0, the mark to pass, what is next.
+         */
+        StandingOut: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "go on" | "next level" | "another drill" | "done";
+            /** Drill */
+            drill: string;
+            /** Level */
+            level: number;
+            /** Levels */
+            levels: number;
+            /** Mark */
+            mark: number;
         };
         /**
          * StartIn

@@ -82,7 +82,14 @@ export function Phone({ token }: { token: string }) {
         {tab === "far" && <Far page={page} />}
         {tab === "lie" && <Lie page={page} />}
         {tab === "practise" && (
-          <Practise page={page} scores={opened.scores} token={token} unsent={unsent} onScore={deliver} />
+          <Practise
+            page={page}
+            scores={opened.scores}
+            standings={opened.standings}
+            token={token}
+            unsent={unsent}
+            onScore={deliver}
+          />
         )}
         {tab === "clubs" && <Clubs page={page} token={token} expires={opened.expires_at} />}
       </main>

@@ -9,22 +9,26 @@ type Drill = Page["card"]["drills"][number];
 interface Props {
   page: Page;
   scores: Opened["scores"];
+  standings: Opened["standings"];
   token: string;
   unsent: readonly Score[];
   onScore: () => void;
 }
 
 /** The prescribed drills: one at a time, counted ball by ball, with what was scored before. */
-export function Practise({ page, scores, token, unsent, onScore }: Props) {
+export function Practise({ page, scores, standings, token, unsent, onScore }: Props) {
   const drills = page.card.drills;
   const [at, setAt] = useState(drills[0]?.key ?? "");
-  const drill = drills.find((one) => one.key === at);
+  const chosen = drills.find((one) => one.key === at);
+  const standing = standings.find((one) => one.drill === at);
+  // the mark goes up with the level, by what was scored since
+  const drill = chosen && { ...chosen, mark: standing?.mark ?? chosen.mark };
   if (!drill) return <p>The studio has prescribed no drill.</p>;
   return (
     <>
       <div className="pick" role="radiogroup" aria-label="Drill">
         {drills.map((one) => (
-          <button key={one.key} type="button" role="radio" aria-checked={one === drill} onClick={() => setAt(one.key)}>
+          <button key={one.key} type="button" role="radio" aria-checked={one.key === at} onClick={() => setAt(one.key)}>
             {one.name}
           </button>
         ))}
@@ -47,6 +51,7 @@ export function Practise({ page, scores, token, unsent, onScore }: Props) {
           <dt>pass</dt>
           <dd>
             {drill.mark} of {drill.count}
+            {standing && standing.level > 0 && `, level ${standing.level + 1} of ${standing.levels}`}
           </dd>
         </div>
         <div>
@@ -54,6 +59,11 @@ export function Practise({ page, scores, token, unsent, onScore }: Props) {
           <dd>{plain(drill.worth_strokes_round, 1)} strokes a round with half the scatter</dd>
         </div>
       </dl>
+      {standing && ADVICE[standing.advice] && (
+        <p role="status" className="told">
+          {ADVICE[standing.advice]}
+        </p>
+      )}
       {drill.beat !== null && <Beat each={drill.beat} />}
       <Chart drill={drill} scores={[...scores, ...unsent].filter((one) => one.drill === drill.key)} />
       <Count
@@ -73,6 +83,13 @@ export function Practise({ page, scores, token, unsent, onScore }: Props) {
     </>
   );
 }
+
+const ADVICE: Record<Opened["standings"][number]["advice"], string | null> = {
+  "go on": null,
+  "next level": "Passed three times in a row: the mark is higher now.",
+  "another drill": "Six goes without a pass: ask the studio for another drill.",
+  done: "Passed at the last level: this one is done.",
+};
 
 /** Today where the player is. */
 function today() {

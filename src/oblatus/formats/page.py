@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date, datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
 from pydantic import Field, StringConstraints, model_validator
 
-from oblatus.core.card.drills import BY_NAME
+from oblatus.core.card.drills import BY_NAME, standing_of
 from oblatus.core.card.far import FarTable
 from oblatus.formats.card import CardOut
 from oblatus.formats.fields import Strict, at_field
@@ -85,12 +86,23 @@ class ScoreOut(ScoreDocument):
     by: Literal["player", "fitter"]
 
 
+class StandingOut(Strict):
+    """How a drill goes by its scores: level from 0, the mark to pass, what is next."""
+
+    drill: DrillKey
+    level: int
+    levels: int
+    mark: int
+    advice: Literal["go on", "next level", "another drill", "done"]
+
+
 class PageOut(Strict):
-    """The page as it is opened: what was handed over, the scores since, until when it holds, and whether a newer one is
-    there."""
+    """The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
+    holds, and whether a newer one is there."""
 
     page: PageDocument
     scores: list[ScoreOut]
+    standings: list[StandingOut]
     expires_at: datetime
     newer: bool
 
@@ -108,6 +120,20 @@ class HandoverOut(Strict):
     qr: str
     page: PageDocument
     scores: list[ScoreOut]
+    standings: list[StandingOut]
+
+
+def standings_of(page: PageDocument, scores: Sequence[ScoreOut]) -> list[StandingOut]:
+    """How every drill of a page goes by the scores since."""
+    found = []
+    for drill in page.card.drills:
+        standing = standing_of(BY_NAME[drill.key], [one.score for one in scores if one.drill == drill.key])
+        found.append(
+            StandingOut(
+                drill=drill.key, level=standing.level, levels=drill.levels, mark=standing.mark, advice=standing.advice
+            )
+        )
+    return found
 
 
 def far_out(table: FarTable, pins: list[str]) -> FarOut:

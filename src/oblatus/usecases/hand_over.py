@@ -21,7 +21,7 @@ from oblatus.core.words import Reader, worded
 from oblatus.errors import ConflictError, InputError, NotFoundError, TooManyError
 from oblatus.formats.card import EVERY
 from oblatus.formats.dates import as_ics, dates_ahead
-from oblatus.formats.page import HandoverOut, PageDocument, PageOut, ScoreDocument, ScoreOut, far_out
+from oblatus.formats.page import HandoverOut, PageDocument, PageOut, ScoreDocument, ScoreOut, far_out, standings_of
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.settings import Settings
 from oblatus.store.database import Database
@@ -146,14 +146,24 @@ def see_handovers(
     out = []
     for row, scores in found:
         path = f"/p/{token_of(settings, row.id)}" if row.closed_at is None and row.expires_at > now() else ""
+        page, counted = PageDocument.model_validate(row.content), [_score(one) for one in scores]
         out.append(
             HandoverOut(
                 id=row.id, made_by=row.made_by, created_at=row.created_at, expires_at=row.expires_at,
                 closed_at=row.closed_at, path=path, qr=_qr(f"{address.rstrip('/')}{path}") if path else "",
-                page=PageDocument.model_validate(row.content), scores=[_score(one) for one in scores],
+                page=page, scores=counted, standings=standings_of(page, counted),
             )
         )  # fmt: skip
     return out
+
+
+def page_link(database: Database, settings: Settings, actor: Actor, fitting_id: UUID, address: str) -> str | None:
+    """The address of the newest page that is open, if there is one; raises NotFoundError if there is no fitting."""
+    with database.transaction() as session:
+        StudioRows(session, actor.studio_id).fitting(fitting_id)
+        rows = StudioHandovers(session, actor.studio_id).handovers(fitting_id)
+    held = next((row for row in rows if row.closed_at is None and row.expires_at > now()), None)
+    return None if held is None else f"{address.rstrip('/')}/p/{token_of(settings, held.id)}"
 
 
 def _qr(address: str) -> str:
@@ -207,7 +217,9 @@ def open_page(database: Database, token: str, address: str) -> PageOut:
         rows = StudioHandovers(session, held.studio_id)
         newer = any(one.created_at > held.created_at and one.closed_at is None for one in rows.handovers(held.fitting_id))
         scores = [_score(one) for one in rows.scores(held.id)]
-    return PageOut(page=PageDocument.model_validate(held.content), scores=scores, expires_at=held.expires_at, newer=newer)
+    page = PageDocument.model_validate(held.content)
+    standings = standings_of(page, scores)
+    return PageOut(page=page, scores=scores, standings=standings, expires_at=held.expires_at, newer=newer)
 
 
 def _held(row: HandoverRow | None) -> HandoverRow:

@@ -21,8 +21,10 @@ DOTS_PER_INCH = 192.0
 Kind = Literal["bag", "setup"]
 
 
-def print_card(database: Database, actor: Actor, fitting_id: UUID, kind: Kind, reader: Reader) -> Printed:
-    """A card as PDF, on the paper and with the parts that the fitter chose.
+def print_card(
+    database: Database, actor: Actor, fitting_id: UUID, kind: Kind, reader: Reader, link: str | None = None
+) -> Printed:
+    """A card as PDF, on the paper and with the parts that the fitter chose; `link` opens the player's page.
 
     Raises
     ------
@@ -32,13 +34,13 @@ def print_card(database: Database, actor: Actor, fitting_id: UUID, kind: Kind, r
         If the studio has no such fitting.
     """
     card, chosen = _card(database, actor, fitting_id, reader)
-    return Printed(_pdf(card, chosen, kind, reader), f"{card.player} {kind} card")
+    return Printed(_pdf(card, chosen, kind, reader, link), f"{card.player} {kind} card")
 
 
-def draw_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> Printed:
+def draw_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader, link: str | None = None) -> Printed:
     """The first page of the bag card as PNG; raises as `print_card`."""
     card, chosen = _card(database, actor, fitting_id, reader)
-    return Printed(as_png(_pdf(card, chosen, "bag", reader), DOTS_PER_INCH), f"{card.player} bag card")
+    return Printed(as_png(_pdf(card, chosen, "bag", reader, link), DOTS_PER_INCH), f"{card.player} bag card")
 
 
 def list_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> Printed:
@@ -52,7 +54,7 @@ def _card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) ->
     return see_card(database, actor, fitting_id, reader.distance), chosen
 
 
-def _pdf(card: CardOut, chosen: CardDocument, kind: Kind, reader: Reader) -> bytes:
+def _pdf(card: CardOut, chosen: CardDocument, kind: Kind, reader: Reader, link: str | None) -> bytes:
     if kind == "bag":
-        return bag_card_pdf(card, chosen.size, chosen.parts, reader, grey=chosen.grey).content
+        return bag_card_pdf(card, chosen.size, chosen.parts, reader, grey=chosen.grey, link=link).content
     return setup_card_pdf(card, chosen.size, reader, grey=chosen.grey).content

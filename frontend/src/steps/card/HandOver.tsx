@@ -120,16 +120,18 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
     <>
       {drills.map((known) => {
         const mine = one.scores.filter((score) => score.drill === known.key);
+        const standing = one.standings.find((found) => found.drill === known.key);
         return (
           mine.length > 0 && (
             <p key={known.key}>
-              {known.name}, pass {known.mark}:{" "}
+              {known.name}, pass {standing?.mark ?? known.mark}:{" "}
               {mine
                 .slice(-12)
                 .map((score) => score.score)
                 .join(", ")}{" "}
               of {known.count}
               {mine.some((score) => score.by === "fitter") && ", some counted here"}
+              {standing && standing.advice !== "go on" && `: ${standing.advice}`}
             </p>
           )
         );

@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 from itertools import combinations
 
+import segno
 from markupsafe import Markup
 
 from oblatus.core.words import Reader, speed, worded
@@ -28,28 +29,31 @@ BASIS = {"built": "as built", "proposed": "as proposed", "owned": "as owned"}
 GREY = "* { color: #000 !important; border-color: #777 !important; }"
 
 
-def bag_card_pdf(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, *, grey: bool = False) -> Printed:
-    """The bag card on its paper; nothing on it is smaller than 6.5 pt.
+def bag_card_pdf(
+    card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, *, grey: bool = False, link: str | None = None
+) -> Printed:
+    """The bag card on its paper; nothing on it is smaller than 6.5 pt. `link` stands on it as a QR code (ISO/IEC 18004),
+    but on a pocket card, where a camera would not read it.
 
     Raises
     ------
     InputError
         If it does not fit, with what to leave out.
     """
-    found = _bag(card, size, parts, reader, grey=grey)
+    found = _bag(card, size, parts, reader, link, grey=grey)
     most = PAPER[size][2]
     if found.pages <= most:
         return found
     for count in range(1, len(parts)):
         for out in combinations([part for part in CARD_PARTS if part in parts], count):
             left = [part for part in parts if part not in out]
-            if _bag(card, size, left, reader, grey=grey).pages <= most:
+            if _bag(card, size, left, reader, link, grey=grey).pages <= most:
                 words = " and ".join(PART_WORDS[part] for part in out)
                 raise fault("card.parts", f"does not fit on this paper: leave out {words}, or take larger paper")
     raise fault("card.parts", "does not fit on this paper: take larger paper")
 
 
-def _bag(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, *, grey: bool) -> Printed:
+def _bag(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, link: str | None, *, grey: bool) -> Printed:
     paper, margin, _ = PAPER[size]
     extra = f"@page {{ size: {paper}; margin: {margin}; }}"
     if size == "a6":
@@ -60,7 +64,8 @@ def _bag(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, *,
     names = [f"{row.loft_deg:g}° {row.swing_name}" for row in card.rows]
     return as_pdf(
         "bag_card.html", reader, "card.css", extra + (GREY if grey else ""), card=card, parts=parts, names=names,
-        unit=reader.distance, into=worded(speed(4.0, 0), reader), folded=size == "pocket", basis=BASIS[card.basis],
+        unit=reader.distance, into=worded(speed(4.0, 0), reader), folded=size == "pocket",
+        code=None if link is None or size == "pocket" else qr(link), basis=BASIS[card.basis],
     )  # fmt: skip
 
 
@@ -73,6 +78,11 @@ def setup_card_pdf(card: CardOut, size: str, reader: Reader, *, grey: bool = Fal
         club_at_ball=lambda lie: club_at_ball(lie, card.outlines_mm[lie.code]), stance=lambda lie: stance(lie, card.hand),
         columns="lies" if size in {"a4", "letter"} else "",
     )  # fmt: skip
+
+
+def qr(link: str) -> Markup:
+    """A link as a QR code."""
+    return Markup(segno.make(link, error="m", micro=False).svg_inline(border=2, dark="#000", light="#fff", omitsize=True))
 
 
 def opened(opening_deg: float) -> str:

@@ -1,12 +1,14 @@
 """What the player takes home: the card, on the screen, on paper, as a picture and as a table."""
 
+from flask import request
 from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.card import CardOut
 from oblatus.usecases.card_of import see_card
+from oblatus.usecases.hand_over import page_link
 from oblatus.usecases.print_card import draw_card, list_card, print_card
 from oblatus.web.answers import Answer, answer, download, inline
-from oblatus.web.auth import actor, database, reader
+from oblatus.web.auth import actor, database, reader, settings
 from oblatus.web.schemas import FittingPath
 from oblatus.web.schemas_errors import EVERYWHERE
 
@@ -32,7 +34,7 @@ def get_card_csv(path: FittingPath) -> Answer:
 @blueprint.get("/card/bag.pdf", responses={200: AS_PDF})
 def get_bag_card(path: FittingPath) -> Answer:
     """The bag card on paper."""
-    found = print_card(database(), actor(), path.fitting_id, "bag", reader())
+    found = print_card(database(), actor(), path.fitting_id, "bag", reader(), _link(path))
     return download(found.content, "application/pdf", found.name, ".pdf")
 
 
@@ -48,4 +50,9 @@ def get_setup_card(path: FittingPath) -> Answer:
 )
 def get_bag_picture(path: FittingPath) -> Answer:
     """The first page of the bag card as a picture."""
-    return inline(draw_card(database(), actor(), path.fitting_id, reader()).content, "image/png")
+    return inline(draw_card(database(), actor(), path.fitting_id, reader(), _link(path)).content, "image/png")
+
+
+def _link(path: FittingPath) -> str | None:
+    """Where the player's page is, for the code on the card."""
+    return page_link(database(), settings(), actor(), path.fitting_id, request.host_url)
