@@ -4468,6 +4468,8 @@ export interface components {
             loft_deg: number;
             /** On Green M */
             on_green_m: number;
+            /** Opened */
+            opened: string;
             /** Opening Deg */
             opening_deg: number;
             /** Risk */
@@ -6083,6 +6085,8 @@ export interface components {
              * @enum {string}
              */
             light: "clear" | "careful" | "leave it";
+            /** Opened */
+            opened: string;
             /** Opening Deg */
             opening_deg: number;
             /** Strokes */

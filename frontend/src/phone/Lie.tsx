@@ -11,7 +11,7 @@ export function Lie({ page }: { page: Page }) {
   if (!lie) return <p>No lie is on this page.</p>;
   const far = (value: number) => showDistance(metres(value), distance);
   const facts = [
-    ["club", `${trimmed(lie.loft_deg)}° ${lie.club}, ${opened(lie.opening_deg)}`],
+    ["club", `${trimmed(lie.loft_deg)}° ${lie.club}, ${lie.opened}`],
     ["ball", lie.ball_words],
     ["handle", `${trimmed(lie.lean_deg)}° ahead: ${lie.lean_words}`],
     ["weight", `${showPercent(lie.weight)} forward, stays there`],
@@ -64,7 +64,7 @@ export function Lie({ page }: { page: Page }) {
       <p className="risk" data-light={lie.light}>
         <strong>{lie.light}</strong>
         {lie.safer &&
-          `. Safer: the ${lie.safer.club}, ${opened(lie.safer.opening_deg)}, ${plain(Math.abs(more), 1)} strokes ${more > 0 ? "more" : "less"}`}
+          `. Safer: the ${lie.safer.club}, ${lie.safer.opened}, ${plain(Math.abs(more), 1)} strokes ${more > 0 ? "more" : "less"}`}
       </p>
       {lie.cautions.map((caution) => (
         <p key={caution} className="caution">
@@ -74,6 +74,3 @@ export function Lie({ page }: { page: Page }) {
     </>
   );
 }
-
-const opened = (degrees: number) =>
-  Math.abs(degrees) < 1 ? "square" : `${plain(Math.abs(degrees))}° ${degrees > 0 ? "open" : "closed"}`;

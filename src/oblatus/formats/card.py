@@ -10,7 +10,7 @@ from typing import Literal
 
 from oblatus.core.card.bag import BagCard
 from oblatus.core.card.drills import Prescribed, Standing
-from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words
+from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words, opened_words
 from oblatus.formats.fields import Strict
 from oblatus.formats.strikes_csv import safe_text
 from oblatus.units import METRES_PER_YARD
@@ -56,6 +56,7 @@ class SaferOut(Strict):
 
     club: str
     opening_deg: float
+    opened: str
     strokes: float
     light: Literal["clear", "careful", "leave it"]
 
@@ -79,6 +80,7 @@ class LieCardOut(Strict):
     club: str
     loft_deg: float
     opening_deg: float
+    opened: str
     lean_deg: float
     lean_change_deg: float
     lean_words: str
@@ -192,9 +194,10 @@ def lie_out(card: LieCard, hand: str) -> LieCardOut:
     side = 1.0 if hand == "right" else -1.0
     return LieCardOut(
         key=scenario.key, shot=scenario.shot.key, shot_name=scenario.shot.name, ground=scenario.ground.name,
-        surface=scenario.shot.surface, share=round(scenario.share, 5), hole_m=round(scenario.layout.hole, 2),  # type: ignore[arg-type]
+        surface=scenario.shot.surface,  # type: ignore[arg-type]
+        share=round(scenario.share, 5), hole_m=round(scenario.layout.hole, 2),
         code=card.tool.code, club=card.tool.name, loft_deg=round(card.tool.head.loft_deg, 2),
-        opening_deg=round(setup.opening_deg, 2), lean_deg=round(setup.lean_deg, 2),
+        opening_deg=round(setup.opening_deg, 2), opened=opened_words(setup.opening_deg), lean_deg=round(setup.lean_deg, 2),
         lean_change_deg=round(card.lean_change_deg, 2), lean_words=lean_words(card.lean_change_deg),
         attack_deg=round(setup.attack_deg, 2), attack_change_deg=round(card.attack_change_deg, 2),
         ball_mm=round(1000 * card.ball, 1), ball_doubt_mm=round(1000 * card.ball_doubt, 1),
@@ -204,7 +207,8 @@ def lie_out(card: LieCard, hand: str) -> LieCardOut:
         run_m=round(card.run, 2), on_green_m=round(card.on_green, 2), sole_mm=round(1000 * setup.entry, 1),
         finish=card.finish, strokes=round(card.strokes, 4), light=card.risk.light, risk=card.risk.rule,
         safer=None if safer is None else SaferOut(
-            club=safer.tool.name, opening_deg=round(safer.opening_deg, 1), strokes=round(safer.strokes, 4),
+            club=safer.tool.name, opening_deg=round(safer.opening_deg, 1),
+            opened=opened_words(safer.opening_deg), strokes=round(safer.strokes, 4),
             light=safer.risk.light,
         ),
         cautions=list(cautions_of(scenario, card.risk)),

@@ -41,7 +41,7 @@ function Shown({ lie, hand, outline }: { lie: Lie; hand: Card["hand"]; outline: 
   const far = (value: number, places = 0) => showDistance(metres(value), units.distance, places);
   const own = lie.lean_deg - lie.lean_change_deg;
   const facts = [
-    ["club", `${trimmed(lie.loft_deg)}° ${lie.club}, ${opened(lie.opening_deg)}`],
+    ["club", `${trimmed(lie.loft_deg)}° ${lie.club}, ${lie.opened}`],
     ["ball", `${lie.ball_words}, within ${plain(lie.ball_doubt_mm)} mm`],
     ["handle", `${trimmed(lie.lean_deg)}° ahead: ${lie.lean_words}`],
     ["weight", `${showPercent(lie.weight)} on the lead foot`],
@@ -87,7 +87,7 @@ function Shown({ lie, hand, outline }: { lie: Lie; hand: Card["hand"]; outline: 
           <dd>
             <strong data-light={lie.light}>{lie.light}</strong>: {lie.risk}
             {lie.safer &&
-              `. Safer: ${lie.safer.club}, ${opened(lie.safer.opening_deg)}, ${plain(Math.abs(more), 2)} strokes ${more > 0 ? "more" : "less"}`}
+              `. Safer: ${lie.safer.club}, ${lie.safer.opened}, ${plain(Math.abs(more), 2)} strokes ${more > 0 ? "more" : "less"}`}
           </dd>
         </div>
       </dl>
@@ -99,9 +99,6 @@ function Shown({ lie, hand, outline }: { lie: Lie; hand: Card["hand"]; outline: 
     </div>
   );
 }
-
-const opened = (degrees: number) =>
-  Math.abs(degrees) < 1 ? "square" : `${plain(Math.abs(degrees))}° ${degrees > 0 ? "open" : "closed"}`;
 
 const turned = (degrees: number) =>
   Math.abs(degrees) < 1 ? "" : `, feet ${plain(Math.abs(degrees))}° to the ${degrees > 0 ? "left" : "right"}`;

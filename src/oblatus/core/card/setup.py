@@ -264,6 +264,13 @@ def lean_words(change_deg: float) -> str:
     return f"{abs(change_deg):.0f}° {'more' if change_deg > 0 else 'less'} lean than you do"
 
 
+def opened_words(opening_deg: float) -> str:
+    """How the face lies."""
+    if abs(opening_deg) < NAMED_DEG:
+        return "square"
+    return f"{abs(opening_deg):.0f}° {'open' if opening_deg > 0 else 'closed'}"
+
+
 def cautions_of(scenario: Scenario, risk: Risk) -> tuple[str, ...]:
     """Rules and cautions that belong to a shot."""
     found = []

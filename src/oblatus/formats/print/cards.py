@@ -74,7 +74,7 @@ def setup_card_pdf(card: CardOut, size: str, reader: Reader, *, grey: bool = Fal
     paper, margin, _ = PAPER["a6" if size == "pocket" else size]
     extra = f"@page {{ size: {paper}; margin: {margin}; }}" + (GREY if grey else "")
     return as_pdf(
-        "setup_card.html", reader, "card.css", extra, card=card, opened=opened,
+        "setup_card.html", reader, "card.css", extra, card=card,
         club_at_ball=lambda lie: club_at_ball(lie, card.outlines_mm[lie.code]), stance=lambda lie: stance(lie, card.hand),
         columns="lies" if size in {"a4", "letter"} else "",
     )  # fmt: skip
@@ -83,13 +83,6 @@ def setup_card_pdf(card: CardOut, size: str, reader: Reader, *, grey: bool = Fal
 def qr(link: str) -> Markup:
     """A link as a QR code."""
     return Markup(segno.make(link, error="m", micro=False).svg_inline(border=2, dark="#000", light="#fff", omitsize=True))
-
-
-def opened(opening_deg: float) -> str:
-    """How the face lies."""
-    if abs(opening_deg) < 1.0:
-        return "square"
-    return f"{abs(opening_deg):.0f}° {'open' if opening_deg > 0 else 'closed'}"
 
 
 def stance(lie: LieCardOut, hand: str) -> Markup:
