@@ -197,8 +197,8 @@ def lie_out(card: LieCard, hand: str) -> LieCardOut:
         surface=scenario.shot.surface,  # type: ignore[arg-type]
         share=round(scenario.share, 5), hole_m=round(scenario.layout.hole, 2),
         code=card.tool.code, club=card.tool.name, loft_deg=round(card.tool.head.loft_deg, 2),
-        opening_deg=round(setup.opening_deg, 2), opened=opened_words(setup.opening_deg), lean_deg=round(setup.lean_deg, 2),
-        lean_change_deg=round(card.lean_change_deg, 2), lean_words=lean_words(card.lean_change_deg),
+        opening_deg=round(setup.opening_deg, 2), opened=opened_words(setup.opening_deg),
+        lean_deg=round(setup.lean_deg, 2), lean_change_deg=round(card.lean_change_deg, 2), lean_words=lean_words(card.lean_change_deg),
         attack_deg=round(setup.attack_deg, 2), attack_change_deg=round(card.attack_change_deg, 2),
         ball_mm=round(1000 * card.ball, 1), ball_doubt_mm=round(1000 * card.ball_doubt, 1),
         ball_words=ball_words(card.ball), weight=round(card.weight, 3), stance_mm=round(1000 * card.stance),
