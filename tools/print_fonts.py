@@ -5,6 +5,7 @@ Run after the font package changes: .venv/bin/python tools/print_fonts.py
 
 from pathlib import Path
 
+from fontTools.subset import Options, Subsetter
 from fontTools.ttLib import TTFont
 from fontTools.varLib.instancer import instantiateVariableFont
 
@@ -20,6 +21,11 @@ def main() -> None:
         for name, axes in CUTS.items():
             font = TTFont(FILES / f"archivo-{subset}-wdth-normal.woff2")
             cut = instantiateVariableFont(font, axes)
+            keep = Subsetter(
+                Options(layout_features=["kern", "tnum", "mark", "ccmp"], hinting=False, notdef_outline=True)
+            )
+            keep.populate(unicodes=cut.getBestCmap())
+            keep.subset(cut)
             cut.flavor = "woff2"
             cut.save(to / f"archivo-{subset}-{name}.woff2")
 

@@ -101,7 +101,7 @@ node_packages() {
 
 build_frontend() {
   local want
-  want=$(cd frontend && find src index.html vite.config.ts package-lock.json -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  want=$(cd frontend && find src public index.html phone.html vite.config.ts package-lock.json ../src/oblatus/formats/print/fonts -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
   [ "$(cat frontend/dist/.built 2>/dev/null)" = "$want" ] && return
   rm -rf frontend/dist.new
   step "Building the front end" "See the log." npm --prefix frontend run build --loglevel=error -- --outDir dist.new --emptyOutDir

@@ -2144,6 +2144,8 @@ export interface components {
             };
             /** Player */
             player: string;
+            /** Practice Weeks */
+            practice_weeks: number;
             /** Rows */
             rows: components["schemas"]["CardRowOut"][];
             /** Rules */
@@ -2958,8 +2960,11 @@ export interface components {
             count: number;
             /** Do */
             do: string;
-            /** Drawing */
-            drawing: string;
+            /**
+             * Drawing
+             * @enum {string}
+             */
+            drawing: "line" | "box" | "note" | "tee" | "stick" | "hand" | "beat" | "throw" | "stops" | "bruise" | "belt" | "arc" | "gates" | "lies" | "face";
             /** Key */
             key: string;
             /** Level */

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
+import { DrillDrawing } from "../pictures/DrillDrawing/DrillDrawing";
 import { plain } from "../units/units";
 import { keep, type Score } from "./outbox";
 import type { Opened, Page } from "./Phone";
@@ -34,6 +35,11 @@ export function Practise({ page, scores, standings, token, unsent, onScore }: Pr
         ))}
       </div>
       <h1>{drill.name}</h1>
+      <p className="quiet">
+        Week {week(page.made_on, page.card.practice_weeks)} of {page.card.practice_weeks}: twice a week, {drill.count} a
+        go.
+      </p>
+      <DrillDrawing drawing={drill.drawing} name={drill.name} />
       <dl>
         <div>
           <dt>set up</dt>
@@ -90,6 +96,12 @@ const ADVICE: Record<Opened["standings"][number]["advice"], string | null> = {
   "another drill": "Six goes without a pass: ask the studio for another drill.",
   done: "Passed at the last level: this one is done.",
 };
+
+/** Which week of the plan it is, the last one from then on. */
+function week(from: string, weeks: number) {
+  const days = (Date.now() - new Date(`${from}T00:00:00`).getTime()) / 86_400_000;
+  return Math.min(Math.max(Math.floor(days / 7) + 1, 1), weeks);
+}
 
 /** Today where the player is. */
 function today() {

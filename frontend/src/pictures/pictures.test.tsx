@@ -1,10 +1,12 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
+import schema from "../../../openapi.json";
 import type { Carries, Ground } from "../api/client";
 import { LIES, type Setup } from "../desk/setup";
 import type { DeskHead } from "../desk/useDesk";
 import { CarryLadder } from "./CarryLadder/CarryLadder";
 import { CoreSample } from "./CoreSample/CoreSample";
+import { DrillDrawing } from "./DrillDrawing/DrillDrawing";
 import { SolePass } from "./SolePass/SolePass";
 import { StrikeWindows } from "./StrikeWindows/StrikeWindows";
 import { entryScale, markTicks, passScale } from "./scales";
@@ -183,4 +185,15 @@ describe("CoreSample", () => {
       "Turf 118 g, sitting up lie; sand 2.1 kg/cm², 70 mm loose.",
     );
   });
+});
+
+it("every drill of the catalogue has a drawing of its own", () => {
+  const { enum: known } = (schema.components.schemas.DrillOut as { properties: { drawing: { enum: string[] } } })
+    .properties.drawing;
+  const drawn = known.map((drawing) => {
+    const { container } = render(<DrillDrawing drawing={drawing} name="a drill" />);
+    return container.querySelector("svg")?.getAttribute("aria-label");
+  });
+  expect(known.length).toBeGreaterThan(13);
+  expect(new Set(drawn).size).toBe(known.length);
 });

@@ -9,7 +9,7 @@ from datetime import date
 from typing import Literal
 
 from oblatus.core.card.bag import BagCard
-from oblatus.core.card.drills import Prescribed, Standing
+from oblatus.core.card.drills import Drawing, Prescribed, Standing
 from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words, opened_words
 from oblatus.formats.fields import Strict
 from oblatus.formats.strikes_csv import safe_text
@@ -120,7 +120,7 @@ class DrillOut(Strict):
     count: int
     score: str
     stop: str
-    drawing: str
+    drawing: Drawing
     beat: int | None
     level: int
     levels: int
@@ -150,6 +150,7 @@ class CardOut(Strict):
     lies: list[LieCardOut]
     outlines_mm: dict[str, list[list[float]]]
     drills: list[DrillOut]
+    practice_weeks: int
 
 
 EVERY = {"m": 5.0, "yd": 5.0 * METRES_PER_YARD}

@@ -8,7 +8,7 @@ from typing import Literal
 from uuid import UUID
 
 from oblatus.core.card.bag import bag_card, card_rows
-from oblatus.core.card.drills import Gain, prescribe, standing_of
+from oblatus.core.card.drills import WEEKS, Gain, prescribe, standing_of
 from oblatus.core.card.setup import Tool, lie_cards
 from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.carries_of import ClubRow
@@ -65,6 +65,7 @@ def card_of(
         distances=distances_out(bag), rules=list(bag.rules), lies=[lie_out(one, document.player.hand) for one in lies],
         outlines_mm={one.tool.code: outline_mm(one.tool.head) for one in lies},
         drills=[drill_out(one, standing_of(one.drill, scores.get(one.drill.key, ()))) for one in drills],
+        practice_weeks=WEEKS,
     )  # fmt: skip
 
 

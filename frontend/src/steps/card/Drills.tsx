@@ -1,4 +1,5 @@
 import type { Card } from "../../api/client";
+import { DrillDrawing } from "../../pictures/DrillDrawing/DrillDrawing";
 import { plain } from "../../units/units";
 import classes from "./Card.module.css";
 
@@ -7,7 +8,7 @@ export function Drills({ card }: { card: Card }) {
   if (card.drills.length === 0) return null;
   return (
     <section className={classes.drills} aria-label="Drills">
-      <h2>What to practise</h2>
+      <h2>What to practise, {card.practice_weeks} weeks, twice a week</h2>
       <ul>
         {card.drills.map((drill) => (
           <li key={drill.key}>
@@ -17,6 +18,7 @@ export function Drills({ card }: { card: Card }) {
                 {plain(drill.worth_strokes_round, 2)} strokes a round with half the scatter: {drill.why}
               </span>
             </h3>
+            <DrillDrawing drawing={drill.drawing} name={drill.name} />
             <p>
               {drill.set_up} {drill.do}
             </p>

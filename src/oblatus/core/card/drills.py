@@ -36,6 +36,7 @@ LEAST_WORTH = 0.005
 FAULT_WORTH = 0.05
 """Strokes a round by which a fault that strikes show comes before one that the model only expects (judgement)."""
 WEEKS = 4
+"""The plan: so many weeks, each drill twice a week (judgement)."""
 RAISE_AFTER, CHANGE_AFTER = 3, 6
 """Passed so many times in a row: the next level. Not once in so many: another drill."""
 
