@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 
+/** Words are drawn larger than they are to be: a drawing is never shown at less than three quarters of this. */
 const WIDTH = 320;
 const HEIGHT = 120;
 const MIDDLE = 60;
@@ -8,7 +9,7 @@ const Ball = ({ x, y = MIDDLE, r = 6 }: { x: number; y?: number; r?: number }) =
   <circle cx={x} cy={y} r={r} fill="var(--paper)" stroke="var(--ink)" strokeWidth={1.4} />
 );
 const Words = ({ x, y, children }: { x: number; y: number; children: string }) => (
-  <text x={x} y={y} fontSize={12} fill="var(--ink)">
+  <text x={x} y={y} fontSize={15} fill="var(--ink)">
     {children}
   </text>
 );
@@ -121,7 +122,7 @@ const DRAWINGS: Record<string, Drawn> = {
         <path d="M120 96V44M108 52h24" {...shaft} />
         <path d="M124 56L214 84" {...shaft} />
         <circle cx={120} cy={34} r={10} {...line} />
-        <Words x={190} y={70}>
+        <Words x={142} y={38}>
           grip end to the belt
         </Words>
       </>
@@ -148,7 +149,7 @@ const DRAWINGS: Record<string, Drawn> = {
       <>
         <path d="M80 50A86 86 0 0 0 240 50" {...dashed} />
         <path d="M160 10L84 56M160 10L236 56" {...line} />
-        <Words x={58} y={44}>
+        <Words x={48} y={44}>
           one
         </Words>
         <Words x={246} y={44}>
@@ -178,10 +179,10 @@ const DRAWINGS: Record<string, Drawn> = {
       <>
         <circle cx={170} cy={24} r={5} fill="var(--ink)" />
         <path d="M170 24L112 82M170 24H88" {...shaft} />
-        <Words x={78} y={100}>
+        <Words x={62} y={88}>
           7:30
         </Words>
-        <Words x={44} y={28}>
+        <Words x={40} y={30}>
           9:00
         </Words>
       </>

@@ -157,9 +157,9 @@ function Paper() {
   if (!shown) return <div className={classes.sheet} />;
   // two dots of the picture are one of the screen: true size
   return (
-    <div className={classes.sheet}>
+    <section className={classes.sheet} aria-label="The bag card at true size" tabIndex={0}>
       <img src={shown} srcSet={`${shown} 2x`} alt="The bag card as it is printed" />
-    </div>
+    </section>
   );
 }
 
