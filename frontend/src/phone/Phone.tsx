@@ -22,6 +22,7 @@ const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", ye
 export function Phone({ token }: { token: string }) {
   const [opened, setOpened] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
   const [unsent, setUnsent] = useState<Score[]>(() => waiting(token));
   const [tab, setTab] = useState<Tab>(() => TABS.find(([key]) => `#${key}` === location.hash)?.[0] ?? "far");
   const read = useCallback(async () => {
@@ -38,13 +39,15 @@ export function Phone({ token }: { token: string }) {
   }, [token]);
   const deliver = useCallback(async () => {
     try {
+      setUnsent(waiting(token));
       if (waiting(token).length === 0) return;
       const words = await send(token);
       setUnsent(waiting(token));
+      setRefusal(words);
       if (words === null) await read();
-      else setProblem(words);
     } catch {
       setUnsent(waiting(token)); // no connection: they wait
+      setRefusal(null);
     }
   }, [token, read]);
   useEffect(() => {
@@ -88,6 +91,7 @@ export function Phone({ token }: { token: string }) {
             standings={opened.standings}
             token={token}
             unsent={unsent}
+            refusal={refusal}
             onScore={deliver}
           />
         )}

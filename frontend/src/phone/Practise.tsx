@@ -13,11 +13,13 @@ interface Props {
   standings: Opened["standings"];
   token: string;
   unsent: readonly Score[];
+  /** Why the server does not take them; null while there is no connection. */
+  refusal: string | null;
   onScore: () => void;
 }
 
 /** The prescribed drills: one at a time, counted ball by ball, with what was scored before. */
-export function Practise({ page, scores, standings, token, unsent, onScore }: Props) {
+export function Practise({ page, scores, standings, token, unsent, refusal, onScore }: Props) {
   const drills = page.card.drills;
   const [at, setAt] = useState(drills[0]?.key ?? "");
   const chosen = drills.find((one) => one.key === at);
@@ -82,7 +84,8 @@ export function Practise({ page, scores, standings, token, unsent, onScore }: Pr
       />
       {unsent.length > 0 && (
         <p role="status" className="told">
-          {unsent.length} {unsent.length === 1 ? "score waits" : "scores wait"} in this phone for a connection.
+          {unsent.length} {unsent.length === 1 ? "score waits" : "scores wait"} in this phone
+          {refusal === null ? " for a connection." : `: ${refusal}`}
         </p>
       )}
       <p className="caution">{drill.stop}</p>

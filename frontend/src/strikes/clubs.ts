@@ -13,7 +13,9 @@ export function clubsOf({ bag }: Pick<FittingDocument, "bag">) {
 /** A club by its code, also one that is no longer in the bag. */
 export function clubName(document: Pick<FittingDocument, "bag">, code: string): string {
   const former = document.bag.former.find((one) => one.code === code);
-  return clubsOf(document).find((club) => club.value === code)?.label ?? former?.wedge.name ?? code;
+  return (
+    clubsOf(document).find((club) => club.value === code)?.label ?? (former ? `${former.wedge.name}, as it was` : code)
+  );
 }
 
 /** Clock swings, the fitter's own swings, and the short stations: key and name. */

@@ -28,11 +28,12 @@ def bag_as_built(
     order_id: UUID,
     on: date,
     by: str,
-) -> tuple[BagDocument, Mapping[str, str]]:
-    """The bag with the built clubs in the order of the sheet, and the new codes of clubs that go by another one now.
+) -> tuple[BagDocument, Mapping[str, str], Mapping[str, str]]:
+    """The bag with the built clubs in the order of the sheet, and two maps of codes that changed: of clubs, and of what
+    was measured with them.
 
-    `heads` are those that were read. A wedge that was bent or ground stays among the former ones as it was; one that is
-    not on the sheet goes there.
+    `heads` are those that were read. A wedge that was bent or ground stays among the former ones as it was, with what was
+    hit and read before; one that is not on the sheet goes there.
     """
     wedges = tuple(
         _wedge(bag, club, plan, head, order_id, on, by) for club, plan, head in zip(clubs, plans, heads, strict=True)
@@ -40,15 +41,17 @@ def bag_as_built(
     codes = {club.wish.code: f"own:{n}" for n, club in enumerate(clubs)}
     actions = {club.wish.code: club.action for club in clubs}
     became: dict[str | None, Became | None] = {"bend": "bent", "grind": "ground", "keep": None, None: "out of the bag"}
-    former = []
+    former, then = [], {}
     for n, wedge in enumerate(bag.wedges):
         words, code = became[actions.get(f"own:{n}")], f"was:{order_id.hex[:8]}:{n}"
         codes.setdefault(f"own:{n}", code)
         if words:
             former.append(FormerWedgeDocument(code=code, wedge=wedge, until=on, became=words, order_id=order_id))
+            then[f"own:{n}"] = code
     codes |= {f"built:{n}": f"own:{n}" for n in range(len(clubs))}
     after = bag.model_copy(update={"wedges": wedges, "former": (*former, *bag.former)[:MOST_FORMER]})
-    return after, {old: new for old, new in codes.items() if old != new}
+    changed = {old: new for old, new in codes.items() if old != new}
+    return after, changed, {**changed, **then}
 
 
 def _wedge(
@@ -58,8 +61,11 @@ def _wedge(
     stock = plan.wish.stock
     owned = bag.wedges[int(wish.code.removeprefix("own:"))] if stock.owned else None
     bends = (*wish.bent_before_deg, *(by_deg for by_deg in (plan.lie_by_deg, plan.bend_deg) if by_deg))
+    # a club that keeps its shaft keeps what the studio knows of it
+    kept = owned.built if owned is not None and wish.shaft is None else None
+    shafted = wish if kept is None else kept
     built = BuiltDocument(
-        order_id=order_id, on=on, by=by, length_in=wish.length_in, shaft=wish.shaft, grip=wish.grip,
+        order_id=order_id, on=on, by=by, length_in=shafted.length_in, shaft=shafted.shaft, grip=shafted.grip,
         swing_weight=wish.read.swing_weight or (club.built.swing_weight if club.built else None),
     )  # fmt: skip
     before = {} if owned is None else owned.model_dump(exclude={"built"})

@@ -88,6 +88,7 @@ def fitting_from(
         economy=economy_from(document.choices.economy),
         heads_bought=document.choices.heads_bought,
         proved=tuple(_shift(one) for one in document.evidence),
+        former={one.code: f"{one.wedge.name}, as it was" for one in bag.former},
     )
 
 

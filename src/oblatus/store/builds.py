@@ -87,15 +87,16 @@ class StudioBuilds(OfStudio):
         )
         return Counter(self.session.exec(query).first() or [])
 
-    def rename_clubs(self, fitting_id: UUID, names: Mapping[str, str]) -> None:
-        """Strikes, gauge readings and devices of a fitting go with their clubs to other codes."""
-        mapping = literal(dict(names), type_=JSONB)
-        for table, column in (
-            (StrikeRow, col(StrikeRow.club)),
-            (ReadingRow, col(ReadingRow.target)),
-            (LinkRow, col(LinkRow.club)),
-            (LinkRow, col(LinkRow.target)),
+    def rename_clubs(self, fitting_id: UUID, clubs: Mapping[str, str], measured: Mapping[str, str]) -> None:
+        """Devices of a fitting go with their clubs to other codes, strikes and gauge readings with the clubs as they were
+        when they were hit and read."""
+        for table, column, names in (
+            (StrikeRow, col(StrikeRow.club), measured),
+            (ReadingRow, col(ReadingRow.target), measured),
+            (LinkRow, col(LinkRow.club), clubs),
+            (LinkRow, col(LinkRow.target), clubs),
         ):
+            mapping = literal(dict(names), type_=JSONB)
             self.session.execute(
                 update(table)
                 .where(

@@ -225,13 +225,13 @@ def sign_build(
         if standing.off and not reason.strip():
             raise fault("reason", "is missing: readings are outside their tolerance")
         moment = now()
-        bag, codes = bag_as_built(
+        bag, codes, measured_codes = bag_as_built(
             seen.inputs.document.bag, seen.sheet.out.clubs, seen.sheet.plan.clubs, seen.sheet.read, order_id,
             moment.date(), actor.name,
         )  # fmt: skip
         document = _after(seen.inputs.document, bag, codes)
         rows.change_fitting(row, row.player_name, document.model_dump(mode="json"), row.revision)
-        builds.rename_clubs(fitting_id, codes)
+        builds.rename_clubs(fitting_id, codes, measured_codes)
         order.state, order.reason = "built", reason.strip() if standing.off else ""
         order.ended_by, order.ended_at, order.sheet = actor.name, moment, _stored(seen.sheet.out)
         session.add(order)

@@ -5,9 +5,11 @@ from __future__ import annotations
 import hashlib
 import hmac
 import io
+import time
 from base64 import b64encode, urlsafe_b64encode
 from collections.abc import Sequence
 from datetime import datetime, timedelta
+from threading import Lock
 from typing import Literal
 from uuid import UUID
 
@@ -191,11 +193,14 @@ def fitter_scores(
         return _add(rows, handover_id, scores, "fitter")
 
 
-_CALLS: TTLCache[str, int] = TTLCache(4096, 60.0)
+_CALLS: TTLCache[tuple[str, int], int] = TTLCache(4096, 120.0)
+_COUNTING = Lock()
 
 
 def _count(address: str) -> None:
-    _CALLS[address] = calls = _CALLS.get(address, 0) + 1
+    key = (address, int(time.monotonic() // 60.0))
+    with _COUNTING:
+        _CALLS[key] = calls = _CALLS.get(key, 0) + 1
     if calls > MOST_A_MINUTE:
         raise TooManyError("Too many requests from here. Wait a minute.", 60)
 

@@ -23,7 +23,7 @@ def export_strikes(database: Database, actor: Actor, fitting_id: UUID) -> tuple[
     inputs = inputs_of(database, actor, fitting_id)
     fitting = inputs.fitting()
     clubs = {row.code: row.name for row in bag_rows(fitting)}
-    clubs |= {one.code: one.wedge.name for one in inputs.document.bag.former}
+    clubs |= fitting.former
     return inputs.document.player.name, strikes_csv(
         inputs.strikes, clubs, {swing.key: swing.name for swing in fitting.swings}
     )

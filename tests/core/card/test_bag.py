@@ -31,7 +31,7 @@ def test_rows_fall_and_hold_eight_of_ten(card):
 def test_every_line_is_what_the_finder_finds(card):
     fitting, rows, found = card
     for line in found.distances:
-        first = view_carries(fitting, rows, Conditions(), line.distance).found[0].shot.estimate.cell
+        first = view_carries(fitting, rows, Conditions(air=fitting.air), line.distance).found[0].shot.estimate.cell
         row = found.rows[line.still]
         assert (row.club.code, row.swing) == (first.club, first.swing)
     assert all(

@@ -1,6 +1,6 @@
 import { Button, NativeSelect } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
@@ -24,12 +24,15 @@ export function HandOver() {
     queryKey: key,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } } })),
   });
+  // the same id until it is there: one whose answer got lost is not made twice
+  const next = useRef(newId());
   const make = useMutation({
-    mutationFn: async (id: string) => {
-      const body = { id, revision: (await saved()).revision };
+    mutationFn: async () => {
+      const body = { id: next.current, revision: (await saved()).revision };
       return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
     },
     onSuccess: async (found) => {
+      next.current = newId();
       client.setQueryData(key, found);
       await reload();
     },
@@ -55,7 +58,7 @@ export function HandOver() {
         A page for the player's phone: how far, how to play each lie, drills, clubs and dates. It works without a
         connection and shows nothing else of the studio.
       </p>
-      <Button size="xs" loading={make.isPending} onClick={() => make.mutate(newId())}>
+      <Button size="xs" loading={make.isPending} onClick={() => make.mutate()}>
         {handovers.length > 0 ? "Hand over as it is now" : "Hand it over"}
       </Button>
       {failed && (
@@ -102,6 +105,7 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
   const [key, setKey] = useState(drills[0]?.key ?? "");
   const drill = drills.find((known) => known.key === key);
   const [score, setScore] = useState(drill?.mark ?? 0);
+  const next = useRef(newId());
   const add = useMutation({
     mutationFn: () =>
       unwrap(
@@ -109,12 +113,21 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
           params: { path: { fitting_id: server.id, handover_id: one.id } },
           body: {
             scores: [
-              { id: newId(), drill: key, score, count: drill?.count ?? 10, on: new Date().toISOString().slice(0, 10) },
+              {
+                id: next.current,
+                drill: key,
+                score,
+                count: drill?.count ?? 10,
+                on: new Date().toISOString().slice(0, 10),
+              },
             ],
           },
         }),
       ),
-    onSuccess: onAdded,
+    onSuccess: () => {
+      next.current = newId();
+      onAdded();
+    },
   });
   return (
     <>

@@ -10,7 +10,7 @@ from scipy.special import ndtri
 
 from oblatus.core.fitting.carries_of import ClubRow, bag_rows, view_carries
 from oblatus.core.fitting.fitting import Fitting
-from oblatus.core.flight import GREEN_FIRMNESS, Air, Green
+from oblatus.core.flight import GREEN_FIRMNESS, Green
 from oblatus.core.gapping.conditions import Conditions, LadderShot
 from oblatus.core.gapping.finder import Pin, find_shots
 from oblatus.core.words import metres, speed
@@ -70,9 +70,9 @@ def bag_card(fitting: Fitting, rows: Sequence[ClubRow], every: float) -> BagCard
     InputError
         As `fit_player_model`.
     """
-    still = _shots(fitting, rows, Conditions())
-    into = _shots(fitting, rows, Conditions(air=replace(Air(), wind_head=INTO)))
-    firm = _shots(fitting, rows, Conditions(green=Green(GREEN_FIRMNESS["firm"])))
+    still = _shots(fitting, rows, Conditions(air=fitting.air))
+    into = _shots(fitting, rows, Conditions(air=replace(fitting.air, wind_head=INTO)))
+    firm = _shots(fitting, rows, Conditions(air=fitting.air, green=Green(GREEN_FIRMNESS["firm"])))
     names = {row.code: row for row in rows}
     swings = {swing.key: swing.name for swing in fitting.swings}
     order = sorted(range(len(still)), key=lambda n: -still[n].carry)
@@ -97,7 +97,7 @@ def bag_card(fitting: Fitting, rows: Sequence[ClubRow], every: float) -> BagCard
     )
     card = tuple(row(still[n]) for n in order)
     return BagCard(
-        card, distances, tuple(_rules(still, into, firm, distances)), Conditions().air.temperature_c,
+        card, distances, tuple(_rules(still, into, firm, distances)), fitting.air.temperature_c,
         sum(one.source == "measured" for one in card),
     )  # fmt: skip
 

@@ -9,7 +9,7 @@ from typing import get_args
 
 from oblatus.core.fitting.carries_of import ClubRow, view_carries
 from oblatus.core.fitting.fitting import Fitting
-from oblatus.core.flight import GREEN_FIRMNESS, Air, Green
+from oblatus.core.flight import GREEN_FIRMNESS, Green
 from oblatus.core.gapping.conditions import Conditions, LadderShot
 from oblatus.core.gapping.finder import Pin, find_shots
 
@@ -67,6 +67,6 @@ def far_table(fitting: Fitting, rows: Sequence[ClubRow], every: float) -> FarTab
 
 
 def _shots(fitting: Fitting, rows: Sequence[ClubRow], wind: str, green: str, lie: str) -> list[LadderShot]:
-    air = replace(Air(), wind_head=WINDS[wind])
+    air = replace(fitting.air, wind_head=WINDS[wind])
     conditions = Conditions(air, Green(GREEN_FIRMNESS[green]), LIES[lie])
     return list(view_carries(fitting, rows, conditions).shots)

@@ -75,7 +75,8 @@ class Fitting:
     `strikes` were measured in `air`; `bands` say how often distances are faced if the shot mix does not;
     `ladder_factors` are the fitter's weights on the parts of the ladder; `layouts` where holes are, by shot; `economy`
     what a round and a change are worth; `heads_bought` the step of change that the fitter takes instead of the proposed
-    one; `proved` what balls have shown of heads.
+    one; `proved` what balls have shown of heads; `former` the names of clubs that were hit as they are no longer, by
+    code.
     """
 
     player: Player
@@ -93,6 +94,7 @@ class Fitting:
     economy: Economy = field(default_factory=Economy)
     heads_bought: int | None = None
     proved: tuple[HeadShift, ...] = ()
+    former: dict[str, str] = field(default_factory=dict)
 
 
 def carry_model_of(fitting: Fitting) -> CarryModel:

@@ -1,0 +1,50 @@
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { keep, type Score, send, waiting } from "./outbox";
+
+const score = (id: string): Score => ({ id, drill: "line", score: 6, count: 10, on: "2026-05-01" });
+const reply = (status: number, body: object) =>
+  vi.stubGlobal(
+    "fetch",
+    vi.fn(async () => new Response(JSON.stringify(body), { status })),
+  );
+
+beforeEach(() => localStorage.clear());
+afterEach(() => {
+  vi.unstubAllGlobals();
+  vi.restoreAllMocks();
+});
+
+it("lets scores go once the server has them, and keeps one that was counted meanwhile", async () => {
+  keep("t", score("a"));
+  vi.stubGlobal(
+    "fetch",
+    vi.fn(async () => {
+      keep("t", score("b"));
+      return new Response("{}");
+    }),
+  );
+  expect(await send("t")).toBeNull();
+  expect(waiting("t").map((one) => one.id)).toEqual(["b"]);
+  expect(waiting("another page")).toEqual([]);
+});
+
+it("keeps them whatever else comes back, and says why", async () => {
+  keep("t", score("a"));
+  for (const status of [404, 422, 429, 503]) {
+    reply(status, { message: "closed" });
+    expect(await send("t")).toBe("closed");
+    expect(waiting("t")).toHaveLength(1);
+  }
+  vi.stubGlobal("fetch", vi.fn().mockRejectedValue(new TypeError("no network")));
+  await expect(send("t")).rejects.toThrow("no network");
+  expect(waiting("t")).toHaveLength(1);
+});
+
+it("keeps them for as long as the page is open where the phone keeps nothing", () => {
+  vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
+    throw new Error("full");
+  });
+  keep("u", score("a"));
+  keep("u", score("b"));
+  expect(waiting("u").map((one) => one.id)).toEqual(["a", "b"]);
+});
