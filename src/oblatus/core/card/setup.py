@@ -109,13 +109,17 @@ class LieCard:
         return self.carry - self.scenario.layout.edge
 
 
-def lie_cards(fitting: Fitting, tools: Sequence[Tool], judge: StrokesJudge) -> tuple[LieCard, ...]:
+def lie_cards(
+    fitting: Fitting, tools: Sequence[Tool], judge: StrokesJudge, scenarios: Sequence[Scenario] | None = None
+) -> tuple[LieCard, ...]:
     """Every short shot that this player faces, with the club and setup that cost least, most frequent first.
 
-    The clubs are the given ones with pitching wedge and nine-iron; what was proved of a head counts.
+    The clubs are the given ones with pitching wedge and nine-iron; what was proved of a head counts. `scenarios`, if
+    given, stand in for the player's own: with other setups to choose from.
     """
     model = carry_model_of(fitting)
-    sheet = sheet_for(fitting, judge, build_scenarios(fitting.player, fitting.grounds, fitting.layouts), model)
+    every_shot = build_scenarios(fitting.player, fitting.grounds, fitting.layouts) if scenarios is None else scenarios
+    sheet = sheet_for(fitting, judge, every_shot, model)
     every = [*tools, Tool("pw", ABOVE[0], fitting.bag.pitching_wedge), Tool("9i", ABOVE[1], fitting.bag.nine_iron)]
     costs = sheet.costs([tool.head for tool in every])
     who = _who(fitting, sheet, costs.cost, len(tools))

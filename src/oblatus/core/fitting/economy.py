@@ -15,7 +15,8 @@ class Economy:
     `shots` wedge shots a round (None: 9 + 0.45 a stroke of handicap); `worth_changing` strokes a round that a bought head
     must win; `slot` strokes a round that a place among the 14 clubs is worth when the number of wedges is open;
     `practice` strokes a shot for four degrees of delivered bounce outside the ground's usual band, `practice_most` at
-    most.
+    most; `table_scale` how much of the handicap the strokes table takes; `claims_sd` how far claimed gains come true, in
+    log: one common factor on all of them (strokes.md, 6).
     """
 
     shots: float | None = None
@@ -23,6 +24,8 @@ class Economy:
     slot: float = 0.10
     practice: float = 0.02
     practice_most: float = 0.10
+    table_scale: float = 1.0
+    claims_sd: float = 0.5
 
     def shots_for(self, handicap: float | None) -> float:
         """Wedge shots a round of a player."""

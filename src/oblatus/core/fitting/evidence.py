@@ -34,7 +34,6 @@ OWN_MARGIN, BEST_MARGIN = 0.15, 0.5
 """How far [strokes] a setup may lie behind the head's best, and behind the best of the heads, to be followed at all."""
 STEPS = 4
 TABLE_DOUBT = 0.25
-COMMON_DOUBT = 0.5
 INTERVAL = (10.0, 90.0)
 SEED = 7
 
@@ -116,8 +115,8 @@ def doubt_of(recommendation: Recommendation, judge: StrokesJudge, laws: LawGains
     """Draw attack, lean and entry within their standard errors and the strokes table's handicap within a quarter.
 
     Every set is reckoned in the same 500 draws. Costs of a shortlist of heads are computed as they are and at two points
-    along each axis; between them they are a parabola an axis. A common factor on all gains (log-normal, 0.5) widens what
-    is stated and changes no ranking.
+    along each axis; between them they are a parabola an axis. A common factor on all gains (log-normal, of the economy's
+    `claims_sd`) widens what is stated and changes no ranking.
     """
     if laws is not None and laws.strokes.shape[1] != len(recommendation.steps):
         laws = None  # they were drawn for other steps
@@ -127,7 +126,7 @@ def doubt_of(recommendation: Recommendation, judge: StrokesJudge, laws: LawGains
     rng = np.random.default_rng(SEED)
     draws = np.column_stack([axis.error * rng.standard_t(ASSUMED_COUNT - 1, DRAWS) for axis in axes])
     table = np.exp(TABLE_DOUBT * rng.standard_normal(DRAWS)) - 1.0
-    common = np.exp(COMMON_DOUBT * rng.standard_normal(DRAWS))
+    common = np.exp(recommendation.fitting.economy.claims_sd * rng.standard_normal(DRAWS))
     draws = np.column_stack([draws, table])
     score, strokes = field.drawn(surface, draws)
     if laws is not None:

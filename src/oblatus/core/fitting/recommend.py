@@ -165,7 +165,8 @@ def sheet_for(
         Asked(
             fitting.player, fitting.grounds, model, tuple(s for s in scenarios if s.shot.kind != "full"),
             tuple((fitting.grounds[place], share) for place, share in approaches.items()), faced_of(fitting, model),
-            scatter_of(fitting), fitting.economy, handicap_scale=handicap_scale,
+            scatter_of(fitting), fitting.economy,
+            handicap_scale=handicap_scale * fitting.economy.table_scale,
             law=as_taken() if law is None else law, entries=entries, proved=fitting.proved,
         )
     )  # fmt: skip
