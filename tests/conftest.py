@@ -27,8 +27,8 @@ hypothesis_settings.load_profile("oblatus")
 logging.getLogger("werkzeug").setLevel(logging.WARNING)  # a failure shows its own words, not a page of requests
 
 TABLES = (
-    "drill_score, handover, build_order, proof_ball, proof, edit, sign_in_try, fitter_session, photo, venue_record, "
-    "reading, import_mapping, import_run, device_link, strike, snapshot, rack_head, fitting, fitter, studio"
+    "log_shot, drill_score, handover, build_order, proof_ball, proof, edit, sign_in_try, fitter_session, photo, "
+    "venue_record, reading, import_mapping, import_run, device_link, strike, snapshot, rack_head, fitting, fitter, studio"
 )
 
 

@@ -293,3 +293,29 @@ def test_card_setup_and_drills_print_what_the_player_takes_home(capsys, tmp_path
     assert len(out.splitlines()) == len(lies)
     _, out, _ = run(capsys, "drills", str(path), "--json")
     assert all(drill["worth_strokes_round"] > 0 for drill in json.loads(out)["drills"])
+
+
+def test_a_trip_says_setup_first_and_refuses_a_ground_that_cannot_be(capsys, tmp_path):
+    fitting, ground = tmp_path / "fitting.json", tmp_path / "ground.json"
+    fitting.write_text(dump_fitting(demo_fittings()[2]))
+    ground.write_text(
+        json.dumps({"name": "links", "turf": {"firmness_g": 150.0, "firmness_source": "typed"}, "green": "firm"})
+    )
+    code, out, _ = run(capsys, "trip", str(fitting), "--ground", str(ground), "--json")
+    found = json.loads(out)
+    assert code == 0
+    assert found["advice"] in {"setup", "club", "both", "none"}
+    assert set(found["setup"]["changes"][0]) >= {"situation", "lean_change_deg", "opening_change_deg", "entry_change_mm"}
+    assert found["clubs"]["gain_strokes_round"] >= 0.0
+    code, out, _ = run(capsys, "trip", str(fitting), "--ground", str(ground))
+    assert out.startswith("links: ")
+    for wrong, field in (
+        ({"turf": {"firmness_g": -3.0}}, "ground.turf.firmness_g"),
+        ([], "ground"),
+        ({"name": 5}, "ground.name"),
+    ):
+        ground.write_text(json.dumps(wrong))
+        code, _, err = run(capsys, "trip", str(fitting), "--ground", str(ground))
+        assert (code, field in err) == (2, True), err
+    ground.write_text("no JSON")
+    assert run(capsys, "trip", str(fitting), "--ground", str(ground))[0] == 2

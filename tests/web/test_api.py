@@ -71,6 +71,21 @@ BODIES = {
     "/handovers/<uuid:handover_id>/scores": {
         "scores": [{"id": str(uuid4()), "drill": "line", "score": 6, "count": 10, "on": "2026-01-01"}]
     },
+    "/log": {
+        "shots": [
+            {
+                "id": str(uuid4()),
+                "round": str(uuid4()),
+                "on": "2026-01-01",
+                "situation": "chip",
+                "club": "pw",
+                "result": "green",
+            }
+        ]
+    },
+    "/log/file": {"content": "YSxiCjEsMg=="},
+    "/log/rounds/<uuid:round_id>": {"out": True},
+    "/next": {"id": str(uuid4())},
     "/imports/<uuid:import_id>/look": {},
     "/imports/<uuid:import_id>/run": {
         "mapping": {"columns": [{"column": 1, "field": "carry_m", "unit": "m"}], "club": "pw"}

@@ -21,6 +21,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/claims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was claimed, and what came of it. */
+        get: operations["claims_get_claims_get"];
+        /** Let new fittings begin with this doubt. */
+        put: operations["claims_put_claims_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/desk": {
         parameters: {
             query?: never;
@@ -159,6 +177,23 @@ export interface paths {
         head?: never;
         /** Put new sections in place; the answer holds the new proposal and whatever of the edit was not taken. */
         patch: operations["fittings_patch_fitting__uuid_fitting_id__patch"];
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is due, lofts read again, wear. */
+        get: operations["log_get_after_after_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/fittings/{fitting_id}/build": {
@@ -762,6 +797,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the course log says. */
+        get: operations["log_get_log_log_get"];
+        put?: never;
+        /** Shots that the fitter noted, from a card or from what the player tells. */
+        post: operations["log_post_log_log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/log/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A log from a table: as it is understood, or taken. */
+        post: operations["log_post_log_file_log_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/log/rounds/{round_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shots of a round. */
+        get: operations["log_get_round_log_rounds__uuid_round_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Take a round out, or put it back. */
+        patch: operations["log_patch_round_log_rounds__uuid_round_id__patch"];
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/monitor": {
         parameters: {
             query?: never;
@@ -774,6 +862,23 @@ export interface paths {
         /** Want the monitor or not, and say what is hit next. */
         put: operations["instruments_put_monitor_monitor_put"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin the next fitting of this player from this one. */
+        post: operations["log_post_next_next_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1139,6 +1244,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/timeline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The player over the years. */
+        get: operations["log_get_timeline_timeline_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fittings/{fitting_id}/trip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the bag does on a trip's ground. */
+        get: operations["log_get_trip_trip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -1272,6 +1411,23 @@ export interface paths {
         put?: never;
         /** Scores of drills; sending them twice counts them once. */
         post: operations["page_post_scores__string_token__scores_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/page/{token}/shots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shots noted on the course; sending them twice counts them once, taking one back is sent as removed. */
+        post: operations["page_post_shots__string_token__shots_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1458,6 +1614,60 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AfterDocument
+         * @description What comes after the fitting: what was said to the log's offers, what is put off and was looked at, use,
+         *     seasons and trips.
+         */
+        AfterDocument: {
+            /**
+             * Decisions
+             * @default []
+             */
+            decisions: components["schemas"]["DecisionDocument"][];
+            /**
+             * Looked At
+             * @default []
+             */
+            looked_at: components["schemas"]["LookedAtDocument"][];
+            /**
+             * Snoozes
+             * @default []
+             */
+            snoozes: components["schemas"]["SnoozeDocument"][];
+            /**
+             * Trips
+             * @default []
+             */
+            trips: components["schemas"]["TripDocument"][];
+            /**
+             * @default {
+             *       "range_balls_week": null,
+             *       "rounds_year": null
+             *     }
+             */
+            use: components["schemas"]["UseDocument"];
+        };
+        /**
+         * AfterOut
+         * @description Rechecks: since when it counts, what is due, lofts read again, wear.
+         */
+        AfterOut: {
+            /** Drift Strokes Round */
+            drift_strokes_round: number;
+            /** Drifts */
+            drifts: components["schemas"]["DriftOut"][];
+            /** Due */
+            due: components["schemas"]["DueOut"][];
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /** Since Words */
+            since_words: string;
+            wear: components["schemas"]["WearOut"];
+        };
+        /**
          * AsBuiltDocument
          * @description What was read of a built club; None where it was not read. `typed`: by hand, not taken over from the gauge.
          */
@@ -1516,9 +1726,15 @@ export interface components {
         /**
          * AttachedDocument
          * @description What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py), `builds`
-         *     builds that were signed (formats/build.py).
+         *     builds that were signed (formats/build.py), `handovers` what was handed over with its scores (formats/page.py), `log`
+         *     shots noted on the course.
          */
         AttachedDocument: {
+            /**
+             * Begun At
+             * @default null
+             */
+            begun_at: string | null;
             /**
              * Builds
              * @default []
@@ -1527,10 +1743,22 @@ export interface components {
                 [key: string]: unknown;
             }[];
             /**
+             * Handovers
+             * @default []
+             */
+            handovers: {
+                [key: string]: unknown;
+            }[];
+            /**
              * Kept
              * @default []
              */
             kept: components["schemas"]["KeptDocument"][];
+            /**
+             * Log
+             * @default []
+             */
+            log: components["schemas"]["LogShotDocument"][];
             /**
              * Photos
              * @default []
@@ -1569,7 +1797,7 @@ export interface components {
              * @default assumed
              * @enum {string}
              */
-            source: "measured" | "typed" | "assumed";
+            source: "measured" | "typed" | "earlier" | "assumed";
             /**
              * Spread
              * @default 1.5
@@ -1748,6 +1976,31 @@ export interface components {
             place: number;
             /** Situation */
             situation: number;
+        };
+        /**
+         * BorrowedOut
+         * @description A head for the trip.
+         */
+        BorrowedOut: {
+            /** Bounce Deg */
+            bounce_deg: number;
+            /** Code */
+            code: string;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Name */
+            name: string;
+            /** Price */
+            price: number | null;
+        };
+        /**
+         * BothGainOut
+         * @description What both win.
+         */
+        BothGainOut: {
+            doubt: components["schemas"]["GainDoubtOut"] | null;
+            /** Gain Strokes Round */
+            gain_strokes_round: number;
         };
         /**
          * BoundOut
@@ -1977,7 +2230,7 @@ export interface components {
         };
         /**
          * BuiltDocument
-         * @description What a wedge was when the studio built it; None where it was left as it was.
+         * @description What a wedge was when the studio built it; None where it was left as it was, or the loft not read.
          */
         BuiltDocument: {
             /** By */
@@ -1992,6 +2245,11 @@ export interface components {
              * @default null
              */
             length_in: number | null;
+            /**
+             * Loft Deg
+             * @default null
+             */
+            loft_deg: number | null;
             /**
              * On
              * Format: date
@@ -2012,6 +2270,28 @@ export interface components {
              * @default null
              */
             swing_weight: string | null;
+        };
+        /**
+         * CameTrueOut
+         * @description How much of what was claimed came true.
+         */
+        CameTrueOut: {
+            /** Claimed */
+            claimed: number;
+            /** Claims */
+            claims: number;
+            /** High */
+            high: number;
+            /** Kind */
+            kind: string;
+            /** Low */
+            low: number;
+            /** Seen */
+            seen: number;
+            /** Share */
+            share: number;
+            /** Shots */
+            shots: number;
         };
         /**
          * CandidateOut
@@ -2309,6 +2589,8 @@ export interface components {
             head: components["schemas"]["FigureField"][];
             /** Lies */
             lies: components["schemas"]["LieOut"][];
+            /** Log Situations */
+            log_situations: components["schemas"]["KeyNameOut"][];
             /** Most Readings */
             most_readings: number;
             /** Place */
@@ -2320,6 +2602,8 @@ export interface components {
                 [key: string]: components["schemas"]["BoundOut"];
             };
             proved_elsewhere: components["schemas"]["ProvedElsewhere"];
+            /** Results */
+            results: components["schemas"]["KeyNameOut"][];
             /** Sections */
             sections: string[];
             /** Share Tolerance */
@@ -2424,9 +2708,11 @@ export interface components {
             distances: components["schemas"]["BandDocument"][] | null;
             /**
              * @default {
+             *       "claims_sd": null,
              *       "practice": null,
              *       "shots_a_round": null,
              *       "slot": null,
+             *       "table_scale": null,
              *       "worth_changing": null
              *     }
              */
@@ -2465,6 +2751,34 @@ export interface components {
             pinned: components["schemas"]["PinnedHead"][];
         };
         /**
+         * ClaimOut
+         * @description A change at a player: what was claimed and what is seen of it [strokes a round].
+         */
+        ClaimOut: {
+            /** Claimed */
+            claimed: number;
+            /** High */
+            high: number;
+            /** Kind */
+            kind: string;
+            /** Low */
+            low: number;
+            /** Player */
+            player: string;
+            /** Seen */
+            seen: number;
+            /** Shots */
+            shots: number;
+        };
+        /**
+         * ClaimsIn
+         * @description The doubt of claims that new fittings begin with.
+         */
+        ClaimsIn: {
+            /** Claims Sd */
+            claims_sd: number;
+        };
+        /**
          * ClassOut
          * @description A class of readings: name, where it ends (null: open) and whether with that, the reading assumed for it.
          */
@@ -2479,6 +2793,29 @@ export interface components {
             with_end: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * ClubChoiceOut
+         * @description A club that a shot can be noted with.
+         */
+        ClubChoiceOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ClubGainOut
+         * @description What one other club in the bag wins there; `left_out` stays at home, null where there is room.
+         */
+        ClubGainOut: {
+            /** Bought */
+            bought: components["schemas"]["BorrowedOut"][];
+            doubt: components["schemas"]["GainDoubtOut"] | null;
+            /** Gain Strokes Round */
+            gain_strokes_round: number;
+            /** Left Out */
+            left_out: string | null;
         };
         /**
          * ClubOut
@@ -2693,7 +3030,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "lofts" | "grooves" | "winter" | "summer" | "visit";
+            kind: "lofts" | "grooves" | "grips" | "winter" | "summer" | "visit";
             /**
              * On
              * Format: date
@@ -2701,6 +3038,23 @@ export interface components {
             on: string;
             /** Words */
             words: string;
+        };
+        /**
+         * DecisionDocument
+         * @description What the fitter said to something that the log offers: taken or not, on which day, by how many shots it stood.
+         */
+        DecisionDocument: {
+            /** Accepted */
+            accepted: boolean;
+            /** Key */
+            key: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Shots */
+            shots: number;
         };
         /**
          * DeliveryDocument
@@ -2945,6 +3299,38 @@ export interface components {
             paired: number;
         };
         /**
+         * DriftOut
+         * @description A club as built and as read again.
+         */
+        DriftOut: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "bend back" | "leave";
+            /** Built Deg */
+            built_deg: number;
+            /** Carry Built M */
+            carry_built_m: number;
+            /** Carry Now M */
+            carry_now_m: number;
+            /** Code */
+            code: string;
+            /** Drift Deg */
+            drift_deg: number;
+            /** Name */
+            name: string;
+            /** Now Deg */
+            now_deg: number;
+            /**
+             * Read On
+             * Format: date
+             */
+            read_on: string;
+            /** Strokes Round */
+            strokes_round: number;
+        };
+        /**
          * DrillOut
          * @description A prescribed drill, and how it goes.
          */
@@ -2987,6 +3373,27 @@ export interface components {
             why: string;
             /** Worth Strokes Round */
             worth_strokes_round: number;
+        };
+        /**
+         * DueOut
+         * @description Something that wants looking at: when, why then; the fitter's reason where it was put off.
+         */
+        DueOut: {
+            /** Key */
+            key: string;
+            /** Late */
+            late: boolean;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Put Off */
+            put_off: string;
+            /** Why */
+            why: string;
+            /** Words */
+            words: string;
         };
         /**
          * EarlierClubOut
@@ -3036,6 +3443,11 @@ export interface components {
          */
         EconomyDocument: {
             /**
+             * Claims Sd
+             * @default null
+             */
+            claims_sd: number | null;
+            /**
              * Practice
              * @default null
              */
@@ -3051,6 +3463,11 @@ export interface components {
              */
             slot: number | null;
             /**
+             * Table Scale
+             * @default null
+             */
+            table_scale: number | null;
+            /**
              * Worth Changing
              * @default null
              */
@@ -3061,12 +3478,22 @@ export interface components {
          * @description The figures by which the decision was made, typed or usual.
          */
         EconomyOut: {
+            /**
+             * Claims Sd
+             * @default 0.5
+             */
+            claims_sd: number;
             /** Practice */
             practice: number;
             /** Shots A Round */
             shots_a_round: number;
             /** Slot */
             slot: number;
+            /**
+             * Table Scale
+             * @default 1
+             */
+            table_scale: number;
             /** Typed */
             typed: string[];
             /** Worth Changing */
@@ -3081,6 +3508,8 @@ export interface components {
          *     that got no answer.
          */
         EditIn: {
+            /** @default null */
+            after?: components["schemas"]["AfterDocument"] | null;
             /**
              * Attempts
              * @default []
@@ -3171,7 +3600,7 @@ export interface components {
             revision: number;
             /** Steps */
             steps: {
-                [key: string]: "empty" | "partly" | "done" | "stale" | "later";
+                [key: string]: "empty" | "partly" | "done" | "stale";
             };
             /** Strikes */
             strikes: number;
@@ -3210,12 +3639,58 @@ export interface components {
              * @default assumed
              * @enum {string}
              */
-            source: "measured" | "typed" | "assumed";
+            source: "measured" | "typed" | "earlier" | "assumed";
             /**
              * Spread
              * @default 15
              */
             spread: number;
+        };
+        /**
+         * EraOut
+         * @description One fitting of the timeline: when, lofts and bounces in the bag, habit, strokes by situation.
+         */
+        EraOut: {
+            /** Attack Deg */
+            attack_deg: number;
+            /** Attack Source */
+            attack_source: string;
+            /** Attack Spread */
+            attack_spread: number;
+            /** Bounces Deg */
+            bounces_deg: number[];
+            /** Came Strokes Round */
+            came_strokes_round: number | null;
+            /**
+             * Fitting Id
+             * Format: uuid
+             */
+            fitting_id: string;
+            /** Handicap */
+            handicap: number | null;
+            /** Here */
+            here: boolean;
+            /** Lean Deg */
+            lean_deg: number;
+            /** Lean Source */
+            lean_source: string;
+            /** Lean Spread */
+            lean_spread: number;
+            /** Lofts Deg */
+            lofts_deg: number[];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Promised Strokes Round */
+            promised_strokes_round: number | null;
+            /** Rounds */
+            rounds: number;
+            /** Strokes */
+            strokes: {
+                [key: string]: number;
+            };
         };
         /**
          * ErrorOut
@@ -3413,6 +3888,19 @@ export interface components {
          *     `attached` is there in a file only: kept proposals, readings of instruments and photos.
          */
         FittingDocument: {
+            /**
+             * @default {
+             *       "decisions": [],
+             *       "looked_at": [],
+             *       "snoozes": [],
+             *       "trips": [],
+             *       "use": {
+             *         "range_balls_week": null,
+             *         "rounds_year": null
+             *       }
+             *     }
+             */
+            after: components["schemas"]["AfterDocument"];
             /** @default null */
             attached: components["schemas"]["AttachedDocument"] | null;
             /**
@@ -3452,9 +3940,11 @@ export interface components {
              * @default {
              *       "distances": null,
              *       "economy": {
+             *         "claims_sd": null,
              *         "practice": null,
              *         "shots_a_round": null,
              *         "slot": null,
+             *         "table_scale": null,
              *         "worth_changing": null
              *       },
              *       "heads_bought": null,
@@ -3514,9 +4004,20 @@ export interface components {
         };
         /**
          * FittingLine
-         * @description A fitting in the list; when a proposal was kept last, and its clubs.
+         * @description A fitting in the list; when a proposal was kept last, and its clubs; what is due first; which fitting of the same
+         *     player it follows, and whether one follows it.
          */
         FittingLine: {
+            /** Due Late */
+            due_late: boolean;
+            /** Due On */
+            due_on: string | null;
+            /** Due Words */
+            due_words: string;
+            /** Followed */
+            followed: boolean;
+            /** Follows */
+            follows: string | null;
             /**
              * Id
              * Format: uuid
@@ -3576,7 +4077,7 @@ export interface components {
             revision: number;
             /** Steps */
             steps: {
-                [key: string]: "empty" | "partly" | "done" | "stale" | "later";
+                [key: string]: "empty" | "partly" | "done" | "stale";
             };
             /** Strikes */
             strikes: number;
@@ -3675,6 +4176,18 @@ export interface components {
             kind: "even" | "hole" | "overlap";
             /** To Club */
             to_club: string;
+        };
+        /**
+         * GainDoubtOut
+         * @description A gain in 8 of 10 draws, and the share of draws above none.
+         */
+        GainDoubtOut: {
+            /** Better */
+            better: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
         };
         /**
          * GapOut
@@ -3972,6 +4485,35 @@ export interface components {
             outline_mm: number[][];
         };
         /**
+         * HeadShownOut
+         * @description A head on a kind of ground: the model's strokes a shot over its shots, what a proof and the log moved, each with
+         *     its count and weight, and the sum.
+         */
+        HeadShownOut: {
+            /** Called */
+            called: boolean;
+            /** Club */
+            club: string;
+            /** Log */
+            log: number;
+            /** Log Shots */
+            log_shots: number;
+            /** Log Weight */
+            log_weight: number;
+            /** Model */
+            model: number;
+            /** Name */
+            name: string;
+            /** Proof */
+            proof: number;
+            /** Proof Balls */
+            proof_balls: number;
+            /** Surface */
+            surface: string;
+            /** Total */
+            total: number;
+        };
+        /**
          * HealthOut
          * @description Version of the program and of its engine; what is wrong with the machine, and "ok" only if nothing is.
          */
@@ -4114,6 +4656,22 @@ export interface components {
             imports: components["schemas"]["ImportOut"][];
         };
         /**
+         * InsteadOut
+         * @description A club taken where another was advised.
+         */
+        InsteadOut: {
+            /** Advised */
+            advised: string;
+            /** Strokes Round */
+            strokes_round: number;
+            /** Taken */
+            taken: string;
+            /** Times */
+            times: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * KeepIn
          * @description Keep the proposal made from `revision`.
          */
@@ -4232,6 +4790,16 @@ export interface components {
             strikes: number;
             /** Strikes Key */
             strikes_key: string | null;
+        };
+        /**
+         * KeyNameOut
+         * @description Something that is chosen by its key, and what it is called.
+         */
+        KeyNameOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * LadderFactors
@@ -4393,6 +4961,22 @@ export interface components {
             won: number;
         };
         /**
+         * LeakSeenOut
+         * @description Where strokes go: by the model, and as seen.
+         */
+        LeakSeenOut: {
+            /** Model */
+            model: number;
+            /** Name */
+            name: string;
+            /** Seen */
+            seen: number;
+            /** Shots */
+            shots: number;
+            /** Situation */
+            situation: string;
+        };
+        /**
          * LeanEstimate
          * @description Shaft lean of partial swings [degrees], handle ahead positive.
          */
@@ -4412,7 +4996,7 @@ export interface components {
              * @default assumed
              * @enum {string}
              */
-            source: "measured" | "typed" | "assumed";
+            source: "measured" | "typed" | "earlier" | "assumed";
             /**
              * Spread
              * @default 2
@@ -4518,6 +5102,19 @@ export interface components {
             swing: components["schemas"]["SwingIn"];
         };
         /**
+         * LineOut
+         * @description A situation, or a club in one, or a month.
+         */
+        LineOut: {
+            /** Club */
+            club: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            seen: components["schemas"]["SeenOut"];
+        };
+        /**
          * LoftsOut
          * @description The ladder, what other counts would do, and every rung.
          */
@@ -4535,6 +5132,192 @@ export interface components {
             wanted_gap_m: number;
             /** Wanted Top Deg */
             wanted_top_deg: number;
+        };
+        /**
+         * LogFileIn
+         * @description A file in base64, how it is to be read, and whether its shots are to be taken.
+         */
+        LogFileIn: {
+            /** Content */
+            content: string;
+            /** @default null */
+            mapping?: components["schemas"]["LogMappingDocument"] | null;
+            /**
+             * Take
+             * @default false
+             */
+            take?: boolean;
+        };
+        /**
+         * LogFileOut
+         * @description A file as it was understood: header, first rows, the mapping; shots that it comes to, and rows that are wrong.
+         */
+        LogFileOut: {
+            /** First */
+            first: string[][];
+            /** Header */
+            header: string[];
+            mapping: components["schemas"]["LogMappingDocument"];
+            /** Refused */
+            refused: components["schemas"]["RowRefusedOut"][];
+            /** Rows */
+            rows: number;
+            /** Taken */
+            taken: number | null;
+            /** Unknown */
+            unknown: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * LogMappingDocument
+         * @description Which column (from 1) is what, the unit of distances, and words for clubs, situations and results.
+         */
+        LogMappingDocument: {
+            /** Clubs */
+            clubs?: {
+                [key: string]: string;
+            };
+            /** Columns */
+            columns: {
+                [key: string]: number;
+            };
+            /** Results */
+            results?: {
+                [key: string]: "holed" | "close" | "green" | "short" | "over" | "heavy" | "thin" | "stayed";
+            };
+            /** Situations */
+            situations?: {
+                [key: string]: "approach" | "pitch" | "short_pitch" | "chip" | "low_runner" | "high_soft" | "lush_rough" | "tight_soft" | "tight_firm" | "against_grain" | "sand_greenside" | "sand_high_lip" | "sand_long" | "plugged" | "sand_thin";
+            };
+            /**
+             * Unit
+             * @default m
+             * @enum {string}
+             */
+            unit?: "m" | "yd";
+        };
+        /**
+         * LogOut
+         * @description Everything that the log of a fitting says. `unknown` shots were hit with a club that is not in the bag, or in a
+         *     situation that this player is not fitted for: they are kept and not judged.
+         */
+        LogOut: {
+            /** Choices */
+            choices: components["schemas"]["SituationChoiceOut"][];
+            /** Clubs */
+            clubs: components["schemas"]["LineOut"][];
+            /** Clubs Here */
+            clubs_here: components["schemas"]["ClubChoiceOut"][];
+            /** Decisions */
+            decisions: components["schemas"]["DecisionDocument"][];
+            /** Heads */
+            heads: components["schemas"]["HeadShownOut"][];
+            /** Leaks */
+            leaks: components["schemas"]["LeakSeenOut"][];
+            /** Months */
+            months: components["schemas"]["LineOut"][];
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+            /** Over Round */
+            over_round: number;
+            parts: components["schemas"]["PartsOut"] | null;
+            /** Reliability */
+            reliability: components["schemas"]["ReliableOut"][];
+            /** Rounds */
+            rounds: components["schemas"]["RoundOut"][];
+            /** Shots */
+            shots: number;
+            /** Situations */
+            situations: components["schemas"]["LineOut"][];
+            /** Spread */
+            spread: number;
+            /** Unknown */
+            unknown: number;
+            whole: components["schemas"]["SeenOut"] | null;
+        };
+        /**
+         * LogShotDocument
+         * @description One shot of a round.
+         *
+         *     `distance_m` to the hole, null: the usual one of the situation; `club`, `advised` by code; `left_m` as paced, null:
+         *     as the result usually leaves it; `holed_in` strokes to hole out, this one counted, null: nobody counted. `removed`
+         *     takes a shot back, whether it came before or comes after.
+         */
+        LogShotDocument: {
+            /**
+             * Advised
+             * @default null
+             */
+            advised: string | null;
+            /** Club */
+            club: string;
+            /**
+             * Distance M
+             * @default null
+             */
+            distance_m: number | null;
+            /**
+             * Ground
+             * @default
+             */
+            ground: string;
+            /**
+             * Holed In
+             * @default null
+             */
+            holed_in: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Left M
+             * @default null
+             */
+            left_m: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * Result
+             * @enum {string}
+             */
+            result: "holed" | "close" | "green" | "short" | "over" | "heavy" | "thin" | "stayed";
+            /**
+             * Round
+             * Format: uuid
+             */
+            round: string;
+            /**
+             * Situation
+             * @enum {string}
+             */
+            situation: "approach" | "pitch" | "short_pitch" | "chip" | "low_runner" | "high_soft" | "lush_rough" | "tight_soft" | "tight_firm" | "against_grain" | "sand_greenside" | "sand_high_lip" | "sand_long" | "plugged" | "sand_thin";
+        };
+        /**
+         * LogShotsIn
+         * @description Shots, each under an id of its own: sent twice, they count once.
+         */
+        LogShotsIn: {
+            /** Shots */
+            shots: components["schemas"]["LogShotDocument"][];
+        };
+        /**
+         * LogTakenOut
+         * @description How many were new.
+         */
+        LogTakenOut: {
+            /** Taken */
+            taken: number;
         };
         /**
          * LookIn
@@ -4600,6 +5383,22 @@ export interface components {
             swing_words: string[];
             /** Wrong */
             wrong: components["schemas"]["WrongOut"][];
+        };
+        /**
+         * LookedAtDocument
+         * @description Something due that was looked at on a day: it is due again from then.
+         */
+        LookedAtDocument: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "lofts" | "grooves" | "grips" | "winter" | "summer" | "visit";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
         };
         /**
          * ManifestOut
@@ -4705,6 +5504,31 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * MomentOut
+         * @description Something on a player's timeline.
+         */
+        MomentOut: {
+            /**
+             * Fitting Id
+             * Format: uuid
+             */
+            fitting_id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "fitting" | "kept" | "proof" | "built" | "handed over" | "round" | "recheck";
+            /** Link */
+            link: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * MonitorIn
          * @description Whether the strike monitor is wanted, and the club and station of the next strikes.
          */
@@ -4761,6 +5585,28 @@ export interface components {
             label: string;
         };
         /**
+         * NextFittingIn
+         * @description The id of the fitting that follows, so that one sent twice is one.
+         */
+        NextFittingIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * NextFittingOut
+         * @description The fitting that follows.
+         */
+        NextFittingOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
          * NextOut
          * @description A cell worth five more balls, and what they would do.
          */
@@ -4784,6 +5630,74 @@ export interface components {
             kind: "caution" | "assumed" | "gap" | "proof" | "rule";
             /** Text */
             text: string;
+        };
+        /**
+         * NotedListOut
+         * @description Shots of a round.
+         */
+        NotedListOut: {
+            /** Shots */
+            shots: components["schemas"]["NotedOut"][];
+        };
+        /**
+         * NotedOut
+         * @description A shot of a round as it was noted, with what it was worth and what was expected; null where it is not judged.
+         */
+        NotedOut: {
+            /** Club Name */
+            club_name: string;
+            /** Expected */
+            expected: number | null;
+            shot: components["schemas"]["LogShotDocument"];
+            /** Situation Name */
+            situation_name: string;
+            /** Strokes */
+            strokes: number | null;
+        };
+        /**
+         * OfferOut
+         * @description Something that the log would put in the place of what was assumed; `state` by what the fitter said to it before.
+         *
+         *     One of the last five is there: what the fitting would hold.
+         */
+        OfferOut: {
+            /**
+             * Distances
+             * @default null
+             */
+            distances: components["schemas"]["BandDocument"][] | null;
+            /** @default null */
+            evidence: components["schemas"]["HeadEvidenceDocument"] | null;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Shares
+             * @default null
+             */
+            shares: components["schemas"]["ShareNowOut"][] | null;
+            /**
+             * Shot Mix
+             * @default null
+             */
+            shot_mix: {
+                [key: string]: number;
+            } | null;
+            /** Shots */
+            shots: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "accepted" | "declined" | "newer";
+            /**
+             * Table Scale
+             * @default null
+             */
+            table_scale: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * OpeningOut
@@ -5042,6 +5956,18 @@ export interface components {
             wear_class: "unknown" | "fresh" | "used" | "worn";
         };
         /**
+         * PageClubOut
+         * @description A club that a shot can be noted with: those of the card, and the irons above them.
+         */
+        PageClubOut: {
+            /** Code */
+            code: string;
+            /** Loft Deg */
+            loft_deg: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * PageDocument
          * @description What was handed over: card, distances, dates, and what changed and why in plain words.
          *
@@ -5087,9 +6013,11 @@ export interface components {
         /**
          * PageOut
          * @description The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
-         *     holds, and whether a newer one is there.
+         *     holds, whether a newer one is there; what a shot can be noted with, and how many were.
          */
         PageOut: {
+            /** Clubs */
+            clubs: components["schemas"]["PageClubOut"][];
             /**
              * Expires At
              * Format: date-time
@@ -5097,7 +6025,13 @@ export interface components {
             expires_at: string;
             /** Newer */
             newer: boolean;
+            /** Noted Rounds */
+            noted_rounds: number;
+            /** Noted Shots */
+            noted_shots: number;
             page: components["schemas"]["PageDocument"];
+            /** Results */
+            results: components["schemas"]["ResultOut"][];
             /** Scores */
             scores: components["schemas"]["ScoreOut"][];
             /** Standings */
@@ -5138,6 +6072,28 @@ export interface components {
             stock: number;
             /** Weeks */
             weeks: number;
+        };
+        /**
+         * PartsOut
+         * @description Strokes a round more than expected by strike and by distance, and by taking other clubs than advised.
+         */
+        PartsOut: {
+            /** Bad Costs */
+            bad_costs: number;
+            /** Bad Expected */
+            bad_expected: number;
+            /** Bad Seen */
+            bad_seen: number;
+            /** Choice */
+            choice: number;
+            /** Distance */
+            distance: number;
+            /** Instead */
+            instead: components["schemas"]["InsteadOut"][];
+            /** Known */
+            known: number;
+            /** Strike */
+            strike: number;
         };
         /**
          * PasswordIn
@@ -5915,7 +6871,7 @@ export interface components {
         };
         /**
          * ReadingDocument
-         * @description One reading: `target` is own:N for a club in the gauge, or the name of the ground.
+         * @description One reading: `target` is own:N for a club in the gauge, or the name of the ground; `taken_at` null: now.
          */
         ReadingDocument: {
             /** Figures */
@@ -5936,6 +6892,11 @@ export interface components {
             set_aside: string | null;
             /** Simulated */
             simulated: boolean;
+            /**
+             * Taken At
+             * @default null
+             */
+            taken_at: string | null;
             /** Target */
             target: string;
         };
@@ -6015,6 +6976,85 @@ export interface components {
             verdict: string;
             /** Whole Rack */
             whole_rack: boolean;
+        };
+        /**
+         * ReliableOut
+         * @description Shots whose chance of a clean strike was expected between two, and the share that came.
+         */
+        ReliableOut: {
+            /** Came */
+            came: number;
+            /** Came High */
+            came_high: number;
+            /** Came Low */
+            came_low: number;
+            /** Expected */
+            expected: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Shots */
+            shots: number;
+        };
+        /**
+         * ResultOut
+         * @description What a player can say of a shot.
+         */
+        ResultOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * RoundIn
+         * @description Take a round out of the log, or put it back.
+         */
+        RoundIn: {
+            /** Out */
+            out: boolean;
+        };
+        /**
+         * RoundOut
+         * @description A round: how many shots, strokes over what was expected in all, and another round that looks the same.
+         */
+        RoundOut: {
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "player" | "fitter" | "file";
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Over */
+            over: number;
+            /**
+             * Round
+             * Format: uuid
+             */
+            round: string;
+            /** Same As */
+            same_as: string | null;
+            /** Shots */
+            shots: number;
+            /** Unknown */
+            unknown: number;
+        };
+        /**
+         * RowRefusedOut
+         * @description A row of a file that cannot be taken, and why.
+         */
+        RowRefusedOut: {
+            /** Field */
+            field: string;
+            /** Message */
+            message: string;
+            /** Row */
+            row: number;
         };
         /**
          * RunIn
@@ -6354,6 +7394,29 @@ export interface components {
             score: number;
         };
         /**
+         * ScoreOfClaimsOut
+         * @description The studio's claims against what logs show; `claims_sd` the doubt that new fittings begin with, `would_be` what the
+         *     claims say it should be.
+         */
+        ScoreOfClaimsOut: {
+            /** Claims */
+            claims: components["schemas"]["ClaimOut"][];
+            /** Claims Sd */
+            claims_sd: number;
+            every: components["schemas"]["CameTrueOut"] | null;
+            /** Kinds */
+            kinds: components["schemas"]["CameTrueOut"][];
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Waiting */
+            waiting: number;
+            /** Would Be */
+            would_be: number;
+        };
+        /**
          * ScoreOut
          * @description A score and who counted it.
          */
@@ -6402,6 +7465,8 @@ export interface components {
          */
         SectionsIn: {
             /** @default null */
+            after?: components["schemas"]["AfterDocument"] | null;
+            /** @default null */
             bag?: components["schemas"]["BagDocument"] | null;
             /** @default null */
             build?: components["schemas"]["BuildDocument"] | null;
@@ -6423,6 +7488,32 @@ export interface components {
             measuring?: components["schemas"]["MeasuringDocument"] | null;
             /** @default null */
             player?: components["schemas"]["PlayerDocument"] | null;
+        };
+        /**
+         * SeenOut
+         * @description Shots of a kind: count, mean strokes seen and expected, the difference drawn toward the model, in 8 of 10 between;
+         *     `weight` of the log in it; what is said of it.
+         */
+        SeenOut: {
+            /**
+             * Call
+             * @enum {string}
+             */
+            call: "too few" | "as expected" | "worse" | "better" | "open";
+            /** Difference */
+            difference: number;
+            /** Expected */
+            expected: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Seen */
+            seen: number;
+            /** Shots */
+            shots: number;
+            /** Weight */
+            weight: number;
         };
         /**
          * SessionFaultOut
@@ -6564,6 +7655,59 @@ export interface components {
             theirs: unknown;
         };
         /**
+         * SetupChangeOut
+         * @description How a shot is to be played there instead, and what changes from home; `spreads`: in the player's own spreads.
+         */
+        SetupChangeOut: {
+            /** Before */
+            before: string;
+            /** Club */
+            club: string;
+            /** Entry Change Mm */
+            entry_change_mm: number;
+            /** Gain Strokes Round */
+            gain_strokes_round: number;
+            /** Ground */
+            ground: string;
+            /** Lean Change Deg */
+            lean_change_deg: number;
+            /** Name */
+            name: string;
+            /** Opening Change Deg */
+            opening_change_deg: number;
+            /** Situation */
+            situation: string;
+            /** Spreads */
+            spreads: number;
+        };
+        /**
+         * SetupGainOut
+         * @description What other setups win there, and would at home too.
+         */
+        SetupGainOut: {
+            /** Changes */
+            changes: components["schemas"]["SetupChangeOut"][];
+            doubt: components["schemas"]["GainDoubtOut"] | null;
+            /** Gain At Home Strokes Round */
+            gain_at_home_strokes_round: number;
+            /** Gain Strokes Round */
+            gain_strokes_round: number;
+        };
+        /**
+         * ShareNowOut
+         * @description A share as it was assumed, as it was counted, and as it would be.
+         */
+        ShareNowOut: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * ShareOut
          * @description Share of the draws in which some set with this head is level with the best.
          */
@@ -6633,6 +7777,20 @@ export interface components {
             password: string;
         };
         /**
+         * SituationChoiceOut
+         * @description A situation that a shot can be noted in, on a ground, with the club that the model would take.
+         */
+        SituationChoiceOut: {
+            /** Advised */
+            advised: string;
+            /** Ground */
+            ground: string;
+            /** Name */
+            name: string;
+            /** Situation */
+            situation: string;
+        };
+        /**
          * SituationKey
          * @description A shot of the catalogue on a ground of the mix.
          */
@@ -6675,6 +7833,24 @@ export interface components {
             speed_mps: number;
             /** Strokes */
             strokes: number;
+        };
+        /**
+         * SnoozeDocument
+         * @description Something due that is put off, and why.
+         */
+        SnoozeDocument: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "lofts" | "grooves" | "grips" | "winter" | "summer" | "visit";
+            /** Reason */
+            reason: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
         };
         /**
          * SpreadsOut
@@ -7154,12 +8330,79 @@ export interface components {
             operation: number;
         };
         /**
+         * TimelineOut
+         * @description A player over the years: fittings that follow each other, oldest first, and every moment, newest first.
+         */
+        TimelineOut: {
+            /** Eras */
+            eras: components["schemas"]["EraOut"][];
+            /** Moments */
+            moments: components["schemas"]["MomentOut"][];
+            /** Situations */
+            situations: {
+                [key: string]: string;
+            };
+        };
+        /**
          * TrendOut
          * @description A drift from the first strike to the last.
          */
         TrendOut: {
             /** Name */
             name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TripDocument
+         * @description Other ground for some days, or for a season of every year; `from_on`, `to_on` null where no day is set.
+         */
+        TripDocument: {
+            /**
+             * From On
+             * @default null
+             */
+            from_on: string | null;
+            /** Grounds */
+            grounds: components["schemas"]["GroundDocument"][];
+            /** Name */
+            name: string;
+            /**
+             * Season
+             * @default false
+             */
+            season: boolean;
+            /**
+             * To On
+             * @default null
+             */
+            to_on: string | null;
+        };
+        /**
+         * TripOut
+         * @description Strokes a round with wedges there and at home, what changes win, and what to do first.
+         */
+        TripOut: {
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "setup" | "club" | "both" | "none";
+            /** As Is Strokes Round */
+            as_is_strokes_round: number;
+            /** At Home Strokes Round */
+            at_home_strokes_round: number;
+            both: components["schemas"]["BothGainOut"];
+            clubs: components["schemas"]["ClubGainOut"];
+            /** Grounds */
+            grounds: string[];
+            /** Lies */
+            lies: components["schemas"]["LieCardOut"][];
+            /** Outlines Mm */
+            outlines_mm: {
+                [key: string]: number[][];
+            };
+            setup: components["schemas"]["SetupGainOut"];
             /** Words */
             words: string;
         };
@@ -7261,6 +8504,22 @@ export interface components {
             speed: "mps" | "mph";
         };
         /**
+         * UseDocument
+         * @description How much the clubs are used; null where nobody said.
+         */
+        UseDocument: {
+            /**
+             * Range Balls Week
+             * @default null
+             */
+            range_balls_week: number | null;
+            /**
+             * Rounds Year
+             * @default null
+             */
+            rounds_year: number | null;
+        };
+        /**
          * VenueDocument
          * @description A ground as it was read at a venue, in a season, on a day.
          */
@@ -7314,6 +8573,28 @@ export interface components {
         VenuesOut: {
             /** Records */
             records: components["schemas"]["VenueOut"][];
+        };
+        /**
+         * WearOut
+         * @description Grooves by use: all by a stated rule of judgement.
+         */
+        WearOut: {
+            /** Run More Wet M */
+            run_more_wet_m: number;
+            /** Spin Dry Now Rpm */
+            spin_dry_now_rpm: number;
+            /** Spin Dry Rpm */
+            spin_dry_rpm: number;
+            /** Spin Wet Now Rpm */
+            spin_wet_now_rpm: number;
+            /** Spin Wet Rpm */
+            spin_wet_rpm: number;
+            /** Strikes */
+            strikes: number;
+            /** Strokes Round */
+            strokes_round: number;
+            /** Worn */
+            worn: number;
         };
         /**
          * WhyNot
@@ -7400,6 +8681,212 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    claims_get_claims_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoreOfClaimsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    claims_put_claims_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClaimsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoreOfClaimsOut"];
                 };
             };
             /** @description Bad Request */
@@ -8666,6 +10153,109 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    log_get_after_after_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13046,6 +14636,533 @@ export interface operations {
             };
         };
     };
+    log_get_log_log_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    log_post_log_log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogShotsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogTakenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    log_post_log_file_log_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogFileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogFileOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    log_get_round_log_rounds__uuid_round_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotedListOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    log_patch_round_log_rounds__uuid_round_id__patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoundIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     instruments_get_monitor_monitor_get: {
         parameters: {
             query?: never;
@@ -13202,6 +15319,122 @@ export interface operations {
             };
             /** @description Method Not Allowed */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    log_post_next_next_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextFittingIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextFittingOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15651,6 +17884,215 @@ export interface operations {
             };
         };
     };
+    log_get_timeline_timeline_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimelineOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    log_get_trip_trip_get: {
+        parameters: {
+            query?: {
+                name?: string;
+                doubt?: "yes" | "no";
+            };
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TripOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
     system_health_health_get: {
         parameters: {
             query?: never;
@@ -16384,6 +18826,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScoresOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    page_post_shots__string_token__shots_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogShotsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogTakenOut"];
                 };
             };
             /** @description Bad Request */

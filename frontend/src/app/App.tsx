@@ -10,6 +10,7 @@ import { UnitsProvider } from "./context";
 const SignIn = lazy(() => import("./SignIn"));
 const Players = lazy(() => import("./Players"));
 const Account = lazy(() => import("./Account"));
+const Claims = lazy(() => import("./Claims"));
 const ShotDesk = lazy(() => import("../desk/ShotDesk"));
 const FittingPage = lazy(() => import("./FittingPage"));
 
@@ -76,6 +77,7 @@ function Pages({ onLeave }: { onLeave: () => void }) {
           <Route path="/account" element={<Account onLeave={onLeave} />} />
           <Route path="/fittings/:id" element={<Navigate to="player" replace />} />
           <Route path="/fittings/:id/:step" element={<FittingPage />} />
+          <Route path="/claims" element={<Claims />} />
           <Route path="/desk" element={<ShotDesk />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

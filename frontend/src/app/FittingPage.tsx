@@ -65,7 +65,6 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
   useWholeRack(store);
   const [benchOpen, setBenchOpen] = useState(false);
   const found = [...STEPS, ...OTHERS].find((s) => s.key === step);
-  const Page = found?.page;
   const name = found?.name;
   useEffect(() => {
     document.title = `${name ?? ""} · ${store.draft.player.name} · Oblatus`;
@@ -84,18 +83,11 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
             <main className={classes.work} id="work" tabIndex={-1}>
               <Conflicts />
               <Refusals />
-              {Page ? (
-                <Boundary key={step} name={name ?? "This step"} back={`/fittings/${fitting.id}/player`}>
-                  <Suspense fallback={<div className={classes.pause} />}>
-                    <Page />
-                  </Suspense>
-                </Boundary>
-              ) : (
-                <section className={classes.later}>
-                  <h1>{found.name}</h1>
-                  <p>{found.later}</p>
-                </section>
-              )}
+              <Boundary key={step} name={found.name} back={`/fittings/${fitting.id}/player`}>
+                <Suspense fallback={<div className={classes.pause} />}>
+                  <found.page />
+                </Suspense>
+              </Boundary>
             </main>
             <SetBench open={benchOpen} />
             <Heard result={now.recommendation} />

@@ -8,12 +8,13 @@ import classes from "./Players.module.css";
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
-type Order = "changed" | "name" | "kept";
+type Order = "changed" | "name" | "kept" | "due";
 
-/** The list by name, or by what was kept last; as it comes it is by the last change. */
+/** The list by name, by what was kept last or is due first; as it comes it is by the last change. */
 function inOrder(lines: Schemas["FittingLine"][], order: Order) {
   if (order === "name") return [...lines].sort((a, b) => a.player_name.localeCompare(b.player_name));
   if (order === "kept") return [...lines].sort((a, b) => (b.kept_at ?? "").localeCompare(a.kept_at ?? ""));
+  if (order === "due") return [...lines].sort((a, b) => (a.due_on ?? "9").localeCompare(b.due_on ?? "9"));
   return lines;
 }
 
@@ -73,6 +74,9 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
         <h1 className={classes.mark}>Oblatus</h1>
         <span className={classes.quiet}>{session.studio}</span>
         <span className={classes.grow} />
+        <Link to="/claims" className={classes.quiet}>
+          Our claims
+        </Link>
         <Link to="/desk" className={classes.quiet}>
           Shot desk
         </Link>
@@ -130,6 +134,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
                 { value: "changed", label: "last change" },
                 { value: "name", label: "name" },
                 { value: "kept", label: "last kept set" },
+                { value: "due", label: "what is due" },
               ]}
               onChange={(e) => setOrder(e.currentTarget.value as Order)}
             />
@@ -152,6 +157,13 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
                 ) : (
                   <span>nothing kept yet</span>
                 )}
+                {line.due_on && (
+                  <span data-late={line.due_late} className={classes.due}>
+                    {line.due_words}: due {line.due_late && "since "}
+                    {day.format(new Date(`${line.due_on}T12:00:00`))}
+                  </span>
+                )}
+                {line.followed && <span>a later fitting follows</span>}
                 <span>changed {when.format(new Date(line.updated_at))}</span>
               </span>
               <Button variant="subtle" size="xs" color="rust" onClick={() => setRemoving(line)}>

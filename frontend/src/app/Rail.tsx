@@ -3,13 +3,12 @@ import { useStore } from "./context";
 import classes from "./Frame.module.css";
 import { STEPS } from "./steps";
 
-const FILL: Record<string, number> = { empty: 0, partly: 55, done: 100, stale: 100, later: 0 };
+const FILL: Record<string, number> = { empty: 0, partly: 55, done: 100, stale: 100 };
 const WORD: Record<string, string> = {
   empty: "empty",
   partly: "partly",
   done: "done",
   stale: "stale",
-  later: "to come",
 };
 
 /** The steps of the job; each shows by shape and word how far it is. */

@@ -12,6 +12,7 @@ import classes from "./SetBench.module.css";
 import { useKeep } from "./useKeep";
 
 const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
 
 /** The set as it stands: what it saves a round, every club as its own section, what it brings, and one sentence why. */
 export function SetBench({ open }: { open: boolean }) {
@@ -30,7 +31,7 @@ export function SetBench({ open }: { open: boolean }) {
         <h2>The set</h2>
         <Link to={`/fittings/${server.id}/kept`}>
           {server.kept
-            ? `kept ${clock.format(new Date(server.kept.created_at))} · ${since === 0 ? "unchanged" : `${since} ${since === 1 ? "change" : "changes"} since`}`
+            ? `kept ${keptAt(server.kept.created_at)} · ${since === 0 ? "unchanged" : `${since} ${since === 1 ? "change" : "changes"} since`}`
             : "nothing kept yet"}
         </Link>
       </header>
@@ -238,6 +239,12 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
       {kept && kept !== labelOf(club) && <p className={classes.changed}>Kept: {kept}</p>}
     </article>
   );
+}
+
+/** The clock time of today, the day of an earlier one. */
+function keptAt(moment: string) {
+  const at = new Date(moment);
+  return at.toDateString() === new Date().toDateString() ? clock.format(at) : day.format(at);
 }
 
 /** Edits and strikes since a proposal was kept; other strikes in the place of those are one change at least. */

@@ -4,9 +4,7 @@ export interface Step {
   key: string;
   name: string;
   hotkey: string;
-  page?: LazyExoticComponent<ComponentType>;
-  /** One sentence on what a step that is still to come will hold. */
-  later?: string;
+  page: LazyExoticComponent<ComponentType>;
 }
 
 /** The job, in the order in which it is done. */
@@ -21,12 +19,7 @@ export const STEPS: readonly Step[] = [
   { key: "proof", name: "Proof", hotkey: "8", page: lazy(() => import("../steps/proof/ProofStep")) },
   { key: "build", name: "Build", hotkey: "9", page: lazy(() => import("../steps/build/BuildStep")) },
   { key: "card", name: "Card", hotkey: "0", page: lazy(() => import("../steps/card/CardStep")) },
-  {
-    key: "log",
-    name: "Log",
-    hotkey: "-",
-    later: "Log will hold what happened on the course, and when lofts and grooves want looking at again.",
-  },
+  { key: "log", name: "Log", hotkey: "-", page: lazy(() => import("../steps/log/LogStep")) },
 ];
 
 /** Pages of a fitting beside its steps. */

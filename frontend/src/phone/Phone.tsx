@@ -1,9 +1,10 @@
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { Clubs } from "./Clubs";
 import { Far } from "./Far";
 import { Lie } from "./Lie";
-import { type Score, send, waiting } from "./outbox";
+import { Note } from "./Note";
+import { type Score, type Shot, send, waiting } from "./outbox";
 import { Practise } from "./Practise";
 
 export type Opened = Schemas["PageOut"];
@@ -12,8 +13,9 @@ export type Page = Opened["page"];
 const TABS = [
   ["far", "How far"],
   ["lie", "My lie"],
+  ["note", "Note"],
   ["practise", "Practise"],
-  ["clubs", "My clubs"],
+  ["clubs", "Clubs"],
 ] as const;
 type Tab = (typeof TABS)[number][0];
 const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
@@ -23,7 +25,8 @@ export function Phone({ token }: { token: string }) {
   const [opened, setOpened] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [refusal, setRefusal] = useState<string | null>(null);
-  const [unsent, setUnsent] = useState<Score[]>(() => waiting(token));
+  const [unsent, setUnsent] = useState<Score[]>(() => waiting("scores", token));
+  const [shots, setShots] = useState<Shot[]>(() => waiting("shots", token));
   const [tab, setTab] = useState<Tab>(() => TABS.find(([key]) => `#${key}` === location.hash)?.[0] ?? "far");
   const read = useCallback(async () => {
     try {
@@ -37,19 +40,28 @@ export function Phone({ token }: { token: string }) {
       setProblem((before) => before ?? "There is no connection, and this phone has not kept the page yet.");
     }
   }, [token]);
+  const look = useCallback(() => {
+    setUnsent(waiting("scores", token));
+    setShots(waiting("shots", token));
+    return waiting("scores", token).length + waiting("shots", token).length;
+  }, [token]);
+  // one at a time: what comes meanwhile goes with the next
+  const sending = useRef(false);
   const deliver = useCallback(async () => {
+    if (look() === 0 || sending.current) return;
+    sending.current = true;
     try {
-      setUnsent(waiting(token));
-      if (waiting(token).length === 0) return;
-      const words = await send(token);
-      setUnsent(waiting(token));
+      let words: string | null = null;
+      while (look() > 0 && words === null) words = await send(token);
       setRefusal(words);
       if (words === null) await read();
     } catch {
-      setUnsent(waiting(token)); // no connection: they wait
-      setRefusal(null);
+      setRefusal(null); // no connection: they wait
+    } finally {
+      sending.current = false;
+      look();
     }
-  }, [token, read]);
+  }, [token, read, look]);
   useEffect(() => {
     void read();
     void deliver();
@@ -84,6 +96,7 @@ export function Phone({ token }: { token: string }) {
       <main>
         {tab === "far" && <Far page={page} />}
         {tab === "lie" && <Lie page={page} />}
+        {tab === "note" && <Note opened={opened} token={token} unsent={shots} refusal={refusal} onShot={deliver} />}
         {tab === "practise" && (
           <Practise
             page={page}

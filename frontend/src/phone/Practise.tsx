@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { DrillDrawing } from "../pictures/DrillDrawing/DrillDrawing";
 import { plain } from "../units/units";
-import { keep, type Score } from "./outbox";
+import { keep, type Score, today } from "./outbox";
 import type { Opened, Page } from "./Phone";
 
 type Drill = Page["card"]["drills"][number];
@@ -104,13 +104,6 @@ const ADVICE: Record<Opened["standings"][number]["advice"], string | null> = {
 function week(from: string, weeks: number) {
   const days = (Date.now() - new Date(`${from}T00:00:00`).getTime()) / 86_400_000;
   return Math.min(Math.max(Math.floor(days / 7) + 1, 1), weeks);
-}
-
-/** Today where the player is. */
-function today() {
-  const now = new Date();
-  const two = (value: number) => String(value).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 }
 
 /** Two large buttons, ball by ball; the last one can be taken back. */

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { keep, type Score, send, waiting } from "./outbox";
+import { keep, keepShot, type Score, type Shot, send, waiting } from "./outbox";
 
 const score = (id: string): Score => ({ id, drill: "line", score: 6, count: 10, on: "2026-05-01" });
 const reply = (status: number, body: object) =>
@@ -24,8 +24,8 @@ it("lets scores go once the server has them, and keeps one that was counted mean
     }),
   );
   expect(await send("t")).toBeNull();
-  expect(waiting("t").map((one) => one.id)).toEqual(["b"]);
-  expect(waiting("another page")).toEqual([]);
+  expect(waiting("scores", "t").map((one) => one.id)).toEqual(["b"]);
+  expect(waiting("scores", "another page")).toEqual([]);
 });
 
 it("keeps them whatever else comes back, and says why", async () => {
@@ -33,11 +33,11 @@ it("keeps them whatever else comes back, and says why", async () => {
   for (const status of [404, 422, 429, 503]) {
     reply(status, { message: "closed" });
     expect(await send("t")).toBe("closed");
-    expect(waiting("t")).toHaveLength(1);
+    expect(waiting("scores", "t")).toHaveLength(1);
   }
   vi.stubGlobal("fetch", vi.fn().mockRejectedValue(new TypeError("no network")));
   await expect(send("t")).rejects.toThrow("no network");
-  expect(waiting("t")).toHaveLength(1);
+  expect(waiting("scores", "t")).toHaveLength(1);
 });
 
 it("keeps them for as long as the page is open where the phone keeps nothing", () => {
@@ -46,5 +46,39 @@ it("keeps them for as long as the page is open where the phone keeps nothing", (
   });
   keep("u", score("a"));
   keep("u", score("b"));
-  expect(waiting("u").map((one) => one.id)).toEqual(["a", "b"]);
+  expect(waiting("scores", "u").map((one) => one.id)).toEqual(["a", "b"]);
+});
+
+const shot = (id: string, removed = false): Shot => ({
+  id,
+  round: "r",
+  on: "2026-05-01",
+  situation: "chip",
+  ground: "",
+  distance_m: null,
+  club: "pw",
+  advised: null,
+  result: "green",
+  left_m: null,
+  holed_in: null,
+  removed,
+});
+
+it("sends scores and shots each to their place, and a shot taken back while it was under way after it", async () => {
+  keep("t", score("a"));
+  keepShot("t", shot("b"));
+  const asked: [string, unknown][] = [];
+  vi.stubGlobal(
+    "fetch",
+    vi.fn(async (path: string, { body }: { body: string }) => {
+      asked.push([path, JSON.parse(body)]);
+      if (path.endsWith("shots") && asked.length === 2) keepShot("t", shot("b", true));
+      return new Response("{}");
+    }),
+  );
+  expect(await send("t")).toBeNull();
+  expect(waiting("shots", "t").map((one) => one.removed)).toEqual([true]);
+  expect(await send("t")).toBeNull();
+  expect(asked.map(([path]) => path)).toEqual(["/api/page/t/scores", "/api/page/t/shots", "/api/page/t/shots"]);
+  expect(waiting("shots", "t")).toEqual([]);
 });

@@ -1,49 +1,74 @@
 import type { Schemas } from "../api/client";
 
 export type Score = Schemas["ScoreDocument"];
+export type Shot = Schemas["LogShotDocument"];
 
-/** Scores that the server does not have yet, kept in this phone under the page's token; here where it keeps nothing. */
-const unkept = new Map<string, Score[]>();
-const nameOf = (token: string) => `oblatus-scores-${token}`;
+/** What goes out of this phone: scores of drills and shots of the course, each kind to an address of its own. */
+const KINDS = ["scores", "shots"] as const;
+type Kind = (typeof KINDS)[number];
+interface Kept {
+  scores: Score;
+  shots: Shot;
+}
 
-export function waiting(token: string): Score[] {
+/** What the server does not have yet, kept in this phone under the page's token; here where it keeps nothing. */
+const unkept = new Map<string, unknown[]>();
+const nameOf = (kind: Kind, token: string) => `oblatus-${kind}-${token}`;
+
+export function waiting<K extends Kind>(kind: K, token: string): Kept[K][] {
+  const name = nameOf(kind, token);
+  const here = (unkept.get(name) ?? []) as Kept[K][];
   try {
-    return [...(JSON.parse(localStorage.getItem(nameOf(token)) ?? "[]") as Score[]), ...(unkept.get(token) ?? [])];
+    return [...(JSON.parse(localStorage.getItem(name) ?? "[]") as Kept[K][]), ...here];
   } catch {
-    return unkept.get(token) ?? [];
+    return here;
   }
 }
 
-function put(token: string, scores: Score[]) {
+function put<K extends Kind>(kind: K, token: string, some: Kept[K][]) {
+  const name = nameOf(kind, token);
   try {
-    if (scores.length === 0) localStorage.removeItem(nameOf(token));
-    else localStorage.setItem(nameOf(token), JSON.stringify(scores));
-    unkept.delete(token);
+    if (some.length === 0) localStorage.removeItem(name);
+    else localStorage.setItem(name, JSON.stringify(some));
+    unkept.delete(name);
   } catch {
-    unkept.set(token, scores);
+    unkept.set(name, some);
   }
 }
 
-export const keep = (token: string, score: Score) => put(token, [...waiting(token), score]);
+export const keep = (token: string, score: Score) => put("scores", token, [...waiting("scores", token), score]);
+export const keepShot = (token: string, shot: Shot) => put("shots", token, [...waiting("shots", token), shot]);
 
 /** Send what waits; it is let go once the server has it and not before. Returns why it does not take it. */
 export async function send(token: string): Promise<string | null> {
-  const scores = waiting(token);
-  const reply = await fetch(`/api/page/${token}/scores`, {
-    method: "POST",
-    headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ scores: scores.slice(0, AT_ONCE) }),
-  });
-  if (reply.ok) {
-    const sent = new Set(scores.slice(0, AT_ONCE).map((score) => score.id));
+  for (const kind of KINDS) {
+    const some = waiting(kind, token).slice(0, AT_ONCE);
+    if (some.length === 0) continue;
+    const reply = await fetch(`/api/page/${token}/${kind}`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ [kind]: some }),
+    });
+    if (!reply.ok) {
+      const words = ((await reply.json().catch(() => null)) as { message?: string } | null)?.message;
+      return words ?? "The studio's server does not answer.";
+    }
+    // a shot that was taken back since goes under the same id: only what was sent is let go
+    const sent = new Set(some.map((one) => JSON.stringify(one)));
     put(
+      kind,
       token,
-      waiting(token).filter((score) => !sent.has(score.id)),
+      waiting(kind, token).filter((one) => !sent.has(JSON.stringify(one))),
     );
-    return null;
   }
-  const words = ((await reply.json().catch(() => null)) as { message?: string } | null)?.message;
-  return words ?? "The studio's server does not answer.";
+  return null;
 }
 
 const AT_ONCE = 100;
+
+/** Today where the player is. */
+export function today() {
+  const now = new Date();
+  const two = (value: number) => String(value).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}

@@ -23,6 +23,7 @@ from oblatus.cli.bench_carries import measure_carries, measure_flight, times
 from oblatus.cli.bench_front import measure_front
 from oblatus.cli.bench_imports import measure_import
 from oblatus.cli.bench_live import measure_live
+from oblatus.cli.bench_log import measure_log
 from oblatus.cli.bench_memory import measure_memory
 from oblatus.cli.bench_reference import strike_with_solve_ivp
 from oblatus.cli.bench_verdict import measure_verdict
@@ -77,7 +78,7 @@ def run_bench(args: Namespace) -> int:
 def _parts() -> dict[str, Callable[[], dict[str, Any]]]:
     return {
         "verdict": measure_verdict, "flight": measure_flight, "carries": measure_carries, "strike": _strike,
-        "build": measure_build, "growth": _growth, "ceiling": _ceiling, "round_trip": _round_trip,
+        "build": measure_build, "log": measure_log, "growth": _growth, "ceiling": _ceiling, "round_trip": _round_trip,
     }  # fmt: skip
 
 

@@ -23,6 +23,7 @@ VERBS = {
     ("proof",): "proof:add_proof",
     ("build",): "build:add_build",
     ("card", "setup", "drills"): "card:add_card",
+    ("trip",): "trip:add_trip",
     ("bench",): "bench:add_bench",
     ("serve",): "serve:add_serve",
     ("import",): "imports:add_import",

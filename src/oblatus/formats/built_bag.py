@@ -67,6 +67,7 @@ def _wedge(
     built = BuiltDocument(
         order_id=order_id, on=on, by=by, length_in=shafted.length_in, shaft=shafted.shaft, grip=shafted.grip,
         swing_weight=wish.read.swing_weight or (club.built.swing_weight if club.built else None),
+        loft_deg=head.loft_deg,
     )  # fmt: skip
     before = {} if owned is None else owned.model_dump(exclude={"built"})
     values = {

@@ -107,6 +107,8 @@ def economy_from(document: EconomyDocument) -> Economy:
         usual.worth_changing if document.worth_changing is None else document.worth_changing,
         usual.slot if document.slot is None else document.slot,
         usual.practice if document.practice is None else document.practice,
+        table_scale=usual.table_scale if document.table_scale is None else document.table_scale,
+        claims_sd=usual.claims_sd if document.claims_sd is None else document.claims_sd,
     )
 
 

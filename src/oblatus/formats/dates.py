@@ -6,34 +6,16 @@ from collections.abc import Sequence
 from datetime import UTC, date, datetime, time, timedelta
 from uuid import UUID
 
-from dateutil.relativedelta import relativedelta
 from icalendar import Calendar, Event
 
+from oblatus.core.after.due import due_from
+from oblatus.core.after.wear import Use
 from oblatus.formats.page import DateOut
 
-LOFTS_MONTHS = {"forged": 6, "cast": 12}
-"""Lofts are read again after so many months: soft heads drift (domain practice: 6 to 12)."""
-GROOVES_MONTHS, VISIT_MONTHS = 12, 12
-WINTER, SUMMER = (11, 1), (4, 1)
-"""First days of the winter and the summer set-up (judgement)."""
 
-
-def dates_ahead(today: date, make: str) -> list[DateOut]:
+def dates_ahead(today: date, make: str, use: Use) -> list[DateOut]:
     """What is ahead from a day on, soonest first."""
-    lofts = today + relativedelta(months=LOFTS_MONTHS[make])
-    found = [
-        DateOut(kind="lofts", on=lofts, words="Have the lofts read: heads drift"),
-        DateOut(kind="grooves", on=today + relativedelta(months=GROOVES_MONTHS), words="Have the grooves looked at"),
-        DateOut(kind="winter", on=_next(today, WINTER), words="Winter set-up: ask before the ground gets soft"),
-        DateOut(kind="summer", on=_next(today, SUMMER), words="Summer set-up: ask before the ground gets firm"),
-        DateOut(kind="visit", on=today + relativedelta(months=VISIT_MONTHS), words="The next visit to the studio"),
-    ]
-    return sorted(found, key=lambda one: one.on)
-
-
-def _next(today: date, day: tuple[int, int]) -> date:
-    this = date(today.year, *day)
-    return this if this > today else date(today.year + 1, *day)
+    return [DateOut(kind=one.key, on=one.on, words=one.words) for one in due_from(today, make, use)]
 
 
 def as_ics(dates: Sequence[DateOut], studio: str, page_id: UUID, made: datetime) -> bytes:

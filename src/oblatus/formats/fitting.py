@@ -14,6 +14,7 @@ from uuid import UUID
 
 from pydantic import Field, StringConstraints, ValidationError, create_model, model_validator
 
+from oblatus.core.after.due import DUE_KEYS
 from oblatus.core.bounds import FLIGHT, Bound
 from oblatus.core.build.assembly import LENGTH
 from oblatus.core.build.parts import GRIP_OF, SHAFT_OF
@@ -26,6 +27,7 @@ from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind, summ
 from oblatus.core.shots import BY_KEY, SHORT_SHOTS
 from oblatus.errors import InputError, fault
 from oblatus.formats.fields import Strict, Within, at_field, document_fields, faults_of
+from oblatus.formats.log_shots import MOST_LOGGED, LogShotDocument
 from oblatus.formats.readings import ReadingDocument
 from oblatus.formats.strikes import StrikeDocument, SwingKey
 
@@ -40,7 +42,7 @@ LARGEST_BYTES = 200_000_000
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 Note = Annotated[str, StringConstraints(max_length=2000)]
 Share = Annotated[float, Within(Bound(0, 1, ""))]
-Source = Literal["measured", "typed", "assumed"]
+Source = Literal["measured", "typed", "earlier", "assumed"]
 GroundSource = Literal["measured", "typed", "copied", "assumed"]
 Season = Literal["spring", "summer", "autumn", "winter"]
 
@@ -255,7 +257,7 @@ SwingWeight = Annotated[str, StringConstraints(pattern=r"^[A-G]\d(\.\d)?$")]
 
 
 class BuiltDocument(Strict):
-    """What a wedge was when the studio built it; None where it was left as it was."""
+    """What a wedge was when the studio built it; None where it was left as it was, or the loft not read."""
 
     order_id: UUID
     on: date
@@ -264,6 +266,7 @@ class BuiltDocument(Strict):
     shaft: Literal[tuple(SHAFT_OF)] | None = None  # type: ignore[valid-type]
     grip: Literal[tuple(GRIP_OF)] | None = None  # type: ignore[valid-type]
     swing_weight: SwingWeight | None = None
+    loft_deg: Annotated[float, Within(LOFT)] | None = None
 
 
 class OwnedWedgeDocument(HeadDocument):
@@ -381,6 +384,8 @@ class EconomyDocument(Strict):
     worth_changing: Annotated[float, Within(Bound(0, 2, "strokes a round"))] | None = None
     slot: Annotated[float, Within(Bound(0, 2, "strokes a round"))] | None = None
     practice: Annotated[float, Within(Bound(0, 0.2, "strokes a shot"))] | None = None
+    table_scale: Annotated[float, Within(Bound(0.3, 2.5, ""))] | None = None
+    claims_sd: Annotated[float, Within(Bound(0.05, 1.0, ""))] | None = None
 
 
 class ChoicesDocument(Strict):
@@ -556,6 +561,78 @@ class CardDocument(Strict):
         return self
 
 
+class DecisionDocument(Strict):
+    """What the fitter said to something that the log offers: taken or not, on which day, by how many shots it stood."""
+
+    key: Annotated[str, StringConstraints(min_length=1, max_length=80)]
+    accepted: bool
+    on: date
+    shots: Annotated[int, Within(Bound(0, 100_000, "shots"))]
+
+
+class SnoozeDocument(Strict):
+    """Something due that is put off, and why."""
+
+    key: Literal[DUE_KEYS]  # type: ignore[valid-type]
+    until: date
+    reason: Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
+
+
+class LookedAtDocument(Strict):
+    """Something due that was looked at on a day: it is due again from then."""
+
+    key: Literal[DUE_KEYS]  # type: ignore[valid-type]
+    on: date
+
+
+class UseDocument(Strict):
+    """How much the clubs are used; null where nobody said."""
+
+    rounds_year: Annotated[float, Within(Bound(0, 400, "rounds a year"))] | None = None
+    range_balls_week: Annotated[float, Within(Bound(0, 3000, "balls a week"))] | None = None
+
+
+class TripDocument(Strict):
+    """Other ground for some days, or for a season of every year; `from_on`, `to_on` null where no day is set."""
+
+    name: Name
+    season: bool = False
+    from_on: date | None = None
+    to_on: date | None = None
+    grounds: Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
+
+    @model_validator(mode="after")
+    def _can_be(self) -> Self:
+        check_grounds(self.grounds)
+        if self.from_on is not None and self.to_on is not None and self.to_on < self.from_on:
+            raise at_field("to_on", "is before the first day")
+        return self
+
+
+class AfterDocument(Strict):
+    """What comes after the fitting: what was said to the log's offers, what is put off and was looked at, use,
+    seasons and trips."""
+
+    decisions: Annotated[tuple[DecisionDocument, ...], Field(max_length=200)] = ()
+    snoozes: Annotated[tuple[SnoozeDocument, ...], Field(max_length=20)] = ()
+    looked_at: Annotated[tuple[LookedAtDocument, ...], Field(max_length=20)] = ()
+    use: UseDocument = UseDocument()
+    trips: Annotated[tuple[TripDocument, ...], Field(max_length=20)] = ()
+
+    @model_validator(mode="after")
+    def _told_apart(self) -> Self:
+        for where, names in (
+            ("decisions", [one.key for one in self.decisions]),
+            ("snoozes", [one.key for one in self.snoozes]),
+            ("looked_at", [one.key for one in self.looked_at]),
+            ("trips", [one.name.casefold() for one in self.trips]),
+        ):
+            twice = next((name for name in names if names.count(name) > 1), None)
+            if twice is not None:
+                raise at_field(where, f"two are called {twice}")
+        return self
+
+
 class KeptDocument(Strict):
     """A kept proposal in a file: name, when, by whom, with which engine, inputs and result as they were."""
 
@@ -578,13 +655,17 @@ class PhotoDocument(Strict):
 
 class AttachedDocument(Strict):
     """What belongs to a fitting beside its document; `proofs` are whole proof documents (formats/proof.py), `builds`
-    builds that were signed (formats/build.py)."""
+    builds that were signed (formats/build.py), `handovers` what was handed over with its scores (formats/page.py), `log`
+    shots noted on the course."""
 
     kept: Annotated[tuple[KeptDocument, ...], Field(max_length=500)] = ()
     readings: Annotated[tuple[ReadingDocument, ...], Field(max_length=5000)] = ()
     photos: Annotated[tuple[PhotoDocument, ...], Field(max_length=80)] = ()
     proofs: Annotated[tuple[dict[str, Any], ...], Field(max_length=60)] = ()
     builds: Annotated[tuple[dict[str, Any], ...], Field(max_length=60)] = ()
+    log: Annotated[tuple[LogShotDocument, ...], Field(max_length=MOST_LOGGED)] = ()
+    handovers: Annotated[tuple[dict[str, Any], ...], Field(max_length=200)] = ()
+    begun_at: datetime | None = None
 
 
 Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
@@ -605,6 +686,7 @@ class FittingDocument(Strict):
     evidence: Annotated[tuple[HeadEvidenceDocument, ...], Field(max_length=60)] = ()
     build: BuildDocument = BuildDocument()
     card: CardDocument = CardDocument()
+    after: AfterDocument = AfterDocument()
     rack: Rack | None = None
     strikes: Annotated[tuple[StrikeDocument, ...], Field(max_length=120_000)] = ()
     attached: AttachedDocument | None = None

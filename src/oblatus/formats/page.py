@@ -9,6 +9,7 @@ from uuid import UUID
 
 from pydantic import Field, StringConstraints, model_validator
 
+from oblatus.core.after.due import DueKey
 from oblatus.core.card.drills import BY_NAME, standing_of
 from oblatus.core.card.far import FarTable
 from oblatus.formats.card import CardOut
@@ -39,7 +40,7 @@ class FarOut(Strict):
 class DateOut(Strict):
     """A day that is ahead, and what it is for."""
 
-    kind: Literal["lofts", "grooves", "winter", "summer", "visit"]
+    kind: DueKey
     on: date
     words: str
 
@@ -86,6 +87,17 @@ class ScoreOut(ScoreDocument):
     by: Literal["player", "fitter"]
 
 
+class HandoverDocument(Strict):
+    """A hand-over in a file: what the player got, and the scores since."""
+
+    content: PageDocument
+    made_by: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+    created_at: datetime
+    expires_at: datetime
+    closed_at: datetime | None = None
+    scores: Annotated[tuple[ScoreOut, ...], Field(max_length=3000)] = ()
+
+
 class StandingOut(Strict):
     """How a drill goes by its scores: level from 0, the mark to pass, what is next."""
 
@@ -96,15 +108,34 @@ class StandingOut(Strict):
     advice: Literal["go on", "next level", "another drill", "done"]
 
 
+class ResultOut(Strict):
+    """What a player can say of a shot."""
+
+    key: str
+    name: str
+
+
+class PageClubOut(Strict):
+    """A club that a shot can be noted with: those of the card, and the irons above them."""
+
+    code: str
+    name: str
+    loft_deg: float
+
+
 class PageOut(Strict):
     """The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
-    holds, and whether a newer one is there."""
+    holds, whether a newer one is there; what a shot can be noted with, and how many were."""
 
     page: PageDocument
     scores: list[ScoreOut]
     standings: list[StandingOut]
     expires_at: datetime
     newer: bool
+    clubs: list[PageClubOut]
+    results: list[ResultOut]
+    noted_shots: int
+    noted_rounds: int
 
 
 class HandoverOut(Strict):

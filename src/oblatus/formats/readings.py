@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from datetime import datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -43,7 +44,7 @@ INSTRUMENTS = tuple(FIGURES)
 
 
 class ReadingDocument(Strict):
-    """One reading: `target` is own:N for a club in the gauge, or the name of the ground."""
+    """One reading: `target` is own:N for a club in the gauge, or the name of the ground; `taken_at` null: now."""
 
     id: UUID
     kind: Kind
@@ -51,6 +52,7 @@ class ReadingDocument(Strict):
     figures: dict[str, float]
     simulated: bool
     set_aside: str | None
+    taken_at: datetime | None = None
 
 
 class ReadFigure(Strict):

@@ -304,6 +304,8 @@ class EconomyOut(Strict):
     slot: float
     practice: float
     typed: list[str]
+    table_scale: float = 1.0
+    claims_sd: float = 0.5
 
 
 class RecommendationOut(Strict):
@@ -466,12 +468,14 @@ def _step(recommendation: Recommendation, n: int, doubt: Doubt | None) -> StepOu
 def _economy(recommendation: Recommendation) -> EconomyOut:
     economy, handicap = recommendation.fitting.economy, recommendation.fitting.player.handicap
     usual = type(economy)()
-    names = ("shots", "worth_changing", "slot", "practice")
+    names = ("shots", "worth_changing", "slot", "practice", "table_scale", "claims_sd")
     return EconomyOut(
         shots_a_round=_round(economy.shots_for(handicap), 2),
         worth_changing=economy.worth_changing,
         slot=economy.slot,
         practice=economy.practice,
+        table_scale=economy.table_scale,
+        claims_sd=economy.claims_sd,
         typed=[name for name in names if getattr(economy, name) != getattr(usual, name)],
     )
 

@@ -12,7 +12,7 @@ from sqlmodel import col, select
 
 from oblatus.core.build.parts import USUAL_SHELF
 from oblatus.store.repositories import OfStudio, found
-from oblatus.store.tables import BuildOrderRow, LinkRow, RackRow, ReadingRow, StrikeRow, Studio
+from oblatus.store.tables import BuildOrderRow, LinkRow, LogShotRow, RackRow, ReadingRow, StrikeRow, Studio
 
 
 class StudioBuilds(OfStudio):
@@ -105,4 +105,16 @@ class StudioBuilds(OfStudio):
                     column.in_(list(names)),
                 )
                 .values({column: cast(func.jsonb_extract_path_text(mapping, column), String)})
+            )
+        mapping, shot = literal(dict(measured), type_=JSONB), col(LogShotRow.shot)
+        for key in ("club", "advised"):
+            code = func.jsonb_extract_path_text(shot, key)
+            self.session.execute(
+                update(LogShotRow)
+                .where(
+                    col(LogShotRow.studio_id) == self.studio_id,
+                    col(LogShotRow.fitting_id) == fitting_id,
+                    code.in_(list(measured)),
+                )
+                .values(shot=func.jsonb_set(shot, [key], func.jsonb_extract_path(mapping, code)))
             )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from datetime import datetime
 from uuid import UUID
 
 from sqlalchemy.dialects.postgresql import insert
@@ -18,7 +19,8 @@ class StudioReadings(OfStudio):
     def add_reading(self, fitting_id: UUID, reading: Json) -> int:
         """Add a validated reading unless it is there. Returns how many were new."""
         table = ReadingRow.__table__  # type: ignore[attr-defined]
-        row = {**reading, "studio_id": self.studio_id, "fitting_id": fitting_id, "taken_at": now()}
+        taken_at = reading.get("taken_at") or now()
+        row = {**reading, "studio_id": self.studio_id, "fitting_id": fitting_id, "taken_at": taken_at}
         new = insert(table).values([row]).on_conflict_do_nothing(index_elements=["fitting_id", "id"])
         return len(self.session.execute(new.returning(table.c.id)).all())
 
@@ -31,6 +33,20 @@ class StudioReadings(OfStudio):
             .limit(most)
         )
         return list(reversed(self.session.exec(query).all()))
+
+    def last_gauged(self) -> dict[UUID, datetime]:
+        """When a club of every fitting was in the gauge last."""
+        query = (
+            select(ReadingRow.fitting_id, func.max(ReadingRow.taken_at))
+            .where(
+                ReadingRow.studio_id == self.studio_id,
+                ReadingRow.kind == "gauge",
+                col(ReadingRow.set_aside).is_(None),
+                col(ReadingRow.target).startswith("own:"),
+            )
+            .group_by(col(ReadingRow.fitting_id))
+        )
+        return dict(self.session.exec(query).all())
 
     def reading(self, fitting_id: UUID, reading_id: UUID) -> ReadingRow:
         """One reading."""

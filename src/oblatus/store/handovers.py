@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from uuid import UUID
 
 from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import defer
 from sqlmodel import Session, col, select
 
 from oblatus.store.repositories import Json, OfStudio, found
@@ -23,6 +24,19 @@ class StudioHandovers(OfStudio):
             .order_by(col(HandoverRow.created_at).desc())
         )
         return self.session.exec(query).all()
+
+    def every(self) -> dict[UUID, list[HandoverRow]]:
+        """When every fitting was handed over, newest first, without what was."""
+        query = (
+            select(HandoverRow)
+            .where(HandoverRow.studio_id == self.studio_id)
+            .order_by(col(HandoverRow.created_at).desc())
+            .options(defer(HandoverRow.content))  # type: ignore[arg-type]
+        )
+        found: dict[UUID, list[HandoverRow]] = {}
+        for row in self.session.exec(query).all():
+            found.setdefault(row.fitting_id, []).append(row)
+        return found
 
     def any_open(self, fitting_id: UUID) -> bool:
         """Whether the player of a fitting holds a page."""

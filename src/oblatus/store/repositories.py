@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import datetime
 from typing import Any, NamedTuple, TypeVar
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from sqlalchemy import func
 from sqlalchemy import select as sa_select
@@ -114,9 +114,17 @@ class StudioRows(OfStudio):
             query = query.with_for_update()
         return found(self.session.exec(query).first(), "fitting")
 
-    def add_fitting(self, player_name: str, document: Json) -> FittingRow:
-        """A new fitting from a validated document, revision 1."""
-        row = FittingRow(studio_id=self.studio_id, player_name=player_name, document=document)
+    def add_fitting(
+        self, player_name: str, document: Json, fitting_id: UUID | None = None, follows: UUID | None = None
+    ) -> FittingRow:
+        """A new fitting from a validated document, revision 1; `follows` the same player's fitting before it."""
+        row = FittingRow(
+            id=fitting_id or uuid4(),
+            studio_id=self.studio_id,
+            player_name=player_name,
+            document=document,
+            follows=follows,
+        )
         self.session.add(row)
         self.session.flush()
         return row
@@ -136,6 +144,26 @@ class StudioRows(OfStudio):
         row.revision += 1
         row.updated_at = now()
         self.session.add(row)
+
+    def line_of(self, fitting_id: UUID) -> list[FittingRow]:
+        """The fittings of one player that follow each other, this one among them, oldest first; those in the bin not."""
+        links = {row.id: row for row in self.fittings()}
+        after = {row.follows: row.id for row in sorted(links.values(), key=lambda row: row.created_at) if row.follows}
+        line: list[FittingRow] = []
+        at = links.get(fitting_id)
+        while at is not None and at not in line:
+            line.insert(0, at)
+            at = links.get(at.follows) if at.follows else None
+        at = links.get(after.get(fitting_id, fitting_id))
+        while at is not None and at not in line:
+            line.append(at)
+            at = links.get(after.get(at.id, at.id))
+        return line
+
+    def any_fitting(self, fitting_id: UUID) -> bool:
+        """Whether the studio has a fitting, in the bin or not."""
+        query = select(FittingRow.id).where(FittingRow.studio_id == self.studio_id, FittingRow.id == fitting_id)
+        return self.session.exec(query).first() is not None
 
     def edit_made(self, fitting_id: UUID, edit_id: UUID) -> bool:
         """Whether an edit with this id was committed."""

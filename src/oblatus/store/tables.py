@@ -45,7 +45,8 @@ def _of_a_fitting(name: str) -> ForeignKeyConstraint:
 
 
 class Studio(SQLModel, table=True):
-    """A fitting studio: the border that no query crosses. `prices` and `parts_stock` None: the usual ones."""
+    """A fitting studio: the border that no query crosses. `prices`, `parts_stock`, `claims_sd`
+    None: the usual ones."""
 
     __tablename__ = "studio"
 
@@ -55,6 +56,7 @@ class Studio(SQLModel, table=True):
     prices: dict[str, float] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
     parts_stock: dict[str, int] | None = Field(default=None, sa_column=Column(JSONB(none_as_null=True)))
     prices_revision: int = Field(default=1, sa_column_kwargs={"server_default": "1"})
+    claims_sd: float | None = None
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
 
 
@@ -125,7 +127,8 @@ class EditRow(SQLModel, table=True):
 
 
 class FittingRow(SQLModel, table=True):
-    """A fitting as it stands: the document, and a revision that grows with every edit. Removed, it lies in the bin."""
+    """A fitting as it stands: the document, and a revision that grows with every edit. Removed, it lies in the bin.
+    `follows`: the fitting of the same player before it."""
 
     __tablename__ = "fitting"
     __table_args__ = (
@@ -141,6 +144,7 @@ class FittingRow(SQLModel, table=True):
     created_at: datetime = Field(default_factory=now, sa_column=_moment())
     updated_at: datetime = Field(default_factory=now, sa_column=_moment())
     removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
+    follows: UUID | None = Field(default=None, foreign_key="fitting.id", ondelete="SET NULL")
 
 
 class RackRow(SQLModel, table=True):
@@ -462,3 +466,26 @@ class DrillScoreRow(SQLModel, table=True):
     on: date
     by: str = Field(max_length=8)
     taken_at: datetime = Field(default_factory=now, sa_column=_moment())
+
+
+class LogShotRow(SQLModel, table=True):
+    """A shot noted on the course. The id comes from where it was noted: sent twice, it stands here once; taken back, it
+    stays here and counts nowhere."""
+
+    __tablename__ = "log_shot"
+    __table_args__ = (
+        _of_a_fitting("fk_log_fitting"),
+        CheckConstraint("by in ('player', 'fitter', 'file')", name="ck_log_by"),
+        Index("ix_log_round", "fitting_id", "round"),
+    )
+
+    fitting_id: UUID = Field(primary_key=True)
+    id: UUID = Field(primary_key=True)
+    studio_id: UUID
+    place: int | None = Field(default=None, sa_column=Column(BigInteger, Identity(always=True), nullable=False))
+    round: UUID
+    on: date
+    shot: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
+    by: str = Field(max_length=8)
+    taken_at: datetime = Field(default_factory=now, sa_column=_moment())
+    removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())

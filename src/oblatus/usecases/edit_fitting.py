@@ -17,6 +17,7 @@ from oblatus.store.database import Database
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
+from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import EditRow, FittingRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_for
@@ -90,7 +91,8 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
         rack, kept, strikes = rack_for(rows, fitting_id), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
         handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
-    view = view_of(row, rack, kept, strikes, document, balls, quick=True, handed_over=handed)
+        logged = StudioRounds(session, actor.studio_id).count(fitting_id)
+    view = view_of(row, rack, kept, strikes, document, balls, quick=True, handed_over=handed, logged=logged)
     return Edited(view, refused, conflicts, draft)
 
 

@@ -10,8 +10,8 @@ from base64 import b64encode, urlsafe_b64encode
 from collections.abc import Sequence
 from datetime import datetime, timedelta
 from threading import Lock
-from typing import Literal
-from uuid import UUID
+from typing import Any, Literal
+from uuid import UUID, uuid4
 
 import segno
 from cachetools import TTLCache
@@ -19,21 +19,39 @@ from cachetools import TTLCache
 from oblatus.core.card.bag import card_rows
 from oblatus.core.card.far import PINS, far_table
 from oblatus.core.fitting.carries_of import ClubRow
+from oblatus.core.fitting.recommend import ABOVE
+from oblatus.core.log.shots import RESULTS
 from oblatus.core.words import Reader, worded
 from oblatus.errors import ConflictError, InputError, NotFoundError, TooManyError
 from oblatus.formats.card import EVERY
 from oblatus.formats.dates import as_ics, dates_ahead
-from oblatus.formats.page import HandoverOut, PageDocument, PageOut, ScoreDocument, ScoreOut, far_out, standings_of
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.log_shots import LogShotDocument
+from oblatus.formats.page import (
+    HandoverDocument,
+    HandoverOut,
+    PageClubOut,
+    PageDocument,
+    PageOut,
+    ResultOut,
+    ScoreDocument,
+    ScoreOut,
+    far_out,
+    standings_of,
+)
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.store.handovers import StudioHandovers, handover_of
 from oblatus.store.repositories import StudioRows
+from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import HandoverRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.card_of import card_of, tools_of
+from oblatus.usecases.course_log import add_shots, shots_from_page
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
+from oblatus.usecases.rechecks import softest, use_of
 from oblatus.usecases.show_carries import FittingInputs, inputs_of
 from oblatus.usecases.strikes_of import measured
 
@@ -97,11 +115,11 @@ def _content(
     _, tools = tools_of(inputs.document, fitting, found)
     rows = card_rows(fitting, [ClubRow(tool.code, tool.name, tool.head.loft_deg) for tool in tools])
     makes = {item.code: item.make for item in fitting.stock}
-    make = "forged" if any(makes.get(tool.code) == "forged" for tool in tools) else "cast"
+    make = softest([makes.get(tool.code, "cast") for tool in tools])
     page = PageDocument(
         studio=studio, made_on=moment.date(), distance=reader.distance, speed=reader.speed, card=card,
-        far=far_out(far_table(fitting, rows, every), list(PINS)), dates=dates_ahead(moment.date(), make),
-        summary=_summary(found),
+        far=far_out(far_table(fitting, rows, every), list(PINS)),
+        dates=dates_ahead(moment.date(), make, use_of(inputs.document)), summary=_summary(found),
     )  # fmt: skip
     # in the units of the day: the page is never made again
     return PageDocument.model_validate_json(worded(page.model_dump_json(), reader))
@@ -175,6 +193,37 @@ def _qr(address: str) -> str:
     return f"data:image/svg+xml;base64,{b64encode(out.getvalue()).decode()}"
 
 
+def handover_documents(rows: StudioHandovers, fitting_id: UUID) -> list[dict[str, Any]]:
+    """Every hand-over of a fitting as it goes into a file, newest first."""
+    return [
+        {
+            "content": row.content, "made_by": row.made_by, "created_at": row.created_at.isoformat(),
+            "expires_at": row.expires_at.isoformat(), "closed_at": row.closed_at and row.closed_at.isoformat(),
+            "scores": [_score(one).model_dump(mode="json") for one in rows.scores(row.id)],
+        }
+        for row in rows.handovers(fitting_id)
+    ]  # fmt: skip
+
+
+def add_handovers(
+    rows: StudioHandovers, fitting_id: UUID, handovers: Sequence[HandoverDocument], settings: Settings | None
+) -> None:
+    """Rows for hand-overs that came with a file; without settings their pages are closed: no link to them was given."""
+    for one in handovers:
+        new = uuid4()
+        digest = digest_of(token_of(settings, new)) if settings else digest_of(str(uuid4()))
+        rows.session.add(
+            HandoverRow(
+                id=new, studio_id=rows.studio_id, fitting_id=fitting_id, digest=digest,
+                content=one.content.model_dump(mode="json"), made_by=one.made_by, created_at=one.created_at,
+                expires_at=one.expires_at, closed_at=one.closed_at if settings else one.closed_at or now(),
+            )
+        )  # fmt: skip
+        rows.session.flush()
+        if one.scores:
+            rows.add_scores(new, [{**score.model_dump(), "taken_at": one.created_at} for score in one.scores])
+
+
 def close_page(database: Database, actor: Actor, fitting_id: UUID, handover_id: UUID) -> None:
     """Close a player's page: its link opens nothing any longer; raises NotFoundError."""
     with database.transaction() as session:
@@ -222,9 +271,17 @@ def open_page(database: Database, token: str, address: str) -> PageOut:
         rows = StudioHandovers(session, held.studio_id)
         newer = any(one.created_at > held.created_at and one.closed_at is None for one in rows.handovers(held.fitting_id))
         scores = [_score(one) for one in rows.scores(held.id)]
+        shots = StudioRounds(session, held.studio_id).shots(held.fitting_id)
+        bag = FittingDocument.model_validate(StudioRows(session, held.studio_id).fitting(held.fitting_id).document).bag
     page = PageDocument.model_validate(held.content)
-    standings = standings_of(page, scores)
-    return PageOut(page=page, scores=scores, standings=standings, expires_at=held.expires_at, newer=newer)
+    above = [("pw", ABOVE[0], bag.pitching_wedge_loft_deg), ("9i", ABOVE[1], bag.nine_iron_loft_deg)]
+    clubs = [PageClubOut(code=club.code, name=club.name, loft_deg=club.loft_deg) for club in page.card.clubs]
+    return PageOut(
+        page=page, scores=scores, standings=standings_of(page, scores), expires_at=held.expires_at, newer=newer,
+        clubs=[*clubs, *(PageClubOut(code=code, name=name, loft_deg=loft) for code, name, loft in above)],
+        results=[ResultOut(key=one.key, name=one.name) for one in RESULTS],
+        noted_shots=len(shots), noted_rounds=len({one.round for one in shots}),
+    )  # fmt: skip
 
 
 def _held(row: HandoverRow | None) -> HandoverRow:
@@ -243,6 +300,16 @@ def player_scores(database: Database, token: str, scores: Sequence[ScoreDocument
     with database.transaction() as session:
         row = _held(handover_of(session, digest_of(token)))
         return _add(StudioHandovers(session, row.studio_id), row.id, scores, "player")
+
+
+def player_shots(database: Database, token: str, shots: Sequence[LogShotDocument], address: str) -> int:
+    """Add shots that the player noted on the course, sent twice or not; raises as `open_page`, and TooManyError."""
+    _count(address)
+    with database.transaction() as session:
+        row = _held(handover_of(session, digest_of(token)))
+        document = FittingDocument.model_validate(StudioRows(session, row.studio_id).fitting(row.fitting_id).document)
+        named = shots_from_page(document, PageDocument.model_validate(row.content), shots)
+        return add_shots(StudioRounds(session, row.studio_id), row.fitting_id, named, "player")
 
 
 def _add(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 from collections.abc import Sequence
-from datetime import datetime
+from datetime import date, datetime
 from typing import NamedTuple
 from uuid import UUID
 
@@ -16,11 +16,15 @@ from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import FittingRow, ReadingRow, SnapshotRow
+from oblatus.store.rounds import StudioRounds
+from oblatus.store.tables import FittingRow, HandoverRow, ReadingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.build_orders import signed_document
+from oblatus.usecases.course_log import shot_of_row
+from oblatus.usecases.hand_over import handover_documents
 from oblatus.usecases.proofs import proof_documents
 from oblatus.usecases.rack_of import rack_for
+from oblatus.usecases.rechecks import next_due
 from oblatus.usecases.strikes_of import strikes_of, whole_document
 from oblatus.usecases.view import FittingView, view_of
 
@@ -28,19 +32,40 @@ MOST_IN_A_FILE = 5000
 
 
 class Listed(NamedTuple):
-    """A fitting in the list; when a proposal was kept last, and its clubs."""
+    """A fitting in the list; when a proposal was kept last, and its clubs; what is due first, and
+    whether another follows it."""
 
     fitting: FittingRow
     kept_at: datetime | None
     kept_clubs: list[str]
+    due: tuple[date, str, bool] | None
+    followed: bool
 
 
 def list_fittings(database: Database, actor: Actor) -> Sequence[Listed]:
     """Every fitting of the studio, last changed first."""
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
-        kept = rows.last_kept()
-        return [Listed(row, *kept.get(row.id, (None, []))) for row in rows.fittings()]
+        kept, handed = rows.last_kept(), StudioHandovers(session, actor.studio_id).every()
+        fittings = rows.fittings()
+        followed = {row.follows for row in fittings}
+        gauged = StudioReadings(session, actor.studio_id).last_gauged()
+        out = []
+        for row in fittings:
+            kept_at, clubs = kept.get(row.id, (None, []))
+            due = _due(row, handed.get(row.id, []), gauged.get(row.id), row.id in followed)
+            out.append(Listed(row, kept_at, clubs, due, row.id in followed))
+        return out
+
+
+def _due(
+    row: FittingRow, handovers: Sequence[HandoverRow], gauged: datetime | None, followed: bool
+) -> tuple[date, str, bool] | None:
+    """What is due first; nothing for a fitting that another followed."""
+    if followed:
+        return None
+    read_on = None if gauged is None else gauged.date()
+    return next_due(FittingDocument.model_validate(row.document), row, handovers, read_on)
 
 
 def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingView:
@@ -57,11 +82,13 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
         strikes = strikes_of(rows, fitting_id)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
         handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
-    return view_of(row, rack, kept, strikes, proof_balls=balls, handed_over=handed)
+        logged = StudioRounds(session, actor.studio_id).count(fitting_id)
+    return view_of(row, rack, kept, strikes, proof_balls=balls, handed_over=handed, logged=logged)
 
 
 def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingDocument:
-    """Everything of a fitting: document, strikes, the rack it was judged on, kept proposals, readings and photos.
+    """Everything of a fitting: document, strikes, the rack it was judged on, kept proposals, readings, photos, proofs,
+    builds, hand-overs and the log.
 
     Another studio that reads it gets the same proposal, and nothing is missing when it was removed here.
 
@@ -72,7 +99,8 @@ def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> Fittin
     """
     with database.transaction() as session:
         rows, readings = StudioRows(session, actor.studio_id), StudioReadings(session, actor.studio_id)
-        document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
+        row = rows.fitting(fitting_id)
+        document = FittingDocument.model_validate(row.document)
         rack, strikes = rack_for(rows, fitting_id), strikes_of(rows, fitting_id)
         attached = AttachedDocument(
             kept=tuple(_kept(row) for row in rows.kept_whole(fitting_id)),
@@ -90,6 +118,9 @@ def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> Fittin
                 for order in StudioBuilds(session, actor.studio_id).orders(fitting_id)
                 if order.state == "built"
             ),
+            log=tuple(shot_of_row(row) for row in StudioRounds(session, actor.studio_id).shots(fitting_id)),
+            begun_at=row.created_at,
+            handovers=tuple(handover_documents(StudioHandovers(session, actor.studio_id), fitting_id)),
         )
     return whole_document(document, rack, strikes).model_copy(update={"attached": attached})
 
@@ -100,4 +131,5 @@ def _kept(row: SnapshotRow) -> KeptDocument:
 
 
 def _reading(row: ReadingRow) -> ReadingDocument:
-    return ReadingDocument.model_validate({name: getattr(row, name) for name in ReadingDocument.model_fields})
+    values = {name: getattr(row, name) for name in ReadingDocument.model_fields}
+    return ReadingDocument.model_validate({**values, "taken_at": row.taken_at.isoformat()})

@@ -16,6 +16,7 @@ from oblatus.core.gapping import MeasuredStrike
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from, swings_from
 from oblatus.formats.fitting import (
+    AfterDocument,
     BuildDocument,
     CardDocument,
     ChoicesDocument,
@@ -142,13 +143,16 @@ def make_ahead(
     engine().make_ahead(fitting_from(document, heads, strikes), (about.model_dump_json(), heads))
 
 
+_BESIDE = {"build": BuildDocument(), "card": CardDocument(), "after": AfterDocument()}
+
+
 def _without_words(document: FittingDocument) -> FittingDocument:
     """The document without what never reaches the engine: typing it asks for nothing new."""
     wordless = {"wear": "", "wear_class": "unknown", "photos": (), "loft_typed": False, "built": None}
     wedges = tuple(wedge.model_copy(update=wordless) for wedge in document.bag.wedges)
     grounds = tuple(g.model_copy(update={"venue": None, "season": None, "read_on": None}) for g in document.grounds)
     bag = document.bag.model_copy(update={"wedges": wedges, "former": ()})
-    return document.model_copy(update={"grounds": grounds, "bag": bag, "build": BuildDocument(), "card": CardDocument()})
+    return document.model_copy(update={"grounds": grounds, "bag": bag, **_BESIDE})
 
 
 def _ask(asked: _Question, near: frozenset[Built] | None) -> Proposal:

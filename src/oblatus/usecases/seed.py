@@ -8,15 +8,13 @@ from importlib import resources
 from sqlmodel import Session
 
 from oblatus.formats.fitting import FittingDocument, VenueDocument, parse_fitting
-from oblatus.formats.proof import ProofDocument
 from oblatus.formats.rack import demo_rack
 from oblatus.settings import Settings
 from oblatus.store.database import Database
-from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows, any_studio
 from oblatus.store.tables import Fitter, Studio
 from oblatus.usecases.passwords import hash_password
-from oblatus.usecases.start_fitting import add_document, add_proofs
+from oblatus.usecases.start_fitting import add_whole
 from oblatus.usecases.users import NewFitter
 from oblatus.usecases.venues import venue_row
 
@@ -42,10 +40,7 @@ def seed_once(database: Database, settings: Settings, *, demo: bool, first: NewF
         rows = StudioRows(session, studio.id)
         rows.replace_rack([head.model_dump() for head in demo_rack()])
         for document in reversed(demo_fittings() if demo else []):
-            row = add_document(rows, document)
-            proofs = document.attached.proofs if document.attached else ()
-            demo_proofs = [ProofDocument.model_validate(proof) for proof in proofs]
-            add_proofs(StudioProofs(session, studio.id), row.id, demo_proofs, DEMO_FITTER)
+            add_whole(session, studio.id, document, DEMO_FITTER, settings)
         for record in demo_venues() if demo else []:
             session.add(venue_row(studio.id, DEMO_FITTER, record))
     return True

@@ -8,13 +8,17 @@ from typing import Any, NamedTuple
 from uuid import UUID, uuid4
 
 from pydantic import ValidationError
+from sqlmodel import Session
 
 from oblatus.errors import InputError, fault
 from oblatus.formats.build import SignedBuildDocument
 from oblatus.formats.earlier import kept_result
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import (
+    SECTIONS,
     AttachedDocument,
+    ChoicesDocument,
+    EconomyDocument,
     FittingDocument,
     GroundDocument,
     KeptDocument,
@@ -22,14 +26,21 @@ from oblatus.formats.fitting import (
     PhotoDocument,
     PlayerDocument,
 )
+from oblatus.formats.merge import changed_paths
+from oblatus.formats.page import HandoverDocument
 from oblatus.formats.photos import reencode_photo
 from oblatus.formats.proof import ProofDocument
+from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
+from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
+from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import BuildOrderRow, FittingRow, PhotoRow, ProofRow, SnapshotRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.course_log import add_shots
+from oblatus.usecases.hand_over import add_handovers
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.view import FittingView, view_of
 
@@ -46,7 +57,10 @@ class Reencoded(NamedTuple):
 def start_fitting(database: Database, actor: Actor, player: PlayerDocument) -> FittingView:
     """A new fitting with usual values, all marked as assumed."""
     home = GroundDocument(name="home", share=1.0)
-    return import_fitting(database, actor, FittingDocument(player=player, grounds=(home,)))
+    with database.transaction() as session:
+        claims = StudioRows(session, actor.studio_id).studio().claims_sd
+    choices = ChoicesDocument(economy=EconomyDocument(claims_sd=claims))
+    return import_fitting(database, actor, FittingDocument(player=player, grounds=(home,), choices=choices))
 
 
 def import_fitting(database: Database, actor: Actor, document: FittingDocument) -> FittingView:
@@ -57,6 +71,33 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
     InputError
         If something attached is wrong; nothing is made then.
     """
+    with database.transaction() as session:
+        added = add_whole(session, actor.studio_id, document, actor.name, None)
+        rows = StudioRows(session, actor.studio_id)
+        rack = rack_of(rows)
+        session.flush()
+        lines = rows.kept(added.row.id, 1)
+    return view_of(added.row, rack, lines, document.strikes, proof_balls=added.proof_balls, logged=added.logged)
+
+
+class Added(NamedTuple):
+    """A fitting that was made from a document, and how many balls of proofs and shots of a log came with it."""
+
+    row: FittingRow
+    proof_balls: int
+    logged: int
+
+
+def add_whole(
+    session: Session, studio_id: UUID, document: FittingDocument, made_by: str, settings: Settings | None
+) -> Added:
+    """A new fitting from a document with everything that is attached to it; with `settings` its players' pages are open.
+
+    Raises
+    ------
+    InputError
+        If something attached is wrong.
+    """
     attached = document.attached or AttachedDocument()
     photos = {photo.id: _photo(i, photo) for i, photo in enumerate(attached.photos)}
     proofs = [_checked_proof(i, one) for i, one in enumerate(attached.proofs)]
@@ -66,25 +107,29 @@ def import_fitting(database: Database, actor: Actor, document: FittingDocument) 
         document, {str(old.get("id")): new.id for old, new in zip(attached.proofs, proofs, strict=True)}
     )
     kept = [_checked_kept(i, one) for i, one in enumerate(attached.kept)]
-    with database.transaction() as session:
-        rows, readings = StudioRows(session, actor.studio_id), StudioReadings(session, actor.studio_id)
-        row = add_document(rows, _with_photos(document, {old: new.id for old, new in photos.items()}))
-        for photo in photos.values():
-            session.add(PhotoRow(studio_id=actor.studio_id, fitting_id=row.id, **photo._asdict()))
-        for snapshot in kept:
-            snapshot.studio_id, snapshot.fitting_id = actor.studio_id, row.id
-            session.add(snapshot)
-        add_proofs(StudioProofs(session, actor.studio_id), row.id, proofs, actor.name)
-        for build in builds:
-            values = {**build.model_dump(exclude={"id", "sheet", "ticks", "heads"}), "state": "built", "parts": []}
-            dumped = build.model_dump(mode="json", include={"sheet", "ticks", "heads"})
-            session.add(BuildOrderRow(id=build.id, studio_id=actor.studio_id, fitting_id=row.id, **values, **dumped))
-        for reading in attached.readings:
-            readings.add_reading(row.id, reading.model_dump())
-        rack = rack_of(rows)
-        session.flush()
-        lines = rows.kept(row.id, 1)
-    return view_of(row, rack, lines, document.strikes, proof_balls=sum(len(one.balls) for one in proofs))
+    handovers = [_checked_handover(i, one) for i, one in enumerate(attached.handovers)]
+    rows, readings = StudioRows(session, studio_id), StudioReadings(session, studio_id)
+    row = add_document(rows, _with_photos(document, {old: new.id for old, new in photos.items()}))
+    for photo in photos.values():
+        session.add(PhotoRow(studio_id=studio_id, fitting_id=row.id, **photo._asdict()))
+    if attached.begun_at is not None:
+        row.created_at = attached.begun_at
+    if kept:
+        row.revision = _revision_beside(document, attached.kept)
+    session.add(row)
+    for snapshot in kept:
+        snapshot.studio_id, snapshot.fitting_id = studio_id, row.id
+        session.add(snapshot)
+    add_proofs(StudioProofs(session, studio_id), row.id, proofs, made_by)
+    for build in builds:
+        values = {**build.model_dump(exclude={"id", "sheet", "ticks", "heads"}), "state": "built", "parts": []}
+        dumped = build.model_dump(mode="json", include={"sheet", "ticks", "heads"})
+        session.add(BuildOrderRow(id=build.id, studio_id=studio_id, fitting_id=row.id, **values, **dumped))
+    for reading in attached.readings:
+        readings.add_reading(row.id, reading.model_dump())
+    add_handovers(StudioHandovers(session, studio_id), row.id, handovers, settings)
+    logged = add_shots(StudioRounds(session, studio_id), row.id, attached.log, "file")
+    return Added(row, sum(len(one.balls) for one in proofs), logged)
 
 
 def add_document(rows: StudioRows, document: FittingDocument) -> FittingRow:
@@ -129,6 +174,23 @@ def _checked_build(i: int, build: dict[str, Any]) -> SignedBuildDocument:
         return SignedBuildDocument.model_validate(build)
     except ValidationError as error:
         raise faults_of(error, ["attached", "builds", str(i)]) from error
+
+
+def _revision_beside(document: FittingDocument, kept: Sequence[KeptDocument]) -> int:
+    """The revision of a fitting beside its kept proposals: so many later than the last as fields differ from it."""
+    last = max(kept, key=lambda one: one.created_at)
+    sections = set(SECTIONS)
+    before = FittingDocument.model_validate(last.document).model_dump(mode="json", include=sections)
+    changed = list(changed_paths(before, document.model_dump(mode="json", include=sections)))
+    return max(one.revision for one in kept) + len(changed) if changed else last.revision
+
+
+def _checked_handover(i: int, handover: dict[str, Any]) -> HandoverDocument:
+    """A hand-over of a file."""
+    try:
+        return HandoverDocument.model_validate(handover)
+    except ValidationError as error:
+        raise faults_of(error, ["attached", "handovers", str(i)]) from error
 
 
 def _with_builds(

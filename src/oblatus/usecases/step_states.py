@@ -11,7 +11,7 @@ from oblatus.core.grounds import SURFACES
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.strikes import StrikeDocument
 
-State = Literal["empty", "partly", "done", "stale", "later"]
+State = Literal["empty", "partly", "done", "stale"]
 
 ENOUGH_STRIKES = 3
 ENOUGH_FOR_HABIT = 5
@@ -26,6 +26,7 @@ class Known:
     kept_is_fresh: bool | None
     proof_balls: int = 0
     handed_over: bool = False
+    logged: int = 0
 
 
 def step_states(
@@ -35,15 +36,12 @@ def step_states(
     proof_balls: int = 0,
     *,
     handed_over: bool = False,
+    logged: int = 0,
 ) -> Mapping[str, State]:
-    """The state of every step; `proof_balls` were hit in the fitting's proofs, `handed_over` if its player has a page."""
-    known = Known(document, strikes, kept_is_fresh, proof_balls, handed_over)
+    """The state of every step; `proof_balls` were hit in the fitting's proofs, `handed_over` if its player has a page,
+    `logged` shots were noted on the course."""
+    known = Known(document, strikes, kept_is_fresh, proof_balls, handed_over, logged)
     return {step: state(known) for step, state in STEPS.items()}
-
-
-def _later(_: Known) -> State:
-    """A step that is still to be built."""
-    return "later"
 
 
 def _proposal(known: Known) -> State:
@@ -131,6 +129,13 @@ def _card(known: Known) -> State:
     return "partly" if built or known.kept_is_fresh is not None else "empty"
 
 
+def _log(known: Known) -> State:
+    """Begun with the first shot, done once the fitter has said something to the shots faced."""
+    if known.logged == 0:
+        return "empty"
+    return "done" if any(one.key == "mix" for one in known.document.after.decisions) else "partly"
+
+
 def _share(known: list[bool]) -> State:
     if all(known):
         return "done"
@@ -139,6 +144,6 @@ def _share(known: list[bool]) -> State:
 
 STEPS: dict[str, Callable[[Known], State]] = {
     "player": _player, "ground": _ground, "bag": _bag, "strikes": _strikes, "carries": _carries, "lofts": _proposal,
-    "soles": _proposal, "proof": _proof, "build": _build, "card": _card, "log": _later,
+    "soles": _proposal, "proof": _proof, "build": _build, "card": _card, "log": _log,
 }  # fmt: skip
 """Every step of the job in its order, with what says its state."""

@@ -38,6 +38,7 @@ def view_of(
     proof_balls: int = 0,
     *,
     handed_over: bool = False,
+    logged: int = 0,
     quick: bool = False,
 ) -> FittingView:
     """The view of a fitting with the studio's rack, its kept proposals, newest first, its strikes and balls of proofs.
@@ -55,6 +56,8 @@ def view_of(
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting
     if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
         fresh = fresh and kept.strikes_key == key
-    states = step_states(document, strikes, None if kept is None else fresh, proof_balls, handed_over=handed_over)
+    states = step_states(
+        document, strikes, None if kept is None else fresh, proof_balls, handed_over=handed_over, logged=logged
+    )
     make_ahead(document, rack, struck)
     return FittingView(row.id, row.revision, document, proposal, states, kept, counting, key)

@@ -22,12 +22,14 @@ from oblatus.web.blueprints import (
     build,
     card,
     carries,
+    claims,
     engine,
     fittings,
     handovers,
     imports,
     instruments,
     live,
+    log,
     page,
     photos,
     prices,
@@ -37,6 +39,7 @@ from oblatus.web.blueprints import (
     system,
     venues,
 )
+from oblatus.web.blueprints.log import LARGEST_LOG
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
 from oblatus.web.headers import ASSET_CACHE, PHONE_HEADERS
 from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
@@ -45,13 +48,14 @@ LARGER_BODIES = {
     "fittings.post_import": LARGEST_FITTING,
     "imports.post_import": LARGEST_FILE + 1000,
     "photos.post_photo": LARGEST_PHOTO + 1000,
+    "log.post_log_file": LARGEST_LOG,
 }
 """Requests that bring a whole file; the limit stands before anything reads the body."""
 
 
 MODULES = (
     system, session, fittings, carries, imports, live, instruments, venues, photos, proofs, build, prices, card,
-    handovers, page, rack, engine
+    handovers, page, log, claims, rack, engine
 )  # fmt: skip
 
 

@@ -21,6 +21,7 @@ from oblatus.usecases.throttle import Caller, account_digest
 
 OPEN_ENDPOINTS = {
     "system.health", "session.read_session", "session.start_session", "page.get_page", "page.post_scores",
+    "page.post_shots",
     "page.get_dates",
     "page.get_manifest",
 }  # fmt: skip

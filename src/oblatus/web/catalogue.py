@@ -16,6 +16,7 @@ from oblatus.core.gapping import SWINGS, MeasuredStrike
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
 from oblatus.core.gapping.strikes import STATIONS, WANTED_STRIKES
 from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind
+from oblatus.core.log.shots import RESULTS, SITUATIONS
 from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
 from oblatus.core.shots import BY_KEY, CATALOGUE
 from oblatus.core.strike.lies import LIES
@@ -26,6 +27,7 @@ from oblatus.web.schemas import (
     CatalogueOut,
     ClassOut,
     FigureField,
+    KeyNameOut,
     LieOut,
     PickedOut,
     PriceLineOut,
@@ -75,6 +77,8 @@ def catalogue_out() -> CatalogueOut:
         prices=[
             PriceLineOut(key=key, name=name, low=bound.low, high=bound.high) for key, (name, bound) in PRICE_LIST.items()
         ],
+        results=[KeyNameOut(key=one.key, name=one.name) for one in RESULTS],
+        log_situations=[KeyNameOut(key=key, name=BY_KEY[key].name if key in BY_KEY else key) for key in SITUATIONS],
         assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
     )
 

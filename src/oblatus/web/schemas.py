@@ -121,7 +121,8 @@ class SnapshotPath(FittingPath):
 
 
 class FittingLine(Strict):
-    """A fitting in the list; when a proposal was kept last, and its clubs."""
+    """A fitting in the list; when a proposal was kept last, and its clubs; what is due first; which fitting of the same
+    player it follows, and whether one follows it."""
 
     id: UUID
     player_name: str
@@ -129,6 +130,11 @@ class FittingLine(Strict):
     updated_at: datetime
     kept_at: datetime | None
     kept_clubs: list[str]
+    due_on: date | None
+    due_words: str
+    due_late: bool
+    follows: UUID | None
+    followed: bool
 
 
 class FittingList(Strict):
@@ -297,7 +303,7 @@ class FittingOut(Strict):
     readings: list[dict[str, str]]
     thatch_mm: list[float]
     wedge_room: int
-    steps: dict[str, Literal["empty", "partly", "done", "stale", "later"]]
+    steps: dict[str, Literal["empty", "partly", "done", "stale"]]
     default_shot_mix: dict[str, float]
     kept: KeptLine | None
     strikes: int
@@ -505,6 +511,13 @@ class ProvedElsewhere(Strict):
     other_surface: float
 
 
+class KeyNameOut(Strict):
+    """Something that is chosen by its key, and what it is called."""
+
+    key: str
+    name: str
+
+
 class PriceLineOut(Strict):
     """A line of the price list, and what it may be."""
 
@@ -535,6 +548,8 @@ class CatalogueOut(Strict):
     proved_elsewhere: ProvedElsewhere
     proof_plan: dict[str, BoundOut]
     prices: list[PriceLineOut]
+    results: list[KeyNameOut]
+    log_situations: list[KeyNameOut]
     build: dict[str, BoundOut]
     assumed_carry_m: float
     ball_radius_mm: float

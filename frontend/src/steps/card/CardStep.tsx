@@ -114,7 +114,7 @@ export default function CardStep() {
               )}
             </div>
           </section>
-          <Lies card={card.data} />
+          <Lies lies={card.data.lies} outlines={card.data.outlines_mm} hand={card.data.hand} />
           <Drills card={card.data} />
           <HandOver />
           <Distances card={card.data} />

@@ -7,17 +7,23 @@ import classes from "./Card.module.css";
 
 type Lie = Card["lies"][number];
 
+interface Props {
+  lies: Card["lies"];
+  outlines: Card["outlines_mm"];
+  hand: Card["hand"];
+}
+
 /** How to play each lie: one chosen from all that the player faces, with its pictures and facts. */
-export function Lies({ card }: { card: Card }) {
+export function Lies({ lies, outlines, hand }: Props) {
   const [at, setAt] = useState<string | null>(null);
-  const lie = card.lies.find((one) => one.key === at) ?? card.lies[0];
+  const lie = lies.find((one) => one.key === at) ?? lies[0];
   if (!lie) return null;
   return (
     <section className={classes.lies} aria-label="How to play each lie">
       <h2>How to play each lie</h2>
       <div className={classes.split}>
         <ul className={classes.list}>
-          {card.lies.map((one) => (
+          {lies.map((one) => (
             <li key={one.key}>
               <button type="button" data-on={one === lie} aria-pressed={one === lie} onClick={() => setAt(one.key)}>
                 <span>
@@ -29,7 +35,7 @@ export function Lies({ card }: { card: Card }) {
             </li>
           ))}
         </ul>
-        <Shown lie={lie} hand={card.hand} outline={card.outlines_mm[lie.code] ?? []} />
+        <Shown lie={lie} hand={hand} outline={outlines[lie.code] ?? []} />
       </div>
     </section>
   );

@@ -6,7 +6,14 @@ import { SourceMark } from "../parts/SourceMark";
 import classes from "./Lofts.module.css";
 
 type Economy = Required<Schemas["EconomyDocument"]>;
-const EMPTY: Economy = { shots_a_round: null, worth_changing: null, slot: null, practice: null };
+const EMPTY: Economy = {
+  shots_a_round: null,
+  worth_changing: null,
+  slot: null,
+  practice: null,
+  table_scale: null,
+  claims_sd: null,
+};
 
 const FIELDS: {
   key: keyof Economy;
@@ -42,6 +49,20 @@ const FIELDS: {
     unit: "a shot",
     shown: "practice",
     note: "empty: the usual",
+  },
+  {
+    key: "table_scale",
+    label: "Handicap in the strokes table",
+    unit: "of it",
+    shown: "table_scale",
+    note: "empty: all of it; the log may say another",
+  },
+  {
+    key: "claims_sd",
+    label: "How far claims come true, sd in log",
+    unit: "",
+    shown: "claims_sd",
+    note: "empty: the usual; widens what is stated",
   },
 ];
 

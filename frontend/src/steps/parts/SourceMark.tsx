@@ -1,8 +1,22 @@
 import classes from "./parts.module.css";
 
-export type Source = "measured" | "typed" | "copied" | "assumed";
-type Own = Exclude<Source, "copied">;
-const NEXT: Record<Source, Own> = { assumed: "typed", typed: "measured", measured: "assumed", copied: "typed" };
+export type Source = "measured" | "typed" | "copied" | "earlier" | "assumed";
+type Own = Exclude<Source, "copied" | "earlier">;
+const NEXT: Record<Source, Own> = {
+  assumed: "typed",
+  typed: "measured",
+  measured: "assumed",
+  copied: "typed",
+  earlier: "measured",
+};
+/** What the source is called on a screen. */
+export const WORD: Record<string, string> = {
+  measured: "measured",
+  typed: "typed",
+  copied: "copied",
+  earlier: "from then",
+  assumed: "assumed",
+};
 
 /** Where a number comes from, by word and by line; a press turns it to the next. */
 export function SourceMark({
@@ -17,7 +31,7 @@ export function SourceMark({
   if (!onChange)
     return (
       <span className={classes.source} data-source={source}>
-        {source}
+        {WORD[source]}
       </span>
     );
   return (
@@ -25,10 +39,10 @@ export function SourceMark({
       type="button"
       className={classes.source}
       data-source={source}
-      aria-label={`${label}: ${source}. Change the source`}
+      aria-label={`${label}: ${WORD[source]}. Change the source`}
       onClick={() => onChange(NEXT[source])}
     >
-      {source}
+      {WORD[source]}
     </button>
   );
 }

@@ -76,9 +76,10 @@ def get_fittings() -> Answer:
     lines = [
         FittingLine(
             id=row.id, player_name=row.player_name, revision=row.revision, updated_at=row.updated_at, kept_at=kept_at,
-            kept_clubs=clubs,
+            kept_clubs=clubs, due_on=due[0] if due else None, due_words=due[1] if due else "",
+            due_late=bool(due and due[2]), follows=row.follows, followed=followed,
         )
-        for row, kept_at, clubs in list_fittings(database(), actor())
+        for row, kept_at, clubs, due, followed in list_fittings(database(), actor())
     ]  # fmt: skip
     return answer(FittingList(fittings=lines))
 

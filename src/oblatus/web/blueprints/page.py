@@ -8,10 +8,11 @@ from pydantic import StringConstraints
 
 from oblatus.formats.fields import Strict
 from oblatus.formats.page import PageOut
-from oblatus.usecases.hand_over import open_page, page_dates, player_scores
+from oblatus.usecases.hand_over import open_page, page_dates, player_scores, player_shots
 from oblatus.web.answers import Answer, answer, download
 from oblatus.web.auth import csrf, database
 from oblatus.web.blueprints.handovers import ScoresIn, ScoresOut
+from oblatus.web.blueprints.log import LogShotsIn, LogTakenOut
 from oblatus.web.schemas_errors import EVERYWHERE
 
 blueprint = APIBlueprint("page", __name__, url_prefix="/api/page", abp_responses=EVERYWHERE)
@@ -48,6 +49,12 @@ def get_page(path: TokenPath) -> Answer:
 def post_scores(path: TokenPath, body: ScoresIn) -> Answer:
     """Scores of drills; sending them twice counts them once."""
     return answer(ScoresOut(taken=player_scores(database(), path.token, body.scores, request.remote_addr or "")))
+
+
+@blueprint.post("/<string:token>/shots", responses={200: LogTakenOut})
+def post_shots(path: TokenPath, body: LogShotsIn) -> Answer:
+    """Shots noted on the course; sending them twice counts them once, taking one back is sent as removed."""
+    return answer(LogTakenOut(taken=player_shots(database(), path.token, body.shots, request.remote_addr or "")))
 
 
 @blueprint.get("/<string:token>/app.webmanifest", responses={200: ManifestOut})

@@ -1,0 +1,267 @@
+import { useEffect, useRef, useState } from "react";
+import { v4 as newId } from "uuid";
+import { fromDistance, inDistance, metres, plain, showDistance } from "../units/units";
+import { keepShot, type Shot, today } from "./outbox";
+import { type Opened, type Page, Pick } from "./Phone";
+import { type Round, readRound, writeRound } from "./round";
+
+interface Props {
+  opened: Opened;
+  token: string;
+  unsent: readonly Shot[];
+  refusal: string | null;
+  onShot: () => void;
+}
+
+type Lie = { situation: string; ground: string; name: string; advised: string | null };
+const APPROACH = "approach";
+/** Metres that the slider of an approach begins with. */
+const USUAL_FAR = 80;
+
+/** A shot in three taps: where it lay, which club, what happened. The last one can be told more of, or taken back. */
+export function Note({ opened, token, unsent, refusal, onShot }: Props) {
+  const { page } = opened;
+  const [round, setRound] = useState<Round>(() => readRound(token));
+  const [lie, setLie] = useState<Lie | null>(null);
+  const [far, setFar] = useState(USUAL_FAR);
+  const [ground, setGround] = useState(
+    () => round.shots.findLast((one) => one.ground)?.ground ?? page.card.lies[0]?.ground,
+  );
+  const [club, setClub] = useState<string | null>(null);
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => writeRound(token, round), [token, round]);
+  const stage = lie === null ? "lie" : club === null ? "club" : "result";
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each tap leads to the next question
+  useEffect(() => {
+    if (lie !== null) heading.current?.focus();
+  }, [stage]);
+  const advised = lie === null ? null : lie.situation === APPROACH ? farClub(opened, far) : lie.advised;
+  const names = new Map(opened.clubs.map((one) => [one.code, one.name]));
+  const send = (shot: Shot) => {
+    keepShot(token, shot);
+    onShot();
+  };
+  const done = (result: string) => {
+    if (!lie || !club) return;
+    const shot: Shot = {
+      id: newId(),
+      round: round.id,
+      on: round.on,
+      situation: lie.situation as Shot["situation"],
+      ground: lie.ground,
+      distance_m: lie.situation === APPROACH ? far : null,
+      club,
+      advised,
+      result: result as Shot["result"],
+      left_m: null,
+      holed_in: null,
+      removed: false,
+    };
+    send(shot);
+    setRound({ ...round, shots: [...round.shots, shot] });
+    setLie(null);
+    setClub(null);
+  };
+  const last = round.shots.at(-1);
+  const change = (part: Partial<Shot>) => {
+    if (!last) return;
+    // what was sent stays as it was sent: the old one is taken back, the new one has an id of its own
+    const next = { ...last, ...part, id: newId() };
+    send({ ...last, removed: true });
+    send(next);
+    setRound({ ...round, shots: [...round.shots.slice(0, -1), next] });
+  };
+  const back = () => {
+    if (!last) return;
+    send({ ...last, removed: true });
+    setRound({ ...round, shots: round.shots.slice(0, -1) });
+  };
+  const lies: Lie[] = [
+    { situation: APPROACH, ground: "", name: "approach", advised: null },
+    ...page.card.lies.map((one) => ({
+      situation: one.key.split("|")[0] ?? one.key,
+      ground: one.ground,
+      name: one.shot_name,
+      advised: one.code,
+    })),
+  ];
+  const grounds = [...new Set(page.card.lies.map((one) => one.ground))];
+  const many = grounds.length > 1;
+  const here = lies.filter((one) => !many || one.ground === "" || one.ground === ground);
+  return (
+    <>
+      {last && lie === null && (
+        <section className="last" aria-label="The last shot">
+          <p role="status">
+            Noted, shot {round.shots.length}: {lies.find((one) => one.situation === last.situation)?.name},{" "}
+            {names.get(last.club)}, {opened.results.find((one) => one.key === last.result)?.name}
+            {last.left_m !== null && `, ${showDistance(metres(last.left_m), page.distance)} left`}
+          </p>
+          {last.result !== "holed" && (
+            <>
+              <Slide
+                key={last.id}
+                label="How far was left?"
+                value={last.left_m}
+                low={0}
+                high={40}
+                unit={page.distance}
+                onChange={(left_m) => change({ left_m })}
+              />
+              <Holed value={last.holed_in} onChange={(holed_in) => change({ holed_in })} />
+            </>
+          )}
+          <button type="button" className="small" onClick={back}>
+            take it back
+          </button>
+        </section>
+      )}
+      <h1 ref={heading} tabIndex={-1}>
+        {stage === "lie" ? "Where did it lie?" : stage === "club" ? "Which club?" : "What happened?"}
+      </h1>
+      {lie && (
+        <p className="quiet">
+          {lie.name}
+          {many && lie.ground ? `, ${lie.ground}` : ""}
+          {club ? `, ${names.get(club)}` : ""}{" "}
+          <button
+            type="button"
+            className="small"
+            onClick={() => {
+              setClub(null);
+              if (club === null) setLie(null);
+            }}
+          >
+            back
+          </button>
+        </p>
+      )}
+      {stage === "lie" && (
+        <>
+          {many && (
+            <Pick
+              label="Ground"
+              value={ground ?? ""}
+              options={grounds.map((one) => [one, one] as const)}
+              onPick={setGround}
+            />
+          )}
+          <div className="taps">
+            {here.map((one) => (
+              <button key={`${one.situation}|${one.ground}`} type="button" onClick={() => setLie(one)}>
+                {one.name}
+              </button>
+            ))}
+          </div>
+        </>
+      )}
+      {stage === "club" && lie && (
+        <>
+          {lie.situation === APPROACH && (
+            <Slide label="To the hole" value={far} low={25} high={150} unit={page.distance} onChange={setFar} />
+          )}
+          <div className="taps">
+            {[...opened.clubs]
+              .sort((a, b) => Number(b.code === advised) - Number(a.code === advised))
+              .map((one) => (
+                <button
+                  key={one.code}
+                  type="button"
+                  data-first={one.code === advised}
+                  onClick={() => setClub(one.code)}
+                >
+                  {one.name}
+                  {one.code === advised && <small>advised</small>}
+                </button>
+              ))}
+          </div>
+        </>
+      )}
+      {stage === "result" && (
+        <div className="taps">
+          {opened.results.map((one) => (
+            <button key={one.key} type="button" onClick={() => done(one.key)}>
+              {one.name}
+            </button>
+          ))}
+        </div>
+      )}
+      <p className="quiet">
+        {round.shots.length} {round.shots.length === 1 ? "shot" : "shots"} of this round; {opened.noted_shots} of{" "}
+        {opened.noted_rounds} {opened.noted_rounds === 1 ? "round" : "rounds"} are with the studio.{" "}
+        {round.shots.length > 0 && lie === null && (
+          <button type="button" className="small" onClick={() => setRound({ id: newId(), on: today(), shots: [] })}>
+            begin another round
+          </button>
+        )}
+      </p>
+      {unsent.length > 0 && (
+        <p role="status" className="told">
+          {unsent.length} {unsent.length === 1 ? "note waits" : "notes wait"} in this phone
+          {refusal === null ? " for a connection." : `: ${refusal}`}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The club that the page names first for a distance: still air, a medium green, a dry lie, the hole in the middle. */
+function farClub(opened: Opened, distance: number): string | null {
+  const { far } = opened.page;
+  const condition = far.conditions.findIndex((one) => one.join("|") === "still|medium|dry");
+  const pin = Math.max(far.pins.indexOf("middle"), 0);
+  const off = far.distances_m.map((one) => Math.abs(one - distance));
+  const place = far.answers[condition]?.[pin]?.[off.indexOf(Math.min(...off))]?.[0];
+  const shot = place === undefined ? undefined : far.shots[place];
+  return opened.clubs.find((one) => one.name === shot?.club)?.code ?? null;
+}
+
+interface SlideProps {
+  label: string;
+  value: number | null;
+  low: number;
+  high: number;
+  unit: Page["distance"];
+  onChange: (metres: number) => void;
+}
+
+/** A distance by slider: told once the finger lets go. */
+function Slide({ label, value, low, high, unit, onChange }: SlideProps) {
+  const [at, setAt] = useState(value === null ? null : inDistance(metres(value), unit));
+  const shown = at ?? inDistance(metres((low + high) / 8), unit);
+  const let_go = () => at !== null && onChange(fromDistance(Math.round(at), unit));
+  return (
+    <label className="slide">
+      <span>
+        {label}
+        <strong>{at === null ? "not paced" : `${plain(at)} ${unit}`}</strong>
+      </span>
+      <input
+        type="range"
+        min={Math.round(inDistance(metres(low), unit))}
+        max={Math.round(inDistance(metres(high), unit))}
+        step={1}
+        value={Math.round(shown)}
+        onChange={(event) => setAt(Number(event.currentTarget.value))}
+        onPointerUp={let_go}
+        onKeyUp={let_go}
+      />
+    </label>
+  );
+}
+
+/** Strokes to hole out, this one counted; leaving it out is fine. */
+function Holed({ value, onChange }: { value: number | null; onChange: (count: number) => void }) {
+  return (
+    <>
+      <p>Holed in, this one counted</p>
+      <div className="pick" role="radiogroup" aria-label="Holed in, this one counted">
+        {[2, 3, 4, 5].map((count) => (
+          <button key={count} type="button" role="radio" aria-checked={count === value} onClick={() => onChange(count)}>
+            {count}
+          </button>
+        ))}
+      </div>
+    </>
+  );
+}

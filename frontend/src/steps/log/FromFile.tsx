@@ -1,0 +1,167 @@
+import { Button, NativeSelect } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
+import { useStore } from "../../app/context";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import classes from "./Log.module.css";
+import { useAgain, useLog } from "./useLog";
+
+type Mapping = Schemas["LogMappingDocument"];
+type Field = keyof NonNullable<Mapping["columns"]>;
+const FIELDS: readonly (readonly [Field, string])[] = [
+  ["on", "day"],
+  ["round", "round"],
+  ["situation", "lie"],
+  ["ground", "ground"],
+  ["distance_m", "to the hole"],
+  ["club", "club"],
+  ["result", "result"],
+  ["left_m", "left"],
+  ["holed_in", "strokes to hole out"],
+];
+const WORDS = { club: "clubs", situation: "situations", result: "results" } as const;
+
+/** A log from a table: what is guessed stands there and can be changed; every row is taken, or none. */
+export function FromFile() {
+  const { server } = useStore();
+  const again = useAgain();
+  const log = useLog();
+  const input = useRef<HTMLInputElement>(null);
+  const [content, setContent] = useState<string | null>(null);
+  const ask = useMutation({
+    mutationFn: (body: { content: string; mapping: Mapping | null; take: boolean }) =>
+      unwrap(api.POST("/api/fittings/{fitting_id}/log/file", { params: { path: { fitting_id: server.id } }, body })),
+    onSuccess: async (found) => {
+      if (found.taken !== null) await again();
+    },
+  });
+  const choose = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    let text = "";
+    for (let at = 0; at < bytes.length; at += 32768) text += String.fromCharCode(...bytes.subarray(at, at + 32768));
+    const next = btoa(text);
+    setContent(next);
+    ask.mutate({ content: next, mapping: null, take: false });
+  };
+  const found = ask.data;
+  const mapping = found?.mapping;
+  const change = (next: Mapping) => content && ask.mutate({ content, mapping: next, take: false });
+  const means: Record<keyof typeof WORDS, readonly { key: string; name: string }[]> = {
+    club: (log.data?.clubs_here ?? []).map(({ code, name }) => ({ key: code, name })),
+    situation: TABLES.log_situations,
+    result: TABLES.results,
+  };
+  return (
+    <section className={classes.section} aria-label="From a file">
+      <h2>From a file</h2>
+      <p className={classes.quiet}>
+        A table (CSV or XLSX) with a row a shot: day, lie, club and result at least.{" "}
+        <button type="button" className={parts.quietButton} onClick={() => input.current?.click()}>
+          Choose a file
+        </button>
+      </p>
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.txt,.tsv,.xlsx"
+        aria-label="Table of shots"
+        className="visually-hidden"
+        tabIndex={-1}
+        onChange={(event) => void choose(event.currentTarget.files)}
+      />
+      {ask.error && <p role="alert">{ask.error.message}</p>}
+      {found && mapping && (
+        <>
+          <div className={parts.fields}>
+            {FIELDS.map(([field, name]) => (
+              <NativeSelect
+                key={field}
+                label={name}
+                value={String(mapping.columns?.[field] ?? "")}
+                data={[
+                  { value: "", label: "no column" },
+                  ...found.header.map((title, n) => ({ value: String(n + 1), label: title })),
+                ]}
+                onChange={(event) => {
+                  const columns = { ...mapping.columns };
+                  if (event.currentTarget.value === "") delete columns[field];
+                  else columns[field] = Number(event.currentTarget.value);
+                  change({ ...mapping, columns });
+                }}
+              />
+            ))}
+            <NativeSelect
+              label="distances in"
+              value={mapping.unit}
+              data={["m", "yd"]}
+              onChange={(event) => change({ ...mapping, unit: event.currentTarget.value as "m" | "yd" })}
+            />
+          </div>
+          {Object.entries(found.unknown).map(([field, words]) => {
+            const kind = field as keyof typeof WORDS;
+            return words.map((word) => (
+              <NativeSelect
+                key={`${field}|${word}`}
+                label={`${field}: “${word}” means`}
+                value=""
+                data={[
+                  { value: "", label: "choose" },
+                  ...means[kind].map(({ key, name }) => ({ value: key, label: name })),
+                ]}
+                onChange={(event) =>
+                  change({ ...mapping, [WORDS[kind]]: { ...mapping[WORDS[kind]], [word]: event.currentTarget.value } })
+                }
+              />
+            ));
+          })}
+          <div className={classes.flush}>
+            <CopyTable caption="First rows">
+              <thead>
+                <tr>
+                  {found.header.map((title, n) => (
+                    <th key={n}>{title}</th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {found.first.map((row, n) => (
+                  <tr key={n}>
+                    {row.map((cell, at) => (
+                      <td key={at}>{cell}</td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </CopyTable>
+          </div>
+          {found.refused.length > 0 && (
+            <ul className={classes.plain} role="alert">
+              {found.refused.slice(0, 12).map((one, n) => (
+                <li key={n}>
+                  row {one.row}, {one.field}: {one.message}
+                </li>
+              ))}
+            </ul>
+          )}
+          <p role="status">
+            {found.taken === null
+              ? `${found.rows} ${found.rows === 1 ? "shot" : "shots"} understood, ${found.refused.length} wrong.`
+              : `${found.taken} new ${found.taken === 1 ? "shot" : "shots"} taken; those that were there already count once.`}
+          </p>
+          <Button
+            disabled={found.rows === 0 || found.refused.length > 0 || found.taken !== null || content === null}
+            loading={ask.isPending}
+            onClick={() => content && ask.mutate({ content, mapping, take: true })}
+          >
+            Take {found.rows} {found.rows === 1 ? "shot" : "shots"}
+          </Button>
+        </>
+      )}
+    </section>
+  );
+}

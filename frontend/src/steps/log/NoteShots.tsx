@@ -1,0 +1,144 @@
+import { Button, NativeSelect, TextInput } from "@mantine/core";
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { v4 as newId } from "uuid";
+import { api, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
+import { useStore, useUnits } from "../../app/context";
+import { fromDistance, parseNumber } from "../../units/units";
+import parts from "../parts/parts.module.css";
+import classes from "./Log.module.css";
+import { type Log, type LogShot, useAgain } from "./useLog";
+
+const today = () => new Date().toISOString().slice(0, 10);
+
+/** A round noted here, from the player's card or from what they tell. */
+export function NoteShots({ log }: { log: Log }) {
+  const { server } = useStore();
+  const units = useUnits();
+  const again = useAgain();
+  const [on, setOn] = useState(today);
+  const [place, setPlace] = useState(0);
+  const choice = log.choices[place] ?? log.choices[0];
+  const [club, setClub] = useState<string | null>(null);
+  const [result, setResult] = useState("green");
+  const [far, setFar] = useState("");
+  const [left, setLeft] = useState("");
+  const round = useRef(newId());
+  const next = useRef(newId());
+  const [noted, setNoted] = useState(0);
+  const add = useMutation({
+    mutationFn: (shot: LogShot) =>
+      unwrap(
+        api.POST("/api/fittings/{fitting_id}/log", {
+          params: { path: { fitting_id: server.id } },
+          body: { shots: [shot] },
+        }),
+      ),
+    onSuccess: async () => {
+      next.current = newId();
+      setNoted((before) => before + 1);
+      setClub(null);
+      setLeft("");
+      await again();
+    },
+  });
+  if (!choice) return null;
+  const taken = club ?? choice.advised;
+  const distance = (text: string) => {
+    const number = parseNumber(text);
+    return number === null ? null : fromDistance(number, units.distance);
+  };
+  const wrong = [far, left].some((text) => text.trim() !== "" && parseNumber(text) === null);
+  return (
+    <section className={classes.section} aria-label="Note a round here">
+      <h2>Note a round here</h2>
+      <form
+        className={parts.fields}
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (wrong) return;
+          add.mutate({
+            id: next.current,
+            round: round.current,
+            on,
+            situation: choice.situation as LogShot["situation"],
+            ground: choice.ground,
+            distance_m: distance(far),
+            club: taken,
+            advised: choice.advised,
+            result: result as LogShot["result"],
+            left_m: result === "holed" ? null : distance(left),
+            holed_in: null,
+            removed: false,
+          });
+        }}
+      >
+        <TextInput
+          label="Day"
+          type="date"
+          value={on}
+          onChange={(event) => {
+            setOn(event.currentTarget.value);
+            round.current = newId();
+            setNoted(0);
+          }}
+        />
+        <NativeSelect
+          label="Lie"
+          value={String(place)}
+          data={log.choices.map((one, n) => ({
+            value: String(n),
+            label: one.ground ? `${one.name}, ${one.ground}` : one.name,
+          }))}
+          onChange={(event) => {
+            setPlace(Number(event.currentTarget.value));
+            setClub(null);
+          }}
+        />
+        <NativeSelect
+          label="Club"
+          value={taken}
+          data={log.clubs_here.map((one) => ({
+            value: one.code,
+            label: one.code === choice.advised ? `${one.name}, advised` : one.name,
+          }))}
+          onChange={(event) => setClub(event.currentTarget.value)}
+        />
+        <NativeSelect
+          label="Result"
+          value={result}
+          data={TABLES.results.map((one) => ({ value: one.key, label: one.name }))}
+          onChange={(event) => setResult(event.currentTarget.value)}
+        />
+        <TextInput
+          label={`To the hole, ${units.distance}`}
+          w={110}
+          inputMode="decimal"
+          placeholder="usual"
+          value={far}
+          error={far.trim() !== "" && parseNumber(far) === null ? "must be a number" : undefined}
+          onChange={(event) => setFar(event.currentTarget.value)}
+        />
+        <TextInput
+          label={`Left, ${units.distance}`}
+          w={110}
+          inputMode="decimal"
+          placeholder="usual"
+          value={left}
+          error={left.trim() !== "" && parseNumber(left) === null ? "must be a number" : undefined}
+          onChange={(event) => setLeft(event.currentTarget.value)}
+        />
+        <Button type="submit" mt={21} loading={add.isPending} disabled={wrong}>
+          Note the shot
+        </Button>
+      </form>
+      <p role="status" className={classes.quiet}>
+        {noted > 0
+          ? `${noted} ${noted === 1 ? "shot" : "shots"} noted for this round.`
+          : "One by one; the round is made with the first."}
+      </p>
+      {add.error && <p role="alert">{add.error.message}</p>}
+    </section>
+  );
+}

@@ -1,0 +1,109 @@
+import { Button } from "@mantine/core";
+import { useState } from "react";
+import { useStore } from "../../app/context";
+import { showPercent } from "../../units/units";
+import { CopyTable } from "../parts/CopyTable";
+import parts from "../parts/parts.module.css";
+import classes from "./Log.module.css";
+import type { Log, Offer } from "./useLog";
+
+const today = () => new Date().toISOString().slice(0, 10);
+const SAID: Record<Offer["state"], string> = {
+  open: "not answered yet",
+  accepted: "taken",
+  declined: "left as it was",
+  newer: "more shots since it was answered",
+};
+
+/** What the log would put in the place of what was assumed: taken or left, one by one, and nothing by itself. */
+export function Offers({ log }: { log: Log }) {
+  const { draft, edit } = useStore();
+  const [open, setOpen] = useState<string | null>(null);
+  const say = (offer: Offer, accepted: boolean) => {
+    const others = draft.after.decisions.filter((one) => one.key !== offer.key);
+    edit("after", {
+      ...draft.after,
+      decisions: [...others, { key: offer.key, accepted, on: today(), shots: offer.shots }],
+    });
+    if (accepted) take(offer);
+  };
+  const take = (offer: Offer) => {
+    if (offer.shot_mix) edit("player", { ...draft.player, shot_mix: offer.shot_mix });
+    if (offer.distances) edit("choices", { ...draft.choices, distances: offer.distances });
+    if (offer.table_scale !== null)
+      edit("choices", { ...draft.choices, economy: { ...draft.choices.economy, table_scale: offer.table_scale } });
+    const { evidence } = offer;
+    if (evidence) {
+      const kept = draft.evidence.filter(
+        (one) => one.source !== "log" || one.name !== evidence.name || one.against !== evidence.against,
+      );
+      edit("evidence", [...kept, evidence]);
+    }
+  };
+  return (
+    <section className={classes.section} aria-label="What the log offers">
+      <h2>Put it in the place of what was assumed?</h2>
+      <p className={classes.quiet}>
+        Nothing changes by itself; a kept proposal stays as it was. Undo takes an answer back.
+      </p>
+      <ul className={classes.offers}>
+        {log.offers.map((offer) => (
+          <li key={offer.key} data-state={offer.state}>
+            <div>
+              <strong>{offer.name}</strong>
+              <span>{offer.words}</span>
+              <span className={classes.quiet}>{SAID[offer.state]}</span>
+            </div>
+            <span className={classes.buttons}>
+              {offer.shares && (
+                <button
+                  type="button"
+                  className={parts.quietButton}
+                  aria-expanded={open === offer.key}
+                  onClick={() => setOpen(open === offer.key ? null : offer.key)}
+                >
+                  {open === offer.key ? "Hide the shares" : "Show the shares"}
+                </button>
+              )}
+              <Button size="xs" disabled={offer.state === "accepted"} onClick={() => say(offer, true)}>
+                Take it<span className="visually-hidden">: {offer.name}</span>
+              </Button>
+              <Button
+                size="xs"
+                variant="default"
+                disabled={offer.state === "declined"}
+                onClick={() => say(offer, false)}
+              >
+                Leave it<span className="visually-hidden">: {offer.name}</span>
+              </Button>
+            </span>
+            {open === offer.key && offer.shares && (
+              <div className={classes.flush}>
+                <CopyTable caption={offer.name}>
+                  <thead>
+                    <tr>
+                      <th>what</th>
+                      <th className={parts.num}>assumed</th>
+                      <th className={parts.num}>counted</th>
+                      <th className={parts.num}>would be</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {offer.shares.map((share) => (
+                      <tr key={share.name}>
+                        <td>{share.name}</td>
+                        <td className={parts.num}>{showPercent(share.before, 1)}</td>
+                        <td className={parts.num}>{share.count}</td>
+                        <td className={parts.num}>{showPercent(share.after, 1)}</td>
+                      </tr>
+                    ))}
+                  </tbody>
+                </CopyTable>
+              </div>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

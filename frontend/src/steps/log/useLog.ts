@@ -1,0 +1,54 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { useStore, useUnits } from "../../app/context";
+
+export type Log = Schemas["LogOut"];
+export type Offer = Schemas["OfferOut"];
+export type LogShot = Schemas["LogShotDocument"];
+
+/** What the course log of this fitting says, as the fitting stands. */
+export function useLog() {
+  const { server } = useStore();
+  const units = useUnits();
+  return useQuery({
+    queryKey: ["log", server.id, server.revision, server.strikes_key, units.distance],
+    placeholderData: (last) => last,
+    retry: false,
+    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } } })),
+  });
+}
+
+/** Ask for the log again, and for the states of the steps. */
+export function useAgain() {
+  const { server, reload } = useStore();
+  const client = useQueryClient();
+  return async () => {
+    await client.invalidateQueries({ queryKey: ["log", server.id] });
+    await client.invalidateQueries({ queryKey: ["timeline", server.id] });
+    await reload();
+  };
+}
+
+/** Take a round out of the log, or put it back. */
+export function useMarkRound() {
+  const { server } = useStore();
+  const again = useAgain();
+  return useMutation({
+    mutationFn: ({ round, out }: { round: string; out: boolean }) =>
+      unwrap(
+        api.PATCH("/api/fittings/{fitting_id}/log/rounds/{round_id}", {
+          params: { path: { fitting_id: server.id, round_id: round } },
+          body: { out },
+        }),
+      ),
+    onSuccess: again,
+  });
+}
+
+export const CALLS: Record<Schemas["SeenOut"]["call"], string> = {
+  "too few": "too few to say",
+  "as expected": "as expected",
+  worse: "worse than promised",
+  better: "better than promised",
+  open: "not settled",
+};

@@ -1,0 +1,108 @@
+"""Shots that players of one studio noted on the course."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy import func
+from sqlalchemy.dialects.postgresql import insert
+from sqlmodel import col, select
+
+from oblatus.store.repositories import Json, OfStudio
+from oblatus.store.tables import FittingRow, LogShotRow
+
+AT_ONCE = 1000
+
+
+class StudioRounds(OfStudio):
+    """Shots by fitting."""
+
+    def shots(self, fitting_id: UUID) -> Sequence[LogShotRow]:
+        """Every shot of a fitting that stands, by day, then in the order in which they came."""
+        query = (
+            select(LogShotRow)
+            .where(
+                LogShotRow.studio_id == self.studio_id,
+                LogShotRow.fitting_id == fitting_id,
+                col(LogShotRow.removed_at).is_(None),
+            )
+            .order_by(col(LogShotRow.on), col(LogShotRow.place))
+        )
+        return self.session.exec(query).all()
+
+    def of_round(self, fitting_id: UUID, round_id: UUID) -> Sequence[LogShotRow]:
+        """Every shot of a round, those taken back too, in the order in which they came."""
+        query = (
+            select(LogShotRow)
+            .where(
+                LogShotRow.studio_id == self.studio_id,
+                LogShotRow.fitting_id == fitting_id,
+                LogShotRow.round == round_id,
+            )
+            .order_by(col(LogShotRow.place))
+        )
+        return self.session.exec(query).all()
+
+    def rounds_taken_out(self, fitting_id: UUID) -> Sequence[tuple[UUID, int]]:
+        """Rounds of which no shot stands any longer, with how many were in them."""
+        table = LogShotRow.__table__  # type: ignore[attr-defined]
+        query = (
+            select(table.c.round, func.count())
+            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
+            .group_by(table.c.round)
+            .having(func.count().filter(table.c.removed_at.is_(None)) == 0)
+        )
+        return [(row[0], row[1]) for row in self.session.execute(query).all()]
+
+    def counts(self) -> dict[UUID, int]:
+        """How many shots stand, by fitting."""
+        table = LogShotRow.__table__  # type: ignore[attr-defined]
+        query = (
+            select(table.c.fitting_id, func.count())
+            .join(FittingRow, col(FittingRow.id) == table.c.fitting_id)
+            .where(
+                table.c.studio_id == self.studio_id, table.c.removed_at.is_(None), col(FittingRow.removed_at).is_(None)
+            )
+            .group_by(table.c.fitting_id)
+        )
+        return {row[0]: row[1] for row in self.session.execute(query).all()}
+
+    def add_shots(self, fitting_id: UUID, shots: Sequence[Json]) -> int:
+        """Add shots; one that stands there is left as it is, one that is taken back is taken back for good, whichever of
+        the two came first. Returns how many were new."""
+        table, new = LogShotRow.__table__, 0  # type: ignore[attr-defined]
+        for start in range(0, len(shots), AT_ONCE):
+            rows = [
+                {**one, "studio_id": self.studio_id, "fitting_id": fitting_id} for one in shots[start : start + AT_ONCE]
+            ]
+            query = insert(table).values(rows)
+            gone = query.excluded.removed_at
+            merged = query.on_conflict_do_update(
+                index_elements=["fitting_id", "id"], set_={"removed_at": func.coalesce(table.c.removed_at, gone)}
+            )
+            known = set(
+                self.session.execute(
+                    select(table.c.id).where(table.c.fitting_id == fitting_id, table.c.id.in_([r["id"] for r in rows]))
+                ).scalars()
+            )
+            self.session.execute(merged)
+            new += len({row["id"] for row in rows} - known)
+        return new
+
+    def count(self, fitting_id: UUID) -> int:
+        """How many shots a fitting has, taken back or not."""
+        query = select(func.count()).where(LogShotRow.studio_id == self.studio_id, LogShotRow.fitting_id == fitting_id)
+        return int(self.session.exec(query).one())
+
+    def mark_round(self, fitting_id: UUID, round_id: UUID, removed_at: datetime | None) -> int:
+        """Take out every shot of a round, or put back those that were taken out with it. Returns how many."""
+        rows = self.of_round(fitting_id, round_id)
+        last = max((row.removed_at for row in rows if row.removed_at is not None), default=None)
+        wanted = None if removed_at is not None else last
+        changed = [row for row in rows if row.removed_at == wanted and (wanted is not None or removed_at is not None)]
+        for row in changed:
+            row.removed_at = removed_at
+            self.session.add(row)
+        return len(changed)

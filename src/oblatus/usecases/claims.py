@@ -1,0 +1,128 @@
+"""The studio's own score: what was claimed of changes against what logs show of them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from oblatus.core.after.claims import CameTrue, Claim, came_true, doubt_of_claims
+from oblatus.core.log.says import EIGHT_OF_TEN, heads_shown, shot_spread
+from oblatus.errors import InputError
+from oblatus.formats.log import CameTrueOut, ClaimOut, ScoreOfClaimsOut
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.store.rounds import StudioRounds
+from oblatus.store.tables import SnapshotRow, now
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.course_log import Logged, read_log
+
+KINDS = ("bends only", "one head", "two heads", "three heads", "four heads")
+LEAST_WEIGHT = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Claims:
+    """Every claim that a log says something of, and how many players have a kept set but no such log."""
+
+    claims: tuple[Claim, ...]
+    waiting: int
+
+
+def claims_of(database: Database, actor: Actor) -> Claims:
+    """Claims of the studio: the last proposal that was kept for each player whose log has shots with its new clubs."""
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        counts = StudioRounds(session, actor.studio_id).counts()
+        fittings = [(row.id, row.player_name) for row in rows.fittings()]
+        kept: dict[UUID, SnapshotRow] = {}
+        for fitting_id, _ in fittings:
+            some = rows.kept_whole(fitting_id)
+            if some:
+                kept[fitting_id] = some[-1]
+    found, waiting = [], 0
+    for fitting_id, player in fittings:
+        if fitting_id not in kept:
+            continue
+        claim = _claim(database, actor, fitting_id, player, kept[fitting_id]) if counts.get(fitting_id) else None
+        if claim is None:
+            waiting += 1
+        else:
+            found.append(claim)
+    return Claims(tuple(found), waiting)
+
+
+def _claim(database: Database, actor: Actor, fitting_id: UUID, player: str, kept: SnapshotRow) -> Claim | None:
+    """What came of a kept proposal: its gain less what its new clubs cost more than promised beside the bag's others.
+
+    A player who is off altogether is told apart from the clubs: only these were claimed.
+    """
+    result = kept.result
+    if "steps" not in result:
+        return None
+    step = result["steps"][result["taken_step"]]
+    try:
+        log = read_log(database, actor, fitting_id)
+    except InputError:
+        return None
+    changed = _changed(log, result)
+    spread = shot_spread(log.known)
+    shown = [one for one in heads_shown(log.known, spread, [t.code for t in log.tools]) if one.club in changed]
+    shown = [one for one in shown if one.weight > LEAST_WEIGHT]
+    if not shown or not log.known:
+        return None
+    shots_round = log.fitting.economy.shots_for(log.fitting.player.handicap)
+    cost = variance = 0.0
+    for one in shown:
+        share = shots_round * one.shots / len(log.known)
+        cost += share * one.difference / one.weight
+        variance += (share * one.sd) ** 2 / one.weight
+    claimed = float(step["gain_strokes_round"])
+    kind = KINDS[min(int(step["heads_bought"]), len(KINDS) - 1)]
+    return Claim(player, kind, claimed, claimed - cost, variance**0.5, sum(one.shots for one in shown))
+
+
+def _changed(log: Logged, result: Mapping[str, Any]) -> set[str]:
+    """Codes of the clubs in the bag that the proposal bought or bent."""
+    clubs = result.get("clubs", [])
+    names = {str(club["name"]) for club in clubs if not club["owned"] or abs(float(club["bend_deg"])) > 0.0}
+    return {tool.code for tool in log.tools if tool.name in names}
+
+
+def see_claims(database: Database, actor: Actor) -> ScoreOfClaimsOut:
+    """The score of the studio's claims."""
+    found = claims_of(database, actor)
+    with database.transaction() as session:
+        held = StudioRows(session, actor.studio_id).studio().claims_sd
+    whole = came_true(found.claims)
+    kinds = [came_true([one for one in found.claims if one.kind == kind], kind) for kind in KINDS]
+    usual = doubt_of_claims(None)
+    return ScoreOfClaimsOut(
+        claims=[_claim_out(one) for one in found.claims], kinds=[_came_out(one) for one in kinds if one is not None],
+        every=None if whole is None else _came_out(whole), waiting=found.waiting,
+        claims_sd=usual if held is None else held, would_be=round(doubt_of_claims(whole), 3), made_at=now(),
+    )  # fmt: skip
+
+
+def take_claims(database: Database, actor: Actor, claims_sd: float) -> None:
+    """Let new fittings begin with a doubt of claims; those that are there keep theirs."""
+    with database.transaction() as session:
+        studio = StudioRows(session, actor.studio_id).studio(lock=True)
+        studio.claims_sd = claims_sd
+        session.add(studio)
+
+
+def _claim_out(claim: Claim) -> ClaimOut:
+    wide = EIGHT_OF_TEN * claim.sd
+    return ClaimOut(
+        player=claim.player, kind=claim.kind, claimed=round(claim.claimed, 2), seen=round(claim.seen, 2),
+        low=round(claim.seen - wide, 2), high=round(claim.seen + wide, 2), shots=claim.shots,
+    )  # fmt: skip
+
+
+def _came_out(found: CameTrue) -> CameTrueOut:
+    return CameTrueOut(
+        kind=found.kind, claims=found.claims, shots=found.shots, claimed=round(found.claimed, 2),
+        seen=round(found.seen, 2), share=round(found.share, 2), low=round(found.low, 2), high=round(found.high, 2),
+    )  # fmt: skip

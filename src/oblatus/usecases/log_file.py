@@ -1,0 +1,49 @@
+"""Take a log from a file: looked at first, then every row or none."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from oblatus.core.fitting.carries_of import bag_rows
+from oblatus.core.words import Reader
+from oblatus.formats.imports.guess import text_of
+from oblatus.formats.log_file import LogFileOut, LogMappingDocument, read_log_file, shots_of, unknown_words
+from oblatus.store.database import Database
+from oblatus.store.repositories import StudioRows
+from oblatus.store.rounds import StudioRounds
+from oblatus.store.tables import now
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.course_log import add_shots, check_shots
+from oblatus.usecases.show_carries import inputs_of
+
+FIRST_ROWS = 6
+
+
+def log_from_file(
+    database: Database, actor: Actor, fitting_id: UUID, content: bytes, mapping: LogMappingDocument | None,
+    reader: Reader, *, take: bool,
+) -> LogFileOut:  # fmt: skip
+    """A file as it is understood; with `take`, its shots are added if no row is wrong, and not twice.
+
+    Raises
+    ------
+    InputError
+        If the file cannot be read, a needed column is not named, or a shot is of a day to come.
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    inputs = inputs_of(database, actor, fitting_id)
+    table = read_log_file(content, bag_rows(inputs.fitting()), mapping, reader.distance)
+    complete = all(field in table.mapping.columns for field in ("on", "situation", "club", "result"))
+    shots, refused = shots_of(table, fitting_id) if complete or take else ([], [])
+    taken = None
+    if take and not refused:
+        check_shots(inputs.document, shots, now().date())
+        with database.transaction() as session:
+            StudioRows(session, actor.studio_id).fitting(fitting_id)
+            taken = add_shots(StudioRounds(session, actor.studio_id), fitting_id, shots, "file")
+    return LogFileOut(
+        header=[name or f"column {n + 1}" for n, name in enumerate(table.shaped.names)],
+        first=[["" if c is None else text_of(c)[:60] for c in row] for row in table.shaped.rows[:FIRST_ROWS]],
+        mapping=table.mapping, unknown=unknown_words(table), rows=len(shots), refused=refused, taken=taken,
+    )  # fmt: skip

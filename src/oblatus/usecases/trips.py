@@ -1,0 +1,75 @@
+"""A trip or a season of a fitting: what its bag does on other ground, and what to change first."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from uuid import UUID
+
+from cachetools import LRUCache
+
+from oblatus.core.after.trip import trip_answer
+from oblatus.core.card.setup import Tool, lie_cards
+from oblatus.core.fitting import Fitting, StrokesJudge
+from oblatus.core.fitting.scenarios import build_scenarios
+from oblatus.core.grounds import Ground
+from oblatus.errors import NotFoundError
+from oblatus.formats.card import lie_out
+from oblatus.formats.convert import grounds_of
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.recommendation import outline_mm
+from oblatus.formats.trip import TripOut, trip_out
+from oblatus.store.database import Database
+from oblatus.usecases.actor import Actor
+from oblatus.usecases.engine import engine
+from oblatus.usecases.show_carries import inputs_of
+
+_DONE: LRUCache[tuple[object, ...], TripOut] = LRUCache(64)
+
+
+def see_trip(database: Database, actor: Actor, fitting_id: UUID, name: str, *, doubt: bool) -> TripOut:
+    """The answer for a trip of the fitting; `doubt` draws the laws too.
+
+    Raises
+    ------
+    InputError
+        If there is no wedge to take along.
+    NotFoundError
+        If the studio has no such fitting, or the fitting no such trip.
+    """
+    inputs = inputs_of(database, actor, fitting_id)
+    trip = next((one for one in inputs.document.after.trips if one.name == name), None)
+    if trip is None:
+        raise NotFoundError("There is no such trip.")
+    away = grounds_of(inputs.document.model_copy(update={"grounds": trip.grounds}))
+    fitting = inputs.fitting()
+    key = (fitting_key(inputs.document, fitting), tuple(one.model_dump_json() for one in trip.grounds), doubt)
+    found = _DONE.get(key)
+    if found is None:
+        found = _DONE[key] = trip_of(inputs.document, fitting, away, engine().judge, doubt=doubt)
+    return found
+
+
+def fitting_key(document: FittingDocument, fitting: Fitting) -> tuple[object, ...]:
+    """What a trip's answer depends on besides the trip."""
+    return (
+        document.player.model_dump_json(), tuple(one.model_dump_json() for one in document.grounds),
+        document.choices.model_dump_json(), fitting.strikes, fitting.stock, fitting.proved,
+    )  # fmt: skip
+
+
+def trip_of(
+    document: FittingDocument, fitting: Fitting, grounds: Sequence[Ground], judge: StrokesJudge, *, doubt: bool
+) -> TripOut:
+    """The answer for a bag on other ground, with how to play each shot there."""
+    tools = tuple(Tool(item.code, item.name, item.head) for item in fitting.stock if item.owned)
+    answer = trip_answer(fitting, tools, grounds, judge, doubt=doubt)
+    there = replace(fitting, grounds=tuple(grounds))
+    changed = {change.scenario.key: change.setup for change in answer.changes}
+    scenarios = [
+        replace(one, setups=(changed[one.key],)) if one.key in changed else one
+        for one in build_scenarios(there.player, there.grounds, there.layouts)
+    ]
+    cards = lie_cards(there, tools, judge, scenarios)
+    outlines = {one.tool.code: outline_mm(one.tool.head) for one in cards}
+    return trip_out(answer, [lie_out(one, document.player.hand) for one in cards], outlines)

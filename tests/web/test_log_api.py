@@ -1,0 +1,355 @@
+"""The course log: shots come in once, in any order, from phones, forms and files; what they say and offer."""
+
+from __future__ import annotations
+
+import base64
+import json
+from datetime import date, timedelta
+from uuid import uuid4
+
+import pytest
+
+NAME = "Joss Underhay"
+
+
+@pytest.fixture
+def base(client) -> str:
+    """The demo player with a year of rounds."""
+    lines = client.get("/api/fittings").get_json()["fittings"]
+    return f"/api/fittings/{next(line['id'] for line in lines if line['player_name'] == NAME)}"
+
+
+@pytest.fixture
+def empty(fitting) -> str:
+    """A player without a log."""
+    return f"/api/fittings/{fitting['id']}"
+
+
+def a_shot(**changes) -> dict:
+    return {
+        "id": str(uuid4()), "round": str(uuid4()), "on": "2026-05-01", "situation": "chip", "club": "own:0",
+        "result": "green", **changes,
+    }  # fmt: skip
+
+
+def log(client, base) -> dict:
+    reply = client.get(f"{base}/log")
+    assert reply.status_code == 200, reply.get_json()
+    return reply.get_json()
+
+
+def edit(client, base, **sections) -> dict:
+    reply = client.patch(base, json={"revision": client.get(base).get_json()["revision"], **sections})
+    assert reply.status_code == 200, reply.get_json()
+    return reply.get_json()
+
+
+def note(client, base, *shots):
+    return client.post(f"{base}/log", json={"shots": list(shots)})
+
+
+def test_a_shot_sent_twice_counts_once_and_one_taken_back_stays_back(client, empty):
+    one, gone = a_shot(), a_shot(removed=True)
+    assert note(client, empty, one, one).get_json() == {"taken": 1}
+    assert note(client, empty, one).get_json() == {"taken": 0}
+    assert note(client, empty, {**one, "removed": True}).status_code == 200
+    assert log(client, empty)["shots"] == 0
+    assert note(client, empty, one).status_code == 200, "it comes again after it was taken back"
+    note(client, empty, gone)
+    note(client, empty, {**gone, "removed": False})
+    assert log(client, empty)["shots"] == 0, "taken back before it came"
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"club": "own:7"}, "shots.0.club"),
+        ({"on": str(date.today() + timedelta(days=3))}, "shots.0.on"),
+        ({"left_m": 500}, "shots.0.left_m"),
+        ({"situation": "putt"}, "shots.0.situation"),
+    ],
+)
+def test_what_cannot_be_is_refused_at_its_field_and_nothing_is_taken(client, empty, change, field):
+    reply = note(client, empty, a_shot(**change), a_shot())
+    assert reply.status_code == 422
+    assert field in [fault["field"].removeprefix("body.") for fault in reply.get_json()["faults"]]
+    assert log(client, empty)["shots"] == 0
+
+
+def test_a_log_says_as_much_as_its_shots(client, base):
+    found = log(client, base)
+    assert found["shots"] == sum(r["shots"] for r in found["rounds"]) > 400
+    assert found["whole"]["shots"] == found["shots"] - found["unknown"]
+    assert sum(line["seen"]["shots"] for line in found["situations"]) == found["whole"]["shots"]
+    assert sum(line["seen"]["shots"] for line in found["clubs"]) == found["whole"]["shots"]
+    assert sum(line["seen"]["shots"] for line in found["months"]) == found["whole"]["shots"]
+    assert {line["seen"]["call"] for line in found["clubs"] if line["seen"]["shots"] < 8} == {"too few"}
+    for head in found["heads"]:
+        assert head["total"] == pytest.approx(head["model"] + head["proof"] + head["log"], abs=0.002)
+    shots = client.get(f"{base}/log/rounds/{found['rounds'][0]['round']}").get_json()["shots"]
+    over = sum(one["strokes"] - one["expected"] for one in shots if one["strokes"] is not None)
+    assert over == pytest.approx(found["rounds"][0]["over"], abs=0.1)
+
+
+def test_two_rounds_of_a_day_that_look_the_same_are_named(client, empty):
+    for _ in range(2):
+        other = str(uuid4())
+        note(client, empty, *(a_shot(round=other, result=result) for result in ("green", "close", "thin", "over")))
+    note(client, empty, a_shot(on="2026-05-02"))
+    found = log(client, empty)
+    assert [r["same_as"] for r in found["rounds"]] == [None, "2026-05-01", "2026-05-01"]
+    out = found["rounds"][1]["round"]
+    assert client.patch(f"{empty}/log/rounds/{out}", json={"out": True}).status_code == 204
+    assert [r["same_as"] for r in log(client, empty)["rounds"]] == [None, None]
+    client.patch(f"{empty}/log/rounds/{out}", json={"out": False})
+    assert log(client, empty)["shots"] == 9
+    assert client.patch(f"{empty}/log/rounds/{uuid4()}", json={"out": True}).status_code == 404
+
+
+def test_a_shot_taken_back_does_not_come_back_with_its_round(client, empty):
+    other = str(uuid4())
+    back = a_shot(round=other)
+    note(client, empty, back, a_shot(round=other))
+    note(client, empty, {**back, "removed": True})
+    client.patch(f"{empty}/log/rounds/{other}", json={"out": True})
+    client.patch(f"{empty}/log/rounds/{other}", json={"out": False})
+    assert log(client, empty)["shots"] == 1
+
+
+def test_an_offer_that_is_taken_moves_the_verdict_and_one_that_is_left_does_not(client, base):
+    offers = {offer["key"]: offer for offer in log(client, base)["offers"]}
+    before = client.get(base).get_json()
+    decisions = [{"key": "mix", "accepted": False, "on": "2026-11-01", "shots": offers["mix"]["shots"]}]
+    left = edit(client, base, after={**before["document"]["after"], "decisions": decisions})
+    assert left["recommendation"]["scenarios"] == before["recommendation"]["scenarios"]
+    states = {offer["key"]: offer["state"] for offer in log(client, base)["offers"]}
+    assert (states["mix"], states["distances"]) == ("declined", "open")
+    player = before["document"]["player"]
+    taken = edit(client, base, player={**player, "shot_mix": offers["mix"]["shot_mix"]})
+    share = {s["shot"]: s["share"] for s in taken["recommendation"]["scenarios"]}
+    assert taken["recommendation"]["scenarios"] != before["recommendation"]["scenarios"], share
+    distances = edit(
+        client, base, choices={**before["document"]["choices"], "distances": offers["distances"]["distances"]}
+    )
+    assert distances["document"]["choices"]["distances"] == offers["distances"]["distances"]
+    note(client, base, a_shot())
+    assert {o["key"]: o["state"] for o in log(client, base)["offers"]}["mix"] == "newer"
+    kept = client.get(f"{base}/kept").get_json()["kept"]
+    assert client.get(f"{base}/kept/{kept[-1]['id']}").get_json()["document"]["player"]["shot_mix"] is None
+
+
+def test_a_head_that_did_worse_is_judged_by_what_it_did(client, base):
+    """Taken, it counts in the proposal, and the log still looks at the shots against the model without it."""
+    before = log(client, base)
+    offer = next(
+        o for o in before["offers"] if o["key"].startswith("head:") and o["evidence"]["shots"][0]["strokes"] > 0.02
+    )
+    evidence = [{**offer["evidence"], "shots": [{**s, "strokes": 0.6} for s in offer["evidence"]["shots"]]}]
+    sheet = edit(client, base, evidence=evidence)
+    assert [(e["source"], e["name"]) for e in sheet["document"]["evidence"]] == [("log", offer["evidence"]["name"])]
+    assert [head["model"] for head in log(client, base)["heads"]] == [head["model"] for head in before["heads"]]
+
+
+ROWS = """Date,Lie,Course,Distance [yd],Club,Result,Left [yd],Strokes
+2026-05-01,greenside sand,Quarry Down,14,sand,on the green,4,3
+2026-05-01,basic chip,Quarry Down,20,old gap,close,,
+2026-05-01,approach,Quarry Down,88,pw,short of it,12,3
+2026-05-01,basic chip,Quarry Down,20,old gap,close,,
+"""
+
+
+def post_file(client, base, text: str, take=False, mapping=None):
+    content = base64.b64encode(text.encode()).decode()
+    return client.post(f"{base}/log/file", json={"content": content, "take": take, "mapping": mapping})
+
+
+def test_a_table_is_understood_taken_and_not_taken_twice(client, empty):
+    seen = post_file(client, empty, ROWS).get_json()
+    assert (seen["rows"], seen["refused"], seen["unknown"], seen["taken"]) == (4, [], {}, None)
+    assert seen["mapping"]["unit"] == "yd"
+    assert log(client, empty)["shots"] == 0
+    assert post_file(client, empty, ROWS, take=True).get_json()["taken"] == 4, "two rows alike are two shots"
+    longer = ROWS + "2026-05-02,pitch,Quarry Down,40,old lob,heavy,,\n"
+    assert post_file(client, empty, longer, take=True).get_json()["taken"] == 1
+    found = log(client, empty)
+    assert [r["shots"] for r in found["rounds"]] == [1, 4]
+    assert {r["by"] for r in found["rounds"]} == {"file"}
+    shots = client.get(f"{empty}/log/rounds/{found['rounds'][1]['round']}").get_json()["shots"]
+    assert shots[0]["shot"]["distance_m"] == pytest.approx(14 * 0.9144)
+    assert shots[0]["shot"]["holed_in"] == 3
+
+
+def test_a_wrong_row_is_named_and_holds_every_other(client, empty):
+    wrong = ROWS + "someday,basic chip,x,20,old gap,splendid,far,\n"
+    found = post_file(client, empty, wrong, take=True).get_json()
+    assert found["taken"] is None
+    assert {(one["row"], one["field"]) for one in found["refused"]} == {(6, "on"), (6, "result"), (6, "left_m")}
+    assert found["unknown"] == {"result": ["splendid"]}
+    mapping = {**found["mapping"], "results": {**found["mapping"]["results"], "splendid": "close"}}
+    again = post_file(client, empty, wrong.replace("someday", "2026-05-03").replace("far", "3"), True, mapping).get_json()
+    assert again["taken"] == 5
+    without = {**mapping, "columns": {k: v for k, v in mapping["columns"].items() if k != "club"}}
+    assert post_file(client, empty, ROWS, True, without).status_code == 422
+    assert post_file(client, empty, "").status_code == 422
+    assert client.post(f"{empty}/log/file", json={"content": "no base64!"}).status_code == 422
+
+
+def test_a_thousand_rounds_come_in_at_once(client, empty):
+    rows = "".join(
+        f"{date(2023, 1, 1) + timedelta(days=n)},basic chip,,,old gap,on the green,{n % 9},\n" for n in range(1000)
+    )
+    assert post_file(client, empty, ROWS.splitlines()[0] + "\n" + rows, take=True).get_json()["taken"] == 1000
+    found = log(client, empty)
+    assert len(found["rounds"]) == 1000
+    assert found["whole"]["weight"] > 0.95
+
+
+def test_the_log_goes_with_the_file_and_with_the_player(client, base, stranger, database):
+    whole = client.get(f"{base}/export").get_json()
+    assert len(whole["attached"]["log"]) == log(client, base)["shots"]
+    assert len(whole["attached"]["handovers"][0]["scores"]) > 10
+    made = stranger.post("/api/fittings/import", json=whole).get_json()
+    there = f"/api/fittings/{made['id']}"
+    assert log(stranger, there)["whole"] == log(client, base)["whole"]
+    handed = stranger.get(f"{there}/handovers").get_json()["handovers"][0]
+    assert (handed["path"], len(handed["scores"])) == ("", len(whole["attached"]["handovers"][0]["scores"]))
+    client.delete(base)
+    fitting_id = base.rpartition("/")[2]
+    assert client.delete(f"/api/fittings/bin/{fitting_id}").status_code == 204
+    with database.transaction() as session:
+        from sqlalchemy import text
+
+        left = session.execute(
+            text("select count(*) from log_shot where fitting_id = :id"), {"id": fitting_id}
+        ).scalar_one()
+    assert left == 0
+
+
+def test_the_next_fitting_starts_from_the_last(client, base):
+    then = client.get(base).get_json()["document"]
+    following = str(uuid4())
+    assert client.post(f"{base}/next", json={"id": following}).get_json() == {"id": following}
+    assert client.post(f"{base}/next", json={"id": following}).status_code == 201, "sent again it is the same"
+    assert client.post(f"{base}/next", json={"id": str(uuid4())}).status_code == 409, "one follows already"
+    now = client.get(f"/api/fittings/{following}").get_json()["document"]
+    assert now["player"]["delivery"]["attack_deg"] == {**then["player"]["delivery"]["attack_deg"], "source": "earlier"}
+    assert now["grounds"] == then["grounds"]
+    lofts = [wedge["loft_deg"] for wedge in now["bag"]["wedges"]]
+    rechecked = {d["code"]: d["now_deg"] for d in client.get(f"{base}/after").get_json()["drifts"]}
+    assert lofts == pytest.approx([rechecked[f"own:{n}"] for n in range(len(lofts))], abs=0.01)
+    assert (now["after"]["decisions"], len(now["after"]["trips"])) == ([], 2)
+    line = client.get(f"/api/fittings/{following}/timeline").get_json()
+    assert [(era["here"], era["rounds"]) for era in line["eras"]] == [(False, 42), (True, 0)]
+    kinds = {moment["kind"] for moment in line["moments"]}
+    assert kinds == {"fitting", "kept", "built", "handed over", "round", "recheck"}
+    assert line["eras"][0]["promised_strokes_round"] > 1.0
+    lines = {one["id"]: one for one in client.get("/api/fittings").get_json()["fittings"]}
+    assert lines[base.rpartition("/")[2]]["followed"]
+    assert lines[following]["follows"] == base.rpartition("/")[2]
+    assert client.get(base).get_json()["document"] == then, "the last fitting stays as it was"
+
+
+def test_what_is_due_is_told_put_off_and_looked_at(client, base):
+    after = client.get(f"{base}/after").get_json()
+    lofts = next(one for one in after["due"] if one["key"] == "lofts")
+    assert lofts["on"] == "2026-12-03", "six months after the gauge had them"
+    assert [d["advice"] for d in after["drifts"]] == ["leave", "leave", "bend back"]
+    assert 0.05 < after["wear"]["worn"] < 0.3
+    document = client.get(base).get_json()["document"]
+    snoozes = [{"key": "grips", "until": "2099-01-01", "reason": "new ones are ordered"}]
+    looked = [{"key": "grooves", "on": "2026-11-20"}]
+    edit(client, base, after={**document["after"], "snoozes": snoozes, "looked_at": looked})
+    due = {one["key"]: one for one in client.get(f"{base}/after").get_json()["due"]}
+    assert due["grips"]["put_off"] == "new ones are ordered"
+    assert due["grooves"]["on"] == "2027-11-20"
+    line = next(one for one in client.get("/api/fittings").get_json()["fittings"] if one["player_name"] == NAME)
+    assert (line["due_words"], line["due_late"]) == ("next visit", True)
+    twice = {**document["after"], "snoozes": snoozes * 2}
+    reply = client.patch(base, json={"revision": client.get(base).get_json()["revision"], "after": twice})
+    assert reply.status_code == 422
+
+
+def test_a_trip_answers_and_its_mix_must_be_whole(client, base):
+    found = client.get(f"{base}/trip?name=Shingle Bay in June&doubt=yes").get_json()
+    assert found["advice"] in {"setup", "club", "both", "none"}
+    assert found["setup"]["gain_strokes_round"] == pytest.approx(
+        sum(c["gain_strokes_round"] for c in found["setup"]["changes"]), abs=0.01
+    )
+    assert found["setup"]["doubt"]["low"] < found["setup"]["gain_strokes_round"] < found["setup"]["doubt"]["high"]
+    assert {lie["ground"] for lie in found["lies"]} == {"Shingle Bay"}
+    assert client.get(f"{base}/trip?name=nowhere").status_code == 404
+    document = client.get(base).get_json()["document"]
+    trip = document["after"]["trips"][0]
+    for wrong in (
+        {**trip, "grounds": [{**trip["grounds"][0], "share": 0.4}]},
+        {**trip, "from_on": "2027-06-14", "to_on": "2027-06-11"},
+    ):
+        body = {"revision": client.get(base).get_json()["revision"], "after": {**document["after"], "trips": [wrong]}}
+        assert client.patch(base, json=body).status_code == 422
+    # the venue is forgotten: the trip has its own copy of the ground
+    for record in client.get("/api/venues").get_json()["records"]:
+        client.delete(f"/api/venues/{record['id']}")
+    assert client.get(f"{base}/trip?name=Shingle Bay in June").get_json()["advice"] == found["advice"]
+
+
+def test_the_studios_claims_are_held_against_its_logs(client, base, stranger):
+    found = client.get("/api/claims").get_json()
+    assert [one["player"] for one in found["claims"]] == [NAME]
+    assert found["claims"][0]["low"] < found["claims"][0]["seen"] < found["claims"][0]["high"]
+    assert found["every"]["claims"] == 1
+    assert found["would_be"] == found["claims_sd"] == 0.5
+    assert stranger.get("/api/claims").get_json()["claims"] == []
+    assert client.put("/api/claims", json={"claims_sd": 0.3}).get_json()["claims_sd"] == 0.3
+    assert client.put("/api/claims", json={"claims_sd": 3.0}).status_code == 422
+    new = client.post("/api/fittings", json={"player_name": "Somebody new"}).get_json()
+    assert new["document"]["choices"]["economy"]["claims_sd"] == 0.3
+    assert client.get(base).get_json()["document"]["choices"]["economy"]["claims_sd"] is None
+    assert stranger.get("/api/claims").get_json()["claims_sd"] == 0.5
+
+
+def test_shots_of_a_phone_go_to_the_clubs_as_they_are_called_today(client, app, base):
+    handed = client.get(f"{base}/handovers").get_json()["handovers"][0]
+    address = f"/api/page/{handed['path'].removeprefix('/p/')}"
+    visitor = app.test_client()
+    page = visitor.get(address).get_json()
+    assert page["noted_shots"] == log(client, base)["shots"]
+    assert [club["code"] for club in page["clubs"]][-2:] == ["pw", "9i"]
+    assert page["clubs"][2]["name"] == "old sixty"
+    # the bag is put in another order since
+    document = client.get(base).get_json()["document"]
+    wedges = document["bag"]["wedges"]
+    edit(client, base, bag={**document["bag"], "wedges": [wedges[2], wedges[0]]})
+    far = str(date.today() + timedelta(days=400))
+    shots = [a_shot(club="own:2", on=far), a_shot(club="own:1"), a_shot(club="pw", advised="own:0")]
+    assert visitor.post(f"{address}/shots", json={"shots": shots}).get_json() == {"taken": 3}
+    with_clubs = {
+        one["shot"]["id"]: (one["shot"]["club"], one["shot"]["advised"], one["shot"]["on"])
+        for shot in shots
+        for one in client.get(f"{base}/log/rounds/{shot['round']}").get_json()["shots"]
+    }
+    assert with_clubs[shots[0]["id"]][0] == "own:0", "the old sixty is the first one now"
+    assert with_clubs[shots[0]["id"]][2] <= str(date.today() + timedelta(days=1)), "a phone with a wrong clock"
+    assert with_clubs[shots[1]["id"]][0].startswith("gone:")
+    assert with_clubs[shots[2]["id"]][:2] == ("pw", "own:1")
+    assert log(client, base)["unknown"] > 0
+    assert visitor.post(f"{address[:-1]}x/shots", json={"shots": shots}).status_code == 404
+    client.delete(f"{base}/handovers/{handed['id']}")
+    assert visitor.post(f"{address}/shots", json={"shots": [a_shot()]}).status_code == 404
+
+
+def test_a_build_takes_the_shots_of_its_clubs_along(client, base, database):
+    """Renamed with the strikes: the shots of a club that is built anew stay with the club as it was."""
+    from uuid import UUID
+
+    from oblatus.store.builds import StudioBuilds
+    from oblatus.store.repositories import studios
+
+    before = {line["club"] for line in log(client, base)["clubs"]}
+    assert "old sixty" in before
+    with database.transaction() as session:
+        names = {"own:2": "was:12345678:2"}
+        StudioBuilds(session, studios(session)[0].id).rename_clubs(UUID(base.rpartition("/")[2]), names, names)
+    after = log(client, base)
+    assert "old sixty" not in {line["club"] for line in after["clubs"]}
+    assert after["unknown"] > 0
+    assert json.dumps(after)
