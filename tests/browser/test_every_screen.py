@@ -154,6 +154,25 @@ def test_dialogs_the_desk_and_another_player_are_readable(signed: Page, address:
 
 
 @pytest.mark.parametrize("light", ["light", "dark"])
+def test_the_log_and_what_comes_after_are_readable_and_within_reach(signed: Page, address: str, light: str):
+    signed.evaluate("light => localStorage.setItem('mantine-color-scheme-value', light)", light)
+    signed.get_by_role("link", name="Joss Underhay").click()
+    expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
+    base = signed.url.rsplit("/", 1)[0]
+    wrong = []
+    for view, there in (("seen", "Verdict"), ("rechecks", "Grooves"), ("trips", "Advice"), ("years", "Every moment")):
+        signed.set_viewport_size({"width": 1280, "height": 800})
+        signed.goto(f"{base}/log?view={view}")
+        expect(signed.get_by_role("region", name=there)).to_be_visible()
+        wrong += look(signed, f"log, {view}, {light}")
+    signed.set_viewport_size({"width": 1280, "height": 800})
+    signed.goto(f"{address}/claims")
+    expect(signed.get_by_text("came true").first).to_be_visible()
+    wrong += look(signed, f"claims, {light}")
+    assert wrong == [], "\n".join(wrong)
+
+
+@pytest.mark.parametrize("light", ["light", "dark"])
 def test_players_and_account_are_readable_and_within_reach(signed: Page, address: str, light: str):
     signed.evaluate("light => localStorage.setItem('mantine-color-scheme-value', light)", light)
     signed.goto(address)

@@ -89,7 +89,7 @@ def test_a_page_is_light_readable_and_closed_by_a_press(orla: Page, phone: Page,
     wrong = []
     for light in ("light", "dark"):
         phone.emulate_media(color_scheme=light)
-        for tab in ("How far", "My lie", "Practise", "My clubs"):
+        for tab in ("How far", "My lie", "Note", "Practise", "Clubs"):
             phone.get_by_role("button", name=tab).click()
             wrong += look(phone, f"phone, {tab}, {light}", PHONES)
     assert wrong == []
