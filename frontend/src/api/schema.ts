@@ -435,6 +435,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/card/setup.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The first page of the setup card as a picture. */
+        get: operations["card_get_setup_picture_card_setup_png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/carries": {
         parameters: {
             query?: never;
@@ -3648,7 +3665,8 @@ export interface components {
         };
         /**
          * EraOut
-         * @description One fitting of the timeline: when, lofts and bounces in the bag, habit, strokes by situation.
+         * @description One fitting of the timeline: when, lofts and bounces in the bag, habit, strokes by situation, and what the drills
+         *     of the one before it did by what was measured now.
          */
         EraOut: {
             /** Attack Deg */
@@ -3661,6 +3679,8 @@ export interface components {
             bounces_deg: number[];
             /** Came Strokes Round */
             came_strokes_round: number | null;
+            /** Drills */
+            drills: string[];
             /**
              * Fitting Id
              * Format: uuid
@@ -6013,7 +6033,8 @@ export interface components {
         /**
          * PageOut
          * @description The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
-         *     holds, whether a newer one is there; what a shot can be noted with, and how many were.
+         *     holds, whether a newer one is there; which of its clubs are
+         *     in the bag no longer; what a shot can be noted with, and how many were.
          */
         PageOut: {
             /** Clubs */
@@ -6023,6 +6044,8 @@ export interface components {
              * Format: date-time
              */
             expires_at: string;
+            /** Gone */
+            gone: string[];
             /** Newer */
             newer: boolean;
             /** Noted Rounds */
@@ -11815,6 +11838,109 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    card_get_setup_picture_card_setup_png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Bad Request */

@@ -73,6 +73,9 @@ export function Clubs({ page, token, expires }: { page: Page; token: string; exp
       <p>
         <a className="wide" href={`/api/page/${token}/dates.ics`}>
           Into my calendar
+        </a>{" "}
+        <a className="wide" href={`webcal://${location.host}/api/page/${token}/dates.ics`}>
+          Keep them up to date
         </a>
       </p>
       <p className="quiet">

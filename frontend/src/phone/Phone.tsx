@@ -93,6 +93,11 @@ export function Phone({ token }: { token: string }) {
       {opened.newer && (
         <p className="told">The studio has made you a newer page since. Ask for its link; this one stays as it was.</p>
       )}
+      {opened.gone.length > 0 && (
+        <p className="told">
+          The studio does not have {opened.gone.join(" and ")} in your bag any more. This page is as it was handed over.
+        </p>
+      )}
       <main>
         {tab === "far" && <Far page={page} />}
         {tab === "lie" && <Lie page={page} />}

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { DrillDrawing } from "../pictures/DrillDrawing/DrillDrawing";
+import { ScoreChart } from "../pictures/ScoreChart/ScoreChart";
 import { plain } from "../units/units";
 import { keep, type Score, today } from "./outbox";
 import type { Opened, Page } from "./Phone";
@@ -73,7 +74,12 @@ export function Practise({ page, scores, standings, token, unsent, refusal, onSc
         </p>
       )}
       {drill.beat !== null && <Beat each={drill.beat} />}
-      <Chart drill={drill} scores={[...scores, ...unsent].filter((one) => one.drill === drill.key)} />
+      <ScoreChart
+        name="Scores"
+        count={drill.count}
+        mark={drill.mark}
+        scores={[...scores, ...unsent].filter((one) => one.drill === drill.key)}
+      />
       <Count
         key={drill.key}
         drill={drill}
@@ -133,41 +139,6 @@ function Count({ drill, onDone }: { drill: Drill; onDone: (score: number) => voi
         </button>
       )}
     </div>
-  );
-}
-
-const SHOWN = 10;
-
-/** What was scored, with the line to pass. */
-function Chart({ drill, scores }: { drill: Drill; scores: readonly { score: number; count: number }[] }) {
-  const last = scores.slice(-SHOWN);
-  if (last.length === 0) return null;
-  const height = 90;
-  const up = (score: number) => (score / drill.count) * height;
-  const width = 340 / SHOWN;
-  return (
-    <svg
-      viewBox="0 0 340 120"
-      role="img"
-      className="chart"
-      aria-label={`Scores: ${last.map((one) => one.score).join(", ")}; pass ${drill.mark}`}
-    >
-      {last.map((one, n) => (
-        <g key={n}>
-          <rect
-            x={n * width + 3}
-            y={110 - up(one.score)}
-            width={width - 6}
-            height={up(one.score)}
-            fill={one.score >= drill.mark ? "var(--ink)" : "var(--rung)"}
-          />
-          <text x={n * width + width / 2} y={106 - up(one.score)} textAnchor="middle">
-            {one.score}
-          </text>
-        </g>
-      ))}
-      <path d={`M0 ${110 - up(drill.mark)}H340`} stroke="var(--moss)" strokeDasharray="5 4" />
-    </svg>
   );
 }
 

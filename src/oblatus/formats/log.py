@@ -251,7 +251,8 @@ class MomentOut(Strict):
 
 
 class EraOut(Strict):
-    """One fitting of the timeline: when, lofts and bounces in the bag, habit, strokes by situation."""
+    """One fitting of the timeline: when, lofts and bounces in the bag, habit, strokes by situation, and what the drills
+    of the one before it did by what was measured now."""
 
     fitting_id: UUID
     on: date
@@ -269,6 +270,7 @@ class EraOut(Strict):
     came_strokes_round: float | None
     rounds: int
     strokes: dict[str, float]
+    drills: list[str]
 
 
 class TimelineOut(Strict):

@@ -125,13 +125,15 @@ class PageClubOut(Strict):
 
 class PageOut(Strict):
     """The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
-    holds, whether a newer one is there; what a shot can be noted with, and how many were."""
+    holds, whether a newer one is there; which of its clubs are
+    in the bag no longer; what a shot can be noted with, and how many were."""
 
     page: PageDocument
     scores: list[ScoreOut]
     standings: list[StandingOut]
     expires_at: datetime
     newer: bool
+    gone: list[str]
     clubs: list[PageClubOut]
     results: list[ResultOut]
     noted_shots: int

@@ -272,7 +272,9 @@ def open_page(database: Database, token: str, address: str) -> PageOut:
         newer = any(one.created_at > held.created_at and one.closed_at is None for one in rows.handovers(held.fitting_id))
         scores = [_score(one) for one in rows.scores(held.id)]
         shots = StudioRounds(session, held.studio_id).shots(held.fitting_id)
-        bag = FittingDocument.model_validate(StudioRows(session, held.studio_id).fitting(held.fitting_id).document).bag
+        row_now = StudioRows(session, held.studio_id).fitting(held.fitting_id)
+        document = FittingDocument.model_validate(row_now.document)
+    bag = document.bag
     page = PageDocument.model_validate(held.content)
     above = [("pw", ABOVE[0], bag.pitching_wedge_loft_deg), ("9i", ABOVE[1], bag.nine_iron_loft_deg)]
     clubs = [PageClubOut(code=club.code, name=club.name, loft_deg=club.loft_deg) for club in page.card.clubs]
@@ -280,8 +282,16 @@ def open_page(database: Database, token: str, address: str) -> PageOut:
         page=page, scores=scores, standings=standings_of(page, scores), expires_at=held.expires_at, newer=newer,
         clubs=[*clubs, *(PageClubOut(code=code, name=name, loft_deg=loft) for code, name, loft in above)],
         results=[ResultOut(key=one.key, name=one.name) for one in RESULTS],
-        noted_shots=len(shots), noted_rounds=len({one.round for one in shots}),
+        gone=gone_from(document, page), noted_shots=len(shots), noted_rounds=len({one.round for one in shots}),
     )  # fmt: skip
+
+
+def gone_from(document: FittingDocument, page: PageDocument) -> list[str]:
+    """Names of the clubs of a page that are in the bag no longer; none of a set that was only proposed."""
+    if page.card.basis == "proposed":
+        return []
+    here = {wedge.name for wedge in document.bag.wedges}
+    return [club.name for club in page.card.clubs if club.name not in here]
 
 
 def _held(row: HandoverRow | None) -> HandoverRow:

@@ -37,10 +37,12 @@ def print_card(
     return Printed(_pdf(card, chosen, kind, reader, link), f"{card.player} {kind} card")
 
 
-def draw_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader, link: str | None = None) -> Printed:
-    """The first page of the bag card as PNG; raises as `print_card`."""
+def draw_card(
+    database: Database, actor: Actor, fitting_id: UUID, kind: Kind, reader: Reader, link: str | None = None
+) -> Printed:
+    """The first page of a card as PNG; raises as `print_card`."""
     card, chosen = _card(database, actor, fitting_id, reader)
-    return Printed(as_png(_pdf(card, chosen, "bag", reader, link), DOTS_PER_INCH), f"{card.player} bag card")
+    return Printed(as_png(_pdf(card, chosen, kind, reader, link), DOTS_PER_INCH), f"{card.player} {kind} card")
 
 
 def list_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> Printed:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import date
+from itertools import pairwise
 from typing import Any
 from uuid import UUID
 
+from oblatus.core.card.drills import BY_NAME, worked
 from oblatus.core.log.says import seen_of, shot_spread
 from oblatus.errors import InputError
 from oblatus.formats.fitting import FittingDocument
@@ -45,8 +47,35 @@ def see_timeline(database: Database, actor: Actor, fitting_id: UUID) -> Timeline
         _era(row, kept[row.id], came[row.id], len({one.round for one in shots[row.id]}), here=row.id == fitting_id)
         for row in line
     ]
+    for n, (before, row) in enumerate(pairwise(line)):
+        with database.transaction() as session:
+            pages = StudioHandovers(session, actor.studio_id).handovers(before.id)
+            drills = [drill for page in pages[:1] for drill in page.content["card"]["drills"]]
+        eras[n + 1] = eras[n + 1].model_copy(update={"drills": drill_words(before, row, drills)})
     names = {leak["situation"]: leak["name"] for row in line for leak in _leaks(kept[row.id])}
     return TimelineOut(eras=eras, moments=sorted(moments, key=lambda one: one.on, reverse=True), situations=names)
+
+
+LEVERS = {"entry": "entry_mm", "lean": "lean_deg"}
+"""The estimate of the habit whose spread a drill trains; no spread of speed is kept."""
+
+
+def drill_words(before: FittingRow, row: FittingRow, drills: Sequence[Mapping[str, Any]]) -> list[str]:
+    """What became of the spreads that drills trained, where both fittings measured them."""
+    found = []
+    then, now = (FittingDocument.model_validate(one.document).player.delivery for one in (before, row))
+    for drill in drills:
+        key = LEVERS.get(BY_NAME[drill["key"]].trains)
+        if key is None:
+            continue
+        was, is_ = getattr(then, key), getattr(now, key)
+        if was.source != "measured" or is_.source != "measured":
+            found.append(f"{drill['name']}: not measured again yet")
+            continue
+        seen = worked((was.spread, was.count or 0), (is_.spread, is_.count or 0))
+        unit = "mm" if key.endswith("_mm") else "°"
+        found.append(f"{drill['name']}: spread {was.spread:.1f} {unit} then, {is_.spread:.1f} {unit} now: {seen.call}")
+    return found
 
 
 def _moments(session: Any, actor: Actor, row: FittingRow, kept: list[SnapshotRow]) -> list[MomentOut]:
@@ -115,5 +144,6 @@ def _era(row: FittingRow, kept: list[SnapshotRow], over: float | None, rounds: i
         lean_spread=delivery.lean_deg.spread, lean_source=delivery.lean_deg.source, handicap=document.player.handicap,
         promised_strokes_round=None if promised is None else round(promised, 3),
         came_strokes_round=None if promised is None or over is None else round(promised - over, 3), rounds=rounds,
+        drills=[],
         strokes={leak["situation"]: round(float(leak["strokes_round"]), 3) for leak in _leaks(kept)},
     )  # fmt: skip

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from oblatus.core.card.drills import BY_NAME, CATALOGUE, Gain, prescribe, standing_of
+from oblatus.core.card.drills import BY_NAME, CATALOGUE, Gain, prescribe, standing_of, worked
 from oblatus.core.session.faults import Fault
 
 
@@ -50,3 +50,15 @@ def test_three_passes_raise_the_level_and_six_goes_without_one_ask_for_another()
     assert standing_of(line, [6, 7, 5, 6, 7]).level == 0, "three in a row, not three in all"
     assert standing_of(line, [3] * 6).advice == "another drill"
     assert standing_of(line, [6] * 3 + [8] * 3 + [9] * 3).advice == "done"
+
+
+def test_what_became_of_a_trained_spread_is_told_by_the_f_distribution():
+    """F(9, 9) at 0.9 is 2.44 in the published tables: equal spreads of ten strikes lie between 1 / 1.56 and 1.56."""
+    same = worked((12.0, 10), (12.0, 10))
+    assert (same.ratio, same.call) == (1.0, "no difference shown")
+    assert same.high == pytest.approx(2.44**0.5, abs=0.002)
+    assert same.low == pytest.approx(1.0 / same.high)
+    assert worked((12.0, 40), (8.0, 40)).call == "smaller"
+    assert worked((8.0, 40), (12.0, 40)).call == "larger"
+    assert worked((12.0, 40), (8.0, 3)).call == "no difference shown", "three strikes say little"
+    assert worked((12.0, 1), (8.0, 40)).call == worked((0.0, 9), (8.0, 9)).call == "no difference shown"

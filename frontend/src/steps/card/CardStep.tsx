@@ -105,7 +105,11 @@ export default function CardStep() {
                   PNG
                 </a>
                 , <a href={`/api/fittings/${server.id}/card/distances.csv`}>CSV</a>. Setup card:{" "}
-                <a href={`/api/fittings/${server.id}/card/setup.pdf`}>PDF</a>.
+                <a href={`/api/fittings/${server.id}/card/setup.pdf`}>PDF</a>,{" "}
+                <a href={`/api/fittings/${server.id}/card/setup.png`} download>
+                  PNG
+                </a>
+                .
               </p>
               {card.data.measured < card.data.rows.length && (
                 <p className={classes.links}>

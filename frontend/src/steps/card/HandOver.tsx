@@ -5,6 +5,7 @@ import { v4 as newId } from "uuid";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useSaved } from "../../app/useKeep";
+import { ScoreChart } from "../../pictures/ScoreChart/ScoreChart";
 import { PlainNumber } from "../parts/PlainNumber";
 import classes from "./Card.module.css";
 
@@ -136,16 +137,14 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
         const standing = one.standings.find((found) => found.drill === known.key);
         return (
           mine.length > 0 && (
-            <p key={known.key}>
-              {known.name}, pass {standing?.mark ?? known.mark}:{" "}
-              {mine
-                .slice(-12)
-                .map((score) => score.score)
-                .join(", ")}{" "}
-              of {known.count}
-              {mine.some((score) => score.by === "fitter") && ", some counted here"}
-              {standing && standing.advice !== "go on" && `: ${standing.advice}`}
-            </p>
+            <div key={known.key}>
+              <p>
+                {known.name}: {mine.length} {mine.length === 1 ? "go" : "goes"}
+                {mine.some((score) => score.by === "fitter") && ", some counted here"}
+                {standing && standing.advice !== "go on" && `: ${standing.advice}`}
+              </p>
+              <ScoreChart name={known.name} count={known.count} mark={standing?.mark ?? known.mark} scores={mine} />
+            </div>
           )
         );
       })}

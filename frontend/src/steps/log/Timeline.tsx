@@ -61,6 +61,7 @@ export function Timeline() {
           : figure(era.came_strokes_round),
     ],
     ["rounds noted", (era) => String(era.rounds)],
+    ["what the drills before it did", (era) => era.drills.join("; ") || "–"],
     ...Object.entries(situations).map(
       ([key, name]) => [`${name}, strokes lost a round`, (era: Era) => figure(era.strokes[key] ?? null)] as const,
     ),

@@ -6,6 +6,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from scipy.special import fdtri
+
 from oblatus.core.session.faults import Fault
 from oblatus.core.shots import BY_KEY
 
@@ -227,3 +229,34 @@ def standing_of(drill: Drill, scores: Sequence[int]) -> Standing:
         elif dry >= CHANGE_AFTER:
             advice = "another drill"
     return Standing(level, drill.levels[level], row, advice)
+
+
+@dataclass(frozen=True, slots=True)
+class Worked:
+    """What became of a spread that drills trained: spread now over spread then, in 8 of 10 between."""
+
+    ratio: float
+    low: float
+    high: float
+    call: Literal["smaller", "larger", "no difference shown"]
+
+
+def worked(then: tuple[float, int], now: tuple[float, int]) -> Worked:
+    """Two measured spreads with their counts of strikes, the later beside the earlier.
+
+    Their variances compare by F: s1^2 / s2^2 over the true ratio is F(n1 - 1, n2 - 1) for normal scatter (Fisher 1924).
+    It is called where one does not lie in the interval. Fewer than two strikes, or no spread, tell nothing: then the
+    interval is as wide as can be.
+    """
+    (before, m), (after, n) = then, now
+    if min(m, n) < 2 or before <= 0.0:
+        return Worked(1.0, 0.0, float("inf"), "no difference shown")
+    ratio = after / before
+    low = ratio / float(fdtri(n - 1, m - 1, 0.9)) ** 0.5
+    high = ratio / float(fdtri(n - 1, m - 1, 0.1)) ** 0.5
+    call: Literal["smaller", "larger", "no difference shown"] = "no difference shown"
+    if high < 1.0:
+        call = "smaller"
+    elif low > 1.0:
+        call = "larger"
+    return Worked(ratio, low, high, call)

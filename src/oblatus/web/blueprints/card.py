@@ -16,6 +16,7 @@ blueprint = APIBlueprint("card", __name__, url_prefix="/api/fittings/<uuid:fitti
 
 
 AS_PDF = {"content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}}}
+AS_PNG = {"content": {"image/png": {"schema": {"type": "string", "format": "binary"}}}}
 
 
 @blueprint.get("/card", responses={200: CardOut})
@@ -45,12 +46,16 @@ def get_setup_card(path: FittingPath) -> Answer:
     return download(found.content, "application/pdf", found.name, ".pdf")
 
 
-@blueprint.get(
-    "/card/bag.png", responses={200: {"content": {"image/png": {"schema": {"type": "string", "format": "binary"}}}}}
-)
+@blueprint.get("/card/bag.png", responses={200: AS_PNG})
 def get_bag_picture(path: FittingPath) -> Answer:
     """The first page of the bag card as a picture."""
-    return inline(draw_card(database(), actor(), path.fitting_id, reader(), _link(path)).content, "image/png")
+    return inline(draw_card(database(), actor(), path.fitting_id, "bag", reader(), _link(path)).content, "image/png")
+
+
+@blueprint.get("/card/setup.png", responses={200: AS_PNG})
+def get_setup_picture(path: FittingPath) -> Answer:
+    """The first page of the setup card as a picture."""
+    return inline(draw_card(database(), actor(), path.fitting_id, "setup", reader()).content, "image/png")
 
 
 def _link(path: FittingPath) -> str | None:
