@@ -25,13 +25,15 @@ FLAGS = [
     "--disable-dev-shm-usage",
 ]
 PLAYER = "Orla Wethercote"
-VIEW_OF = {"measure": "carries?view=measure", "merge": "player", "phone": "card"}
+VIEW_OF = {
+    "measure": "carries?view=measure", "merge": "player", "phone": "card", "trip": "log?view=trips",
+}  # fmt: skip
 VIEWS = (
-    "players", "account", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles", "proof",
-    "build", "card", "desk", "kept", "merge", "phone",
+    "players", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles", "proof",
+    "build", "card", "log", "trip", "desk", "kept", "merge", "phone",
 )  # fmt: skip
-PLAYER_OF = {"proof": "Tam Hollis", "build": "Tam Hollis"}
-ALONE = {"players", "account", "desk"}
+PLAYER_OF = {"proof": "Tam Hollis", "build": "Tam Hollis", "log": "Joss Underhay", "trip": "Joss Underhay"}
+ALONE = {"players", "desk"}
 FILE = """Short game export;;;;;;;
 
 Club;Shot type;Carry [yd];Club Speed [mph];Spin Rate [rpm];Attack angle;Shaft lean;Apex [ft]
@@ -109,10 +111,14 @@ def kept(page: Page, _url: str) -> None:
         page.get_by_role("table").first.wait_for()
 
 
-def account(page: Page, url: str) -> None:
-    """The fitter's own page."""
-    page.goto(f"{url}/account")
-    page.get_by_text("this browser").wait_for()
+def log(page: Page, _url: str) -> None:
+    """What a year of rounds says."""
+    page.get_by_role("region", name="Verdict").wait_for()
+
+
+def trip(page: Page, _url: str) -> None:
+    """A trip with its doubt drawn."""
+    page.get_by_text("8 of 10:").first.wait_for()
 
 
 def ground(page: Page, _url: str) -> None:
@@ -202,7 +208,7 @@ def meet(page: Page, url: str) -> None:
 
 
 STAGES = {
-    "kept": kept, "account": account, "merge": meet, "ground": ground, "bag": bag, "import": strikes_of_a_file,
+    "kept": kept, "log": log, "trip": trip, "merge": meet, "ground": ground, "bag": bag, "import": strikes_of_a_file,
     "strikes": strikes, "carries": carries, "soles": soles, "build": build, "card": card, "phone": phone, "desk": desk,
 }  # fmt: skip
 

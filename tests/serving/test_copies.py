@@ -44,7 +44,8 @@ def test_a_copy_put_back_answers_every_export_byte_for_byte(client, fitting, ser
     before = answers(client)
     copy = tmp_path / "copy.oblatus"
     rows = make_copy(server, copy)
-    assert (rows["photo"], rows["snapshot"]) == (1, 1)
+    assert (rows["photo"], rows["snapshot"]) == (1, 2)
+    assert rows["log_shot"] > 400
     assert copy.stat().st_mode & 0o777 == 0o600
 
     empty = tmp_path / "empty"

@@ -15,10 +15,21 @@ def changed(**sections) -> FittingDocument:
     return parse_fitting({**NEW.model_dump(mode="json"), **sections})
 
 
-def test_every_step_has_a_state_and_those_to_come_say_so():
+def test_every_step_has_a_state():
     states = step_states(NEW, (), None)
     assert tuple(states) == tuple(STEPS)
-    assert {step for step, state in states.items() if state == "later"} == {"log"}
+    assert set(states.values()) <= {"empty", "partly", "done", "stale"}
+
+
+def test_a_log_is_begun_by_a_shot_and_done_once_its_mix_was_answered():
+    assert step_states(NEW, (), None)["log"] == "empty"
+    assert step_states(NEW, (), None, logged=3)["log"] == "partly"
+    answered = {"decisions": [{"key": "mix", "accepted": False, "on": "2026-05-01", "shots": 3}]}
+    assert step_states(changed(after=answered), (), None, logged=3)["log"] == "done"
+
+
+def test_a_new_player_is_empty():
+    states = step_states(NEW, (), None)
     assert (states["player"], states["ground"], states["bag"]) == ("empty", "empty", "empty")
 
 
