@@ -171,7 +171,12 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
                   onClick={() => setClub(one.code)}
                 >
                   {one.name}
-                  {one.code === advised && <small>advised</small>}
+                  {one.code === advised && (
+                    <>
+                      {" "}
+                      <small>advised</small>
+                    </>
+                  )}
                 </button>
               ))}
           </div>

@@ -65,16 +65,22 @@ export function Offers({ log }: { log: Log }) {
                   {open === offer.key ? "Hide the shares" : "Show the shares"}
                 </button>
               )}
-              <Button size="xs" disabled={offer.state === "accepted"} onClick={() => say(offer, true)}>
-                Take it<span className="visually-hidden">: {offer.name}</span>
+              <Button
+                aria-label={`Take it: ${offer.name}`}
+                size="xs"
+                disabled={offer.state === "accepted"}
+                onClick={() => say(offer, true)}
+              >
+                Take it
               </Button>
               <Button
+                aria-label={`Leave it: ${offer.name}`}
                 size="xs"
                 variant="default"
                 disabled={offer.state === "declined"}
                 onClick={() => say(offer, false)}
               >
-                Leave it<span className="visually-hidden">: {offer.name}</span>
+                Leave it
               </Button>
             </span>
             {open === offer.key && offer.shares && (

@@ -21,6 +21,7 @@ export function Rechecks() {
   const after = useQuery({
     queryKey: ["after", server.id, server.revision],
     placeholderData: (last) => last,
+    staleTime: 0, // the gauge may have read a club since
     retry: false,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/after", { params: { path: { fitting_id: server.id } } })),
   });
@@ -165,6 +166,7 @@ function DueLine({ due }: { due: Due }) {
       <span className={classes.buttons}>
         {due.on <= soon() && (
           <Button
+            aria-label={`Looked at today: ${due.words}`}
             size="xs"
             onClick={() =>
               edit("after", {
@@ -176,16 +178,22 @@ function DueLine({ due }: { due: Due }) {
               })
             }
           >
-            Looked at today<span className="visually-hidden">: {due.words}</span>
+            Looked at today
           </Button>
         )}
         {due.put_off ? (
-          <Button size="xs" variant="default" onClick={() => put(others)}>
-            Not put off<span className="visually-hidden">: {due.words}</span>
+          <Button aria-label={`Not put off: ${due.words}`} size="xs" variant="default" onClick={() => put(others)}>
+            Not put off
           </Button>
         ) : (
-          <Button size="xs" variant="default" aria-expanded={open} onClick={() => setOpen(!open)}>
-            Put off<span className="visually-hidden">: {due.words}</span>
+          <Button
+            aria-label={`Put off: ${due.words}`}
+            size="xs"
+            variant="default"
+            aria-expanded={open}
+            onClick={() => setOpen(!open)}
+          >
+            Put off
           </Button>
         )}
       </span>

@@ -60,6 +60,7 @@ export function Rounds({ log }: { log: Log }) {
               {round.same_as && <strong> Another round of that day looks the same: take one out.</strong>}
             </span>
             <Button
+              aria-label={`Take out the round of ${on(round.on)}`}
               size="xs"
               variant="subtle"
               color="rust"
@@ -68,7 +69,7 @@ export function Rounds({ log }: { log: Log }) {
                 setTaken({ round: round.round, on: round.on });
               }}
             >
-              Take out<span className="visually-hidden"> the round of {on(round.on)}</span>
+              Take out
             </Button>
             {open === round.round && <Shots round={round.round} />}
           </li>

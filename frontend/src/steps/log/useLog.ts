@@ -14,6 +14,7 @@ export function useLog() {
     queryKey: ["log", server.id, server.revision, server.strikes_key, units.distance],
     placeholderData: (last) => last,
     retry: false,
+    staleTime: 0, // shots come from a phone at any time
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } } })),
   });
 }

@@ -19,12 +19,12 @@ class StrokesJudge:
     def __init__(self, pool: FamilyPool, progress: Progress | None = None) -> None:
         self.pool, self.progress = pool, progress
         self.jobs = JobBook()
-        self._sheets: OrderedDict[tuple[Hashable, Hashable], Sheet] = OrderedDict()
+        self._sheets: OrderedDict[tuple[_Key, Hashable], Sheet] = OrderedDict()
         self._guard = threading.Lock()
 
     def sheet(self, asked: Asked) -> Sheet:
         """The sheet of a question."""
-        model = _key(asked)
+        model = _Key(_key(asked))
         key = (model, asked.proved)
         with self._guard:
             sheet = self._sheets.get(key)
@@ -42,6 +42,21 @@ class StrokesJudge:
         with self._guard:
             for key in [key for key, known in self._sheets.items() if known is sheet]:
                 del self._sheets[key]
+
+
+class _Key:
+    """A deep key whose hash is reckoned once: most keys differ, and are told apart by it."""
+
+    __slots__ = ("_hash", "value")
+
+    def __init__(self, value: Hashable) -> None:
+        self.value, self._hash = value, hash(value)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Key) and self._hash == other._hash and self.value == other.value
 
 
 def _key(asked: Asked) -> Hashable:

@@ -1,0 +1,174 @@
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { server, show } from "../../testing/show";
+import { NoteShots } from "./NoteShots";
+import { Offers } from "./Offers";
+import { Rechecks } from "./Rechecks";
+import { Rounds } from "./Rounds";
+import type { Log } from "./useLog";
+
+const AFTER = {
+  decisions: [],
+  snoozes: [],
+  looked_at: [],
+  use: { rounds_year: null, range_balls_week: null },
+  trips: [],
+};
+const evidence = (name: string, against: string, source = "log") => ({ source, name, against, shots: [] });
+const DRAFT = {
+  after: AFTER,
+  player: { name: "somebody", shot_mix: null },
+  choices: { distances: null, economy: { table_scale: null } },
+  evidence: [
+    evidence("gap", "the bag's other clubs on turf"),
+    evidence("gap", "the bag's other clubs on sand"),
+    evidence("gap", "sand", "proof"),
+  ],
+};
+const offer = (change: object) => ({
+  key: "mix",
+  name: "Shots faced",
+  words: "20 shots",
+  shots: 20,
+  state: "open",
+  shot_mix: null,
+  distances: null,
+  table_scale: null,
+  evidence: null,
+  shares: null,
+  ...change,
+});
+const log = (change: object) =>
+  ({ offers: [], rounds: [], choices: [], clubs_here: [], decisions: [], ...change }) as unknown as Log;
+const edit = vi.fn();
+const store = (draft: object = DRAFT) => ({
+  server: { id: "f", revision: 3, strikes_key: "", document: {} },
+  draft,
+  edit,
+});
+
+beforeEach(() => edit.mockClear());
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+it("an offer that is taken goes into its section and is answered; one that is left is only answered", () => {
+  const mix = { chip: 0.4, pitch: 0.6 };
+  show(<Offers log={log({ offers: [offer({ shot_mix: mix })] })} />, store());
+  fireEvent.click(screen.getByRole("button", { name: "Take it: Shots faced" }));
+  const said = (accepted: boolean) => ({
+    ...AFTER,
+    decisions: [{ key: "mix", accepted, on: new Date().toISOString().slice(0, 10), shots: 20 }],
+  });
+  expect(edit.mock.calls).toEqual([
+    ["after", said(true)],
+    ["player", { ...DRAFT.player, shot_mix: mix }],
+  ]);
+  edit.mockClear();
+  fireEvent.click(screen.getByRole("button", { name: "Leave it: Shots faced" }));
+  expect(edit.mock.calls).toEqual([["after", said(false)]]);
+});
+
+it("what a log shows of a head replaces what it showed before there, and nothing else", () => {
+  const new_one = { ...evidence("gap", "the bag's other clubs on turf"), shots: [{ shot: "chip", strokes: 0.1 }] };
+  show(
+    <Offers log={log({ offers: [offer({ key: "head:own:0:turf", name: "gap, turf", evidence: new_one })] })} />,
+    store(),
+  );
+  fireEvent.click(screen.getByRole("button", { name: "Take it: gap, turf" }));
+  expect(edit.mock.lastCall).toEqual(["evidence", [DRAFT.evidence[1], DRAFT.evidence[2], new_one]]);
+});
+
+it("an answer is said again only by another answer, and asked anew when shots came", () => {
+  const offers = [
+    offer({ state: "accepted" }),
+    offer({ key: "table", name: "Strokes table", state: "declined", table_scale: 1.2 }),
+    offer({ key: "distances", name: "Distances faced", state: "newer", distances: [] }),
+  ];
+  show(<Offers log={log({ offers })} />, store());
+  expect(screen.getByRole("button", { name: "Take it: Shots faced" }).hasAttribute("disabled")).toBe(true);
+  expect(screen.getByRole("button", { name: "Leave it: Strokes table" }).hasAttribute("disabled")).toBe(true);
+  expect(screen.getByText("more shots since it was answered")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Take it: Strokes table" }));
+  expect(edit.mock.lastCall).toEqual(["choices", { distances: null, economy: { table_scale: 1.2 } }]);
+});
+
+it("a round is taken out and put back, and two that look the same are said so", async () => {
+  const asked = server({ "PATCH log/rounds": null, "GET log": {} });
+  const round = {
+    round: "r1",
+    on: "2026-05-01",
+    by: "player",
+    shots: 4,
+    unknown: 1,
+    over: 0.42,
+    same_as: "2026-05-01",
+  };
+  show(<Rounds log={log({ rounds: [round, { ...round, round: "r2", same_as: null, unknown: 0 }] })} />, store());
+  const first = screen.getAllByRole("listitem")[0] as HTMLElement;
+  expect(first.textContent).toContain("+0.42 strokes to what was expected, 1 not judged");
+  expect(first.textContent).toContain("looks the same");
+  fireEvent.click(within(first).getByRole("button", { name: /Take out/ }));
+  fireEvent.click(await screen.findByRole("button", { name: "Put it back" }));
+  await waitFor(() =>
+    expect(asked.filter(({ line }) => line.startsWith("PATCH")).map(({ body }) => JSON.parse(body).out)).toEqual([
+      true,
+      false,
+    ]),
+  );
+});
+
+it("a shot is noted with the club that is advised, in the reader's unit, and not with a distance that is none", async () => {
+  const asked = server({ "POST log": { taken: 1 }, "GET log": {} });
+  const choices = [
+    { situation: "approach", name: "approach", ground: "", advised: "pw" },
+    { situation: "chip", name: "basic chip", ground: "home", advised: "own:0" },
+  ];
+  const clubs_here = [
+    { code: "own:0", name: "gap" },
+    { code: "pw", name: "pitching wedge" },
+  ];
+  show(<NoteShots log={log({ choices, clubs_here })} />, store());
+  fireEvent.change(screen.getByLabelText("Lie"), { target: { value: "1" } });
+  fireEvent.change(screen.getByLabelText("Left, m"), { target: { value: "close" } });
+  fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
+  expect(asked).toEqual([]);
+  fireEvent.change(screen.getByLabelText("Left, m"), { target: { value: "2,5" } });
+  fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
+  expect(await screen.findByText("1 shot noted for this round.")).toBeTruthy();
+  const [shot] = JSON.parse(asked[0]?.body ?? "").shots;
+  expect(shot).toMatchObject({ situation: "chip", ground: "home", club: "own:0", advised: "own:0", left_m: 2.5 });
+  expect(shot.distance_m).toBeNull();
+});
+
+it("what is due is put off with a reason, or looked at", async () => {
+  const due = {
+    key: "grips",
+    on: "2026-01-01",
+    words: "Have the grips looked at",
+    why: "40 rounds",
+    put_off: "",
+    late: true,
+  };
+  const wear = {
+    strikes: 500, worn: 0.1, spin_dry_rpm: 9000, spin_dry_now_rpm: 8900, spin_wet_rpm: 5000, spin_wet_now_rpm: 4800,
+    run_more_wet_m: 0.3, strokes_round: 0.01,
+  }; // biome-ignore format: one line a thing
+  server({
+    "GET after": { since: "2025-03-01", since_words: "built", due: [due], drifts: [], drift_strokes_round: 0, wear },
+  });
+  show(<Rechecks />, store());
+  expect(await screen.findByText("1 thing is due")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: /Looked at today/ }));
+  const day = new Date().toISOString().slice(0, 10);
+  expect(edit.mock.lastCall).toEqual(["after", { ...AFTER, looked_at: [{ key: "grips", on: day }] }]);
+  fireEvent.click(screen.getByRole("button", { name: /Put off/ }));
+  const put = screen.getByRole("button", { name: "Put it off" });
+  fireEvent.change(screen.getByLabelText("Until"), { target: { value: "2027-05-01" } });
+  expect(put.hasAttribute("disabled")).toBe(true);
+  fireEvent.change(screen.getByLabelText("Why"), { target: { value: " away " } });
+  fireEvent.click(put);
+  const snoozes = [{ key: "grips", until: "2027-05-01", reason: "away" }];
+  expect(edit.mock.lastCall).toEqual(["after", { ...AFTER, snoozes }]);
+});
