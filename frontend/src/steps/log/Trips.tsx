@@ -32,13 +32,13 @@ export function Trips() {
           {trips.map((one, n) => (
             <button key={n} type="button" aria-pressed={n === chosen} onClick={() => setAt(n)}>
               {one.name}
-              <span>
+              <small>
                 {one.season
                   ? "every year"
                   : one.from_on && one.to_on
                     ? `${on(one.from_on)} to ${on(one.to_on)}`
                     : "no days set"}
-              </span>
+              </small>
             </button>
           ))}
         </div>
