@@ -9,7 +9,7 @@ from uuid import UUID
 from pydantic import Field, StringConstraints, model_validator
 
 from oblatus.core.bounds import Bound
-from oblatus.core.log.shots import BY_RESULT, RESULTS, SITUATIONS, LoggedShot
+from oblatus.core.log.shots import BY_RESULT, RESULTS, SITUATIONS
 from oblatus.formats.fields import Strict, Within, at_field
 
 if TYPE_CHECKING:
@@ -57,10 +57,3 @@ class LogShotDocument(Strict):
         if not holed and self.holed_in == 1:
             raise at_field("holed_in", "is one, but this shot did not go in")
         return self
-
-    def logged(self) -> LoggedShot:
-        """The shot as the engine takes it."""
-        return LoggedShot(
-            str(self.round), self.on, self.situation, self.ground, self.distance_m, self.club, self.advised, self.result,
-            self.left_m, self.holed_in,
-        )  # fmt: skip

@@ -177,6 +177,15 @@ def shot_of_row(row: LogShotRow) -> LogShotDocument:
     )  # fmt: skip
 
 
+def _logged(row: LogShotRow) -> LoggedShot:
+    """A kept shot as the engine takes it: it was looked at when it came."""
+    shot = row.shot
+    return LoggedShot(
+        str(row.round), row.on, shot["situation"], shot["ground"], shot["distance_m"], shot["club"], shot["advised"],
+        shot["result"], shot["left_m"], shot["holed_in"],
+    )  # fmt: skip
+
+
 def mark_round(database: Database, actor: Actor, fitting_id: UUID, round_id: UUID, *, out: bool) -> None:
     """Take a round out of the log, or put it back; raises NotFoundError."""
     with database.transaction() as session:
@@ -205,7 +214,7 @@ def judged_log(inputs: FittingInputs, rows: Sequence[LogShotRow]) -> Logged:
     fitting = fitting_from(proofs_only, inputs.rack, measured(inputs.strikes))
     tools = tuple(Tool(item.code, item.name, item.head) for item in fitting.stock if item.owned)
     expectations = Expectations(fitting, tools, engine().judge, fitting.proved)
-    shots = [shot_of_row(row).logged() for row in rows]
+    shots = [_logged(row) for row in rows]
     noted = [
         None if one is None else Noted(shot, one, strokes_of_shot(shot, one.layout, expectations.handicap))
         for shot, one in zip(shots, expectations.of(shots), strict=True)
@@ -349,24 +358,15 @@ def _proved(log: Logged, tool: Tool, here: Sequence[Noted]) -> tuple[float, int]
 
 
 def _choices(log: Logged) -> list[SituationChoiceOut]:
-    """Situations that this player meets, most frequent first."""
+    """Situations that this player meets, approaches first, then the most frequent."""
     e = log.expectations
-    far = LoggedShot("", date.min, APPROACH, "", None, e.codes[0], None, "green")
-    expected = e.of([far])[0]
-    found = [] if expected is None else [
-        SituationChoiceOut(situation=APPROACH, name=situation_name(APPROACH), ground="", advised=expected.best_club)
-    ]  # fmt: skip
-    for scenario in sorted(e.sheet.short, key=lambda one: -one.share):
-        shot = LoggedShot("", date.min, scenario.shot.key, scenario.ground.name, None, e.codes[0], None, "green")
-        expected = e.of([shot])[0]
-        if expected is not None:
-            found.append(
-                SituationChoiceOut(
-                    situation=scenario.shot.key, name=scenario.shot.name, ground=scenario.ground.name,
-                    advised=expected.best_club,
-                )
-            )  # fmt: skip
-    return found
+    places = [(APPROACH, ""), *((s.shot.key, s.ground.name) for s in sorted(e.sheet.short, key=lambda one: -one.share))]
+    asked = [LoggedShot("", date.min, key, ground, None, e.codes[0], None, "green") for key, ground in places]
+    return [
+        SituationChoiceOut(situation=key, name=situation_name(key), ground=ground, advised=expected.best_club)
+        for (key, ground), expected in zip(places, e.of(asked), strict=True)
+        if expected is not None
+    ]
 
 
 def _offers(log: Logged, shown: Sequence[HeadShown], rounds: Sequence[RoundOut]) -> list[OfferOut]:

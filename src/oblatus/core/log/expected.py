@@ -68,7 +68,8 @@ class Expectations:
         self._short = self.costs.strokes[:, :short].reshape(n, -1, len(PINS)) @ PIN_WEIGHTS
         self._short_cost = self.costs.cost[:, :short].reshape(n, -1, len(PINS)) @ PIN_WEIGHTS
         self._far = self.costs.strokes[:, short:].reshape(n, len(self.sheet.asked.approaches), BINS)
-        self._middles = self.sheet.asked.distances[0]
+        self._middles, weights = self.sheet.asked.distances
+        self._usual_approach = float(self._middles @ weights)
 
     def of(self, shots: Sequence[LoggedShot]) -> list[Expected | None]:
         """What is expected of every shot; None where the club is none of this bag or nobody faces the situation."""
@@ -79,8 +80,16 @@ class Expectations:
             if place is not None and shot.club in self.codes and shot.situation != APPROACH
         }
         clean = self._clean(sorted(wanted))
+        known: dict[tuple[object, ...], Expected] = {}  # most shots of a log are like others of it
+
+        def one(shot: LoggedShot, place: int) -> Expected:
+            key = (place, shot.situation, shot.distance, shot.club, shot.advised)
+            if key not in known:
+                known[key] = self._one(shot, place, clean)
+            return known[key]
+
         return [
-            None if place is None or shot.club not in self.codes else self._one(shot, place, clean)
+            None if place is None or shot.club not in self.codes else one(shot, place)
             for shot, place in zip(shots, places, strict=True)
         ]
 
@@ -102,8 +111,7 @@ class Expectations:
     def _one(self, shot: LoggedShot, place: int, clean: dict[tuple[int, int], float]) -> Expected:
         club = self.codes.index(shot.club)
         if shot.situation == APPROACH:
-            usual = float(self._middles @ self.sheet.asked.distances[1])
-            distance = usual if shot.distance is None else shot.distance
+            distance = self._usual_approach if shot.distance is None else shot.distance
             strokes = np.array([np.interp(distance, self._middles, row) for row in self._far[:, place]])
             # beyond the farthest bin the table says how much harder it gets
             strokes += self._harder(shot, float(np.clip(distance, self._middles[0], self._middles[-1])), distance)

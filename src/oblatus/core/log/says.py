@@ -32,6 +32,8 @@ FEWEST = 8
 CALLED_AT = float(ndtri(0.95))
 """A difference is called where it is not zero in 9 of 10 logs of its like."""
 EIGHT_OF_TEN = float(ndtri(0.9))
+HEAD_CALLED_AT = 1.4
+"""A head is called from so many errors on: simulated, 9 of 100 without a difference are (docs/models/log.md, 2)."""
 BAD_COSTS, BAD_COSTS_WEIGHT = 0.8, 10.0
 """Strokes that a heavy or thin one costs over a clean one, and by how many shots that guess counts (judgement)."""
 CHANCES = (0.0, 0.5, 0.6, 0.7, 0.8, 0.9, 1.0)
@@ -249,7 +251,7 @@ def heads_shown(noted: Sequence[Noted], spread: float, clubs: Sequence[str]) -> 
         if total == 0:
             continue
         whole = solved.told(code, {surface: n / total for surface, n in counts.items()})
-        called = total >= FEWEST and abs(whole.z) > EIGHT_OF_TEN
+        called = total >= FEWEST and abs(whole.z) > HEAD_CALLED_AT
         for surface, n in counts.items():
             here = solved.told(code, {surface: 1.0})
             found.append(HeadShown(code, surface, n, here.mean, here.sd, here.weight, called))
