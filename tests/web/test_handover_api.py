@@ -147,7 +147,7 @@ def test_dates_are_a_calendar_that_stays_the_same(visitor, handed):
     assert first == again
     events = list(Calendar.from_ical(first).walk("VEVENT"))
     assert len({str(event["UID"]) for event in events}) == len(events) == 6
-    dates = visitor.get(address_of(handed)).get_json()["page"]["dates"]
+    dates = visitor.get(address_of(handed)).get_json()["dates"]
     assert [str(event["DTSTART"].dt) for event in events] == [one["on"] for one in dates]
     assert dates == sorted(dates, key=lambda one: one["on"])
 

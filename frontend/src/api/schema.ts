@@ -4326,9 +4326,15 @@ export interface components {
         };
         /**
          * HandoverIn
-         * @description A hand-over of what was seen at a revision; the id is the screen's, so that one sent twice is one.
+         * @description A hand-over of what was seen at a revision; the id is the screen's, so that one sent twice is one;
+         *     `distance` the unit that the player reads, null: the fitter's.
          */
         HandoverIn: {
+            /**
+             * Distance
+             * @default null
+             */
+            distance?: ("m" | "yd") | null;
             /**
              * Id
              * Format: uuid
@@ -6033,12 +6039,14 @@ export interface components {
         /**
          * PageOut
          * @description The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
-         *     holds, whether a newer one is there; which of its clubs are
+         *     holds, whether a newer one is there; the days ahead as they stand; which of its clubs are
          *     in the bag no longer; what a shot can be noted with, and how many were.
          */
         PageOut: {
             /** Clubs */
             clubs: components["schemas"]["PageClubOut"][];
+            /** Dates */
+            dates: components["schemas"]["DateOut"][];
             /**
              * Expires At
              * Format: date-time

@@ -1,12 +1,22 @@
 import { inDistance, metres, plain, trimmed } from "../units/units";
-import type { Page } from "./Phone";
+import type { Opened, Page } from "./Phone";
 
 const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
 const told = (on: string) => day.format(new Date(on.length === 10 ? `${on}T12:00:00` : on));
 const FROM = { measured: "", modelled: "model", assumed: "assumed" };
 
 /** Wedges, carries, what is ahead, and why it is these clubs. */
-export function Clubs({ page, token, expires }: { page: Page; token: string; expires: string }) {
+export function Clubs({
+  page,
+  token,
+  expires,
+  dates,
+}: {
+  page: Page;
+  token: string;
+  expires: string;
+  dates: Opened["dates"];
+}) {
   const { card, distance } = page;
   const shown = (value: number) => plain(inDistance(metres(value), distance));
   return (
@@ -62,7 +72,7 @@ export function Clubs({ page, token, expires }: { page: Page; token: string; exp
       <h2>What is ahead</h2>
       <table aria-label="Dates">
         <tbody>
-          {page.dates.map((one) => (
+          {dates.map((one) => (
             <tr key={one.kind}>
               <td>{told(one.on)}</td>
               <td>{one.words}</td>

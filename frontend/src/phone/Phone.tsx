@@ -113,7 +113,7 @@ export function Phone({ token }: { token: string }) {
             onScore={deliver}
           />
         )}
-        {tab === "clubs" && <Clubs page={page} token={token} expires={opened.expires_at} />}
+        {tab === "clubs" && <Clubs page={page} dates={opened.dates} token={token} expires={opened.expires_at} />}
       </main>
       <nav aria-label="Parts of this page">
         {TABS.map(([key, name]) => (

@@ -8,14 +8,19 @@ from uuid import UUID
 
 from icalendar import Calendar, Event
 
-from oblatus.core.after.due import due_from
+from oblatus.core.after.due import Due, due_from
 from oblatus.core.after.wear import Use
 from oblatus.formats.page import DateOut
 
 
 def dates_ahead(today: date, make: str, use: Use) -> list[DateOut]:
     """What is ahead from a day on, soonest first."""
-    return [DateOut(kind=one.key, on=one.on, words=one.words) for one in due_from(today, make, use)]
+    return dates_of(due_from(today, make, use))
+
+
+def dates_of(due: Sequence[Due]) -> list[DateOut]:
+    """What is due, as days of a page."""
+    return [DateOut(kind=one.key, on=one.on, words=one.words) for one in due]
 
 
 def as_ics(dates: Sequence[DateOut], studio: str, page_id: UUID, made: datetime) -> bytes:

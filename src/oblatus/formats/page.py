@@ -125,7 +125,7 @@ class PageClubOut(Strict):
 
 class PageOut(Strict):
     """The page as it is opened: what was handed over, the scores since and how the drills go by them, until when it
-    holds, whether a newer one is there; which of its clubs are
+    holds, whether a newer one is there; the days ahead as they stand; which of its clubs are
     in the bag no longer; what a shot can be noted with, and how many were."""
 
     page: PageDocument
@@ -133,6 +133,7 @@ class PageOut(Strict):
     standings: list[StandingOut]
     expires_at: datetime
     newer: bool
+    dates: list[DateOut]
     gone: list[str]
     clubs: list[PageClubOut]
     results: list[ResultOut]

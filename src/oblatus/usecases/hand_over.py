@@ -15,6 +15,7 @@ from uuid import UUID, uuid4
 
 import segno
 from cachetools import TTLCache
+from sqlmodel import Session
 
 from oblatus.core.card.bag import card_rows
 from oblatus.core.card.far import PINS, far_table
@@ -24,10 +25,11 @@ from oblatus.core.log.shots import RESULTS
 from oblatus.core.words import Reader, worded
 from oblatus.errors import ConflictError, InputError, NotFoundError, TooManyError
 from oblatus.formats.card import EVERY
-from oblatus.formats.dates import as_ics, dates_ahead
+from oblatus.formats.dates import as_ics, dates_ahead, dates_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.log_shots import LogShotDocument
 from oblatus.formats.page import (
+    DateOut,
     HandoverDocument,
     HandoverOut,
     PageClubOut,
@@ -42,16 +44,17 @@ from oblatus.formats.page import (
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.settings import Settings
 from oblatus.store.database import Database
+from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers, handover_of
 from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
-from oblatus.store.tables import HandoverRow, now
+from oblatus.store.tables import FittingRow, HandoverRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.card_of import card_of, tools_of
 from oblatus.usecases.course_log import add_shots, shots_from_page
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
-from oblatus.usecases.rechecks import softest, use_of
+from oblatus.usecases.rechecks import due_of, since_of, softest, use_of
 from oblatus.usecases.show_carries import FittingInputs, inputs_of
 from oblatus.usecases.strikes_of import measured
 
@@ -274,6 +277,7 @@ def open_page(database: Database, token: str, address: str) -> PageOut:
         shots = StudioRounds(session, held.studio_id).shots(held.fitting_id)
         row_now = StudioRows(session, held.studio_id).fitting(held.fitting_id)
         document = FittingDocument.model_validate(row_now.document)
+        dates = _dates_now(session, row_now)
     bag = document.bag
     page = PageDocument.model_validate(held.content)
     above = [("pw", ABOVE[0], bag.pitching_wedge_loft_deg), ("9i", ABOVE[1], bag.nine_iron_loft_deg)]
@@ -282,7 +286,8 @@ def open_page(database: Database, token: str, address: str) -> PageOut:
         page=page, scores=scores, standings=standings_of(page, scores), expires_at=held.expires_at, newer=newer,
         clubs=[*clubs, *(PageClubOut(code=code, name=name, loft_deg=loft) for code, name, loft in above)],
         results=[ResultOut(key=one.key, name=one.name) for one in RESULTS],
-        gone=gone_from(document, page), noted_shots=len(shots), noted_rounds=len({one.round for one in shots}),
+        dates=dates, gone=gone_from(document, page), noted_shots=len(shots),
+        noted_rounds=len({one.round for one in shots}),
     )  # fmt: skip
 
 
@@ -344,8 +349,17 @@ def page_dates(database: Database, token: str, address: str) -> bytes:
     _count(address)
     with database.transaction() as session:
         row = _held(handover_of(session, digest_of(token)))
-        page = PageDocument.model_validate(row.content)
-        return as_ics(page.dates, page.studio, row.id, row.created_at)
+        studio = StudioRows(session, row.studio_id)
+        dates = _dates_now(session, studio.fitting(row.fitting_id))
+        return as_ics(dates, studio.studio().name, row.id, row.created_at)
+
+
+def _dates_now(session: Session, row: FittingRow) -> list[DateOut]:
+    """The days ahead of a player as they stand: what was put off or looked at since counts."""
+    document = FittingDocument.model_validate(row.document)
+    since = since_of(document, row, StudioHandovers(session, row.studio_id).handovers(row.id))
+    gauged = StudioReadings(session, row.studio_id).last_gauged().get(row.id)
+    return dates_of(due_of(document, since, now().date(), None if gauged is None else gauged.date()))
 
 
 def _score(row: object) -> ScoreOut:

@@ -3,9 +3,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { useStore } from "../../app/context";
+import { useStore, useUnits } from "../../app/context";
 import { useSaved } from "../../app/useKeep";
 import { ScoreChart } from "../../pictures/ScoreChart/ScoreChart";
+import { Choice } from "../parts/Choice";
 import { PlainNumber } from "../parts/PlainNumber";
 import classes from "./Card.module.css";
 
@@ -17,6 +18,8 @@ const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
 /** The player's own page: made by a press, opened by a link, closed by a press; what was handed over stays as it was. */
 export function HandOver() {
   const { server, reload } = useStore();
+  const units = useUnits();
+  const [distance, setDistance] = useState(units.distance);
   const saved = useSaved();
   const client = useQueryClient();
   const fitting_id = server.id;
@@ -29,7 +32,7 @@ export function HandOver() {
   const next = useRef(newId());
   const make = useMutation({
     mutationFn: async () => {
-      const body = { id: next.current, revision: (await saved()).revision };
+      const body = { id: next.current, revision: (await saved()).revision, distance };
       return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
     },
     onSuccess: async (found) => {
@@ -59,7 +62,16 @@ export function HandOver() {
         A page for the player's phone: how far, how to play each lie, drills, clubs and dates. It works without a
         connection and shows nothing else of the studio.
       </p>
-      <Button size="xs" loading={make.isPending} onClick={() => make.mutate()}>
+      <Choice
+        label="Distances on it in"
+        value={distance}
+        options={[
+          ["m", "metres"],
+          ["yd", "yards"],
+        ]}
+        onChange={setDistance}
+      />
+      <Button size="xs" mt={10} loading={make.isPending} onClick={() => make.mutate()}>
         {handovers.length > 0 ? "Hand over as it is now" : "Hand it over"}
       </Button>
       {failed && (

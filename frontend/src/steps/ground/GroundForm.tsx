@@ -22,6 +22,8 @@ interface Props {
   path: string;
   onChange: (ground: Ground) => void;
   onRemove?: () => void;
+  /** Other ground than that of the fitting: its instruments are not here. */
+  away?: boolean;
   /** What the readings say, from the server. */
   says: Record<string, string> | undefined;
 }
@@ -33,7 +35,7 @@ const values = (readings: readonly { figures: Record<string, number> }[], key: s
 const same = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every((v, i) => v === b[i]);
 
 /** Readings where there are some, classes where there are none. */
-export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
+export function GroundForm({ ground, path, onChange, onRemove, says, away }: Props) {
   const nameFault = useFault(`${path}.name`);
   const whole = ground as unknown as Record<string, number> & Record<string, SurfaceFigures>;
   return (
@@ -84,7 +86,7 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
           key={surface.key}
           surface={surface}
           here={whole[surface.key] as SurfaceFigures}
-          place={ground.name}
+          place={away ? null : ground.name}
           path={`${path}.${surface.key}`}
           says={says?.[surface.key] ?? ""}
           onChange={(next) => onChange({ ...ground, [surface.key]: next })}
@@ -97,7 +99,8 @@ export function GroundForm({ ground, path, onChange, onRemove, says }: Props) {
 interface SurfaceProps {
   surface: Surface;
   here: SurfaceFigures;
-  place: string;
+  /** The ground that the instrument reads; null where none is at hand. */
+  place: string | null;
   path: string;
   says: string;
   onChange: (here: SurfaceFigures) => void;
@@ -166,7 +169,7 @@ function SurfaceFields({ surface, here, place, path, says, onChange }: SurfacePr
           />
         ))}
       </div>
-      {instrument && (
+      {instrument && place !== null && (
         <Instrument
           kind={instrument as InstrumentKind}
           target={place}

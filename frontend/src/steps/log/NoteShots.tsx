@@ -24,6 +24,8 @@ export function NoteShots({ log }: { log: Log }) {
   const [result, setResult] = useState("green");
   const [far, setFar] = useState("");
   const [left, setLeft] = useState("");
+  const card = useRef<HTMLInputElement>(null);
+  const [photo, setPhoto] = useState<string | null>(null);
   const round = useRef(newId());
   const next = useRef(newId());
   const [noted, setNoted] = useState(0);
@@ -53,6 +55,34 @@ export function NoteShots({ log }: { log: Log }) {
   return (
     <section className={classes.section} aria-label="Note a round here">
       <h2>Note a round here</h2>
+      <p className={classes.quiet}>
+        {photo === null
+          ? "From what the player tells, or from a photo of their card: "
+          : "The card stays in this browser. "}
+        <button
+          type="button"
+          className={parts.quietButton}
+          onClick={() => (photo === null ? card.current?.click() : setPhoto(null))}
+        >
+          {photo === null ? "show the photo beside" : "Put it away"}
+        </button>
+      </p>
+      <input
+        ref={card}
+        type="file"
+        accept="image/*"
+        aria-label="Photo of a card"
+        className="visually-hidden"
+        tabIndex={-1}
+        onChange={(event) => {
+          const file = event.currentTarget.files?.[0];
+          if (!file) return;
+          const reader = new FileReader();
+          reader.onload = () => setPhoto(String(reader.result));
+          reader.readAsDataURL(file);
+        }}
+      />
+      {photo !== null && <img className={classes.photo} src={photo} alt="The card of the round" />}
       <form
         className={parts.fields}
         onSubmit={(event) => {

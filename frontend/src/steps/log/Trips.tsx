@@ -7,6 +7,7 @@ import { useFault, useStore, useUnits } from "../../app/context";
 import { plain, trimmed } from "../../units/units";
 import { Lies } from "../card/Lies";
 import { copied } from "../ground/copied";
+import { GroundForm } from "../ground/GroundForm";
 import { CopyTable } from "../parts/CopyTable";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -200,7 +201,60 @@ function TripForm({ trip, path, onChange, onRemove }: FormProps) {
         </Button>
       </div>
       {mixFault && <p role="alert">{mixFault.message}</p>}
+      <AddGround
+        onAdd={(ground) => {
+          const share = 1 / (trip.grounds.length + 1);
+          const others = trip.grounds.map((one) => ({ ...one, share: one.share * (1 - share) }));
+          const taken = others.some((one) => one.name.toLowerCase() === ground.name.toLowerCase());
+          onChange({
+            ...trip,
+            grounds: [
+              ...others,
+              { ...ground, share, name: taken ? `${ground.name} ${others.length + 1}` : ground.name },
+            ],
+          });
+        }}
+      />
+      {trip.grounds.map((ground, n) => (
+        <details key={n} className={classes.ground}>
+          <summary>{ground.name}: readings and classes</summary>
+          <GroundForm
+            away
+            ground={ground}
+            path={`${path}.grounds.${n}`}
+            says={undefined}
+            onChange={(next) => onChange({ ...trip, grounds: trip.grounds.map((one, at) => (at === n ? next : one)) })}
+          />
+        </details>
+      ))}
     </section>
+  );
+}
+
+/** Another venue for some of the days: it takes an even share. */
+function AddGround({ onAdd }: { onAdd: (ground: Ground) => void }) {
+  const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
+  const records = library.data?.records ?? [];
+  if (records.length === 0) return null;
+  return (
+    <NativeSelect
+      label="Play somewhere else there too"
+      w={240}
+      mt={10}
+      value=""
+      data={[
+        { value: "", label: "choose a venue" },
+        ...records.map((record, n) => ({
+          value: String(n),
+          label: `${record.venue}, ${record.season} ${record.read_on.slice(0, 4)}`,
+        })),
+      ]}
+      onChange={(event) => {
+        const record = records[Number(event.currentTarget.value)];
+        if (event.currentTarget.value === "" || !record) return;
+        onAdd({ ...copied(record.ground), name: record.venue, share: 1 });
+      }}
+    />
   );
 }
 

@@ -1,6 +1,7 @@
 """Handing a fitting over to its player."""
 
-from typing import Annotated
+from dataclasses import replace
+from typing import Annotated, Literal
 from uuid import UUID
 
 from flask import request
@@ -19,10 +20,12 @@ blueprint = APIBlueprint("handovers", __name__, url_prefix="/api/fittings/<uuid:
 
 
 class HandoverIn(Strict):
-    """A hand-over of what was seen at a revision; the id is the screen's, so that one sent twice is one."""
+    """A hand-over of what was seen at a revision; the id is the screen's, so that one sent twice is one;
+    `distance` the unit that the player reads, null: the fitter's."""
 
     id: UUID
     revision: Annotated[int, Field(ge=1)]
+    distance: Literal["m", "yd"] | None = None
 
 
 class HandoverPath(Strict):
@@ -60,7 +63,8 @@ def get_handovers(path: FittingPath) -> Answer:
 @blueprint.post("/handovers", responses={201: HandoversOut, 409: ErrorOut})
 def post_handover(path: FittingPath, body: HandoverIn) -> Answer:
     """Hand the fitting over as it stands."""
-    hand_over(database(), settings(), actor(), path.fitting_id, body.id, body.revision, reader())
+    reads = reader() if body.distance is None else replace(reader(), distance=body.distance)
+    hand_over(database(), settings(), actor(), path.fitting_id, body.id, body.revision, reads)
     found = see_handovers(database(), settings(), actor(), path.fitting_id, request.host_url)
     return answer(HandoversOut(handovers=found), 201)
 
