@@ -158,3 +158,32 @@ def test_who_asks_too_often_waits(visitor, handed, monkeypatch):
     replies = [visitor.get(address_of(handed)).status_code for _ in range(5)]
     hand_over._CALLS.clear()
     assert replies == [200, 200, 200, 429, 429]
+
+
+def test_the_player_reads_their_own_unit_and_the_days_as_they_stand(client, visitor, base):
+    revision = client.get(base).get_json()["revision"]
+    body = {"id": str(uuid4()), "revision": revision, "distance": "yd"}
+    handed = client.post(f"{base}/handovers", json=body).get_json()["handovers"][0]
+    opened = visitor.get(address_of(handed)).get_json()
+    assert opened["page"]["distance"] == "yd"
+    assert client.get("/api/session").get_json()["units"]["distance"] == "m"
+    grips = next(one for one in opened["dates"] if one["kind"] == "grips")
+    document = client.get(base).get_json()["document"]
+    later = [{"key": "grips", "until": "2099-01-01", "reason": "new ones are ordered"}]
+    client.patch(base, json={"revision": client.get(base).get_json()["revision"],
+                             "after": {**document["after"], "snoozes": later}})  # fmt: skip
+    now = visitor.get(address_of(handed)).get_json()
+    assert [one["on"] for one in now["dates"] if one["kind"] == "grips"] == ["2099-01-01"] != [grips["on"]]
+    assert b"20990101" in visitor.get(f"{address_of(handed)}/dates.ics").data
+    assert now["page"] == opened["page"], "what was handed over stays as it was"
+
+
+def test_a_page_says_which_of_its_clubs_are_in_the_bag_no_longer(client, visitor, app):
+    lines = client.get("/api/fittings").get_json()["fittings"]
+    base = f"/api/fittings/{next(line['id'] for line in lines if line['player_name'] == 'Joss Underhay')}"
+    handed = client.get(f"{base}/handovers").get_json()["handovers"][0]
+    assert visitor.get(address_of(handed)).get_json()["gone"] == []
+    document = client.get(base).get_json()["document"]
+    bag = {**document["bag"], "wedges": document["bag"]["wedges"][:2]}
+    client.patch(base, json={"revision": client.get(base).get_json()["revision"], "bag": bag})
+    assert visitor.get(address_of(handed)).get_json()["gone"] == ["old sixty"]
