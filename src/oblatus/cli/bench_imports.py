@@ -72,12 +72,11 @@ def _bare_copy(database: Database, fitting: UUID, other: UUID) -> float:
         cursor = connection.cursor()
         with cursor.copy(f"copy (select {names} from strike where fitting_id = '{fitting}') to stdout") as out:
             lines = [bytes(block) for block in out]
+        there = str(other).encode()
         start = time.perf_counter()
-        cursor.execute(f"alter table strike alter column fitting_id set default '{other}'")
-        with cursor.copy(f"copy strike ({names}, taken_at) from stdin") as into:
+        with cursor.copy(f"copy strike ({names}, taken_at, fitting_id) from stdin") as into:
             for line in lines:
-                into.write(line.rstrip(b"\n") + b"\t2026-01-01\n")
-        cursor.execute("alter table strike alter column fitting_id drop default")
+                into.write(line.rstrip(b"\n") + b"\t2026-01-01\t" + there + b"\n")
         connection.commit()
         return time.perf_counter() - start
     finally:

@@ -51,7 +51,7 @@ def measure_live(database: Database, database_url: str, studio_id: UUID) -> dict
         stack.callback(feed.close)
         stack.callback(setattr, standing.Stream, "make", made)
         setattr(standing.Stream, "make", make)  # noqa: B010 (a method of slots, timed for the bench)
-        queues = {str(f): stack.enter_context(feed.about(f)) for f in fittings}
+        queues = {str(f): stack.enter_context(feed.about(studio_id)) for f in fittings}
         for fitting in fittings:
             link_monitor(database, actor, fitting, "pw", "pitch", wanted=True)
         stop = threading.Event()
@@ -59,10 +59,10 @@ def measure_live(database: Database, database_url: str, studio_id: UUID) -> dict
         def screen(name: str) -> None:
             while not stop.is_set():
                 try:
-                    queues[name].get(timeout=0.2)
+                    word = queues[name].get(timeout=0.2)
                 except queue.Empty:
                     continue
-                if sent[name]:
+                if word.fitting == name and sent[name]:
                     heard.append(time.perf_counter() - sent[name].pop(0))
 
         threads = [threading.Thread(target=screen, args=(str(f),), daemon=True) for f in fittings]
