@@ -359,6 +359,8 @@ def recommendation_out(proposal: Proposal) -> RecommendationOut:
     recommendation, doubt = proposal.recommendation, proposal.doubt
     fitting = recommendation.fitting
     step = recommendation.steps[recommendation.taken]
+    costs = recommendation.costs
+    pinned = _over_pins(recommendation, costs.cost), _over_pins(recommendation, costs.strokes)
     return RecommendationOut(
         engine_version=ENGINE_VERSION,
         club_speed_mps=_round(recommendation.carry_model.speed),
@@ -383,7 +385,7 @@ def recommendation_out(proposal: Proposal) -> RecommendationOut:
         economy=_economy(recommendation),
         lofts=_lofts(recommendation, wanted_top_loft(fitting.player)),
         scenarios=_scenarios(recommendation),
-        clubs=[_club(recommendation, slot, doubt) for slot in range(len(recommendation.clubs))],
+        clubs=[_club(recommendation, slot, doubt, pinned) for slot in range(len(recommendation.clubs))],
         bag=[
             BagVerdictOut(code=code, verdict=verdict, why=why) for code, verdict, why in
             explain.bag_verdicts(recommendation)
@@ -616,7 +618,7 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
     return found
 
 
-def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None) -> ClubOut:
+def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None, pinned: tuple[Rows, Rows]) -> ClubOut:
     choice = recommendation.clubs[slot]
     candidate = recommendation.candidates[choice.pick]
     head = candidate.head
@@ -649,7 +651,7 @@ def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None) -> Clu
             if same_sole(shift.head, head)
         ],
         candidates=[_candidate(recommendation, slot, i, behind) for i, behind in choice.ranked],
-        situations=_situations(recommendation, slot),
+        situations=_situations(recommendation, slot, pinned),
     )
 
 
@@ -672,29 +674,30 @@ def _openings(recommendation: Recommendation, slot: int) -> list[OpeningOut]:
     return found
 
 
-def _situations(recommendation: Recommendation, slot: int) -> list[SituationOut]:
-    """Every short scenario for a club, averaged over its pins."""
+Rows = np.ndarray[tuple[int, int], np.dtype[np.float64]]
+
+
+def _over_pins(recommendation: Recommendation, rows: Rows) -> Rows:
+    """Figures of every column averaged over the pins of each short scenario (rows, scenarios)."""
+    count, pins = len(recommendation.sheet.short), len(PINS)
+    weights = np.array([pin.weight for pin in PINS])
+    return np.asarray(rows[:, : count * pins].reshape(len(rows), count, pins) @ weights)
+
+
+def _situations(recommendation: Recommendation, slot: int, pinned: tuple[Rows, Rows]) -> list[SituationOut]:
+    """Every short scenario for a club; `pinned` are costs and strokes of the candidates, averaged over the pins."""
     sheet, pick = recommendation.sheet, recommendation.picks[slot]
     short = sheet.short
     if not short:
         return []
     count, pins = len(short), len(PINS)
-    weights = np.array([pin.weight for pin in PINS])
-    head = recommendation.candidates[pick].head
-
-    def over_pins(
-        rows: np.ndarray[tuple[int, int], np.dtype[np.float64]],
-    ) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
-        return np.asarray(rows[:, : count * pins].reshape(len(rows), count, pins) @ weights)
-
-    every, mine = over_pins(recommendation.costs.cost), over_pins(recommendation.costs.strokes)
-    owned = _owned_row(recommendation, slot)
+    head, (every, mine) = recommendation.candidates[pick].head, pinned
+    row = _owned_row(recommendation, slot)
+    owned = None if row is None else _over_pins(recommendation, row[None])[0]
     best = every.argmin(axis=0)
     middles = [n * pins + 1 for n in range(count)]
     setups = [s.setups[int(recommendation.costs.pick[pick, c])] for s, c in zip(short, middles, strict=True)]
-    delivered = np.concatenate([
-        deliver_many([head], np.array([s.opening_deg]), np.array([s.lean_deg]))[0] for s in setups
-    ])  # fmt: skip
+    delivered = deliver_many([head], np.array([s.opening_deg for s in setups]), np.array([s.lean_deg for s in setups]))[0]
     speeds = sheet.speeds(head)
     found = []
     for n, scenario in enumerate(short):
@@ -709,7 +712,7 @@ def _situations(recommendation: Recommendation, slot: int) -> list[SituationOut]
                 face_direction_deg=_round(delivered[n, 2], 2),
                 leading_edge_height_mm=_round(1000 * delivered[n, 3], 2),
                 speed_mps=_round(speeds[n][chosen], 2),
-                owned_strokes=None if owned is None else _round(over_pins(owned[None])[0, n], 4),
+                owned_strokes=None if owned is None else _round(owned[n], 4),
                 best_strokes=_round(mine[best[n], n], 4),
                 best_name=recommendation.candidates[best[n]].stock.name,
                 serves=[pin.name for p, pin in enumerate(PINS) if recommendation.served[n * pins + p] == slot],

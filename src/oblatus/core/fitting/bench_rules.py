@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -117,6 +118,7 @@ def wanted_bounce(scenario: Scenario, setup: Setup | None = None) -> tuple[float
     return low + shift, high + shift
 
 
+@lru_cache(maxsize=1024)
 def _band(bands: tuple[tuple[float, float, float], ...], reading: float) -> tuple[float, float]:
     table = np.array(bands)
     return float(np.interp(reading, table[:, 0], table[:, 1])), float(np.interp(reading, table[:, 0], table[:, 2]))
