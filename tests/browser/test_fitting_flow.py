@@ -148,7 +148,7 @@ def test_a_file_that_is_no_fitting_is_refused_with_its_field(signed_in: Page, tm
     path.write_text(json.dumps({"format": "oblatus.fitting", "version": 0}))
     signed_in.get_by_label("Fitting document").set_input_files(path)
     expect(signed_in.get_by_role("alert")).to_contain_text("version = 0: this program reads version 1 only")
-    expect(signed_in.get_by_role("listitem").filter(has_text="changed")).to_have_count(4)
+    expect(signed_in.get_by_role("listitem").filter(has_text="changed")).to_have_count(5)
 
 
 def test_the_bench_follows_an_edit_and_undo_takes_it_back(orla: Page):
@@ -397,14 +397,17 @@ def test_switching_a_school_changes_the_setup_and_the_snapshot_keeps_the_old_one
 
 def test_players_are_found_and_put_in_order(signed_in: Page):
     players = signed_in.get_by_role("region", name="Players")
-    expect(players.get_by_role("listitem")).to_have_count(4)
+    expect(players.get_by_role("listitem")).to_have_count(5)
     players.get_by_label("Find a player").fill("holl")
     expect(players.get_by_role("listitem")).to_have_count(1)
-    expect(players.get_by_role("status")).to_have_text("1 of 4 players")
+    expect(players.get_by_role("status")).to_have_text("1 of 5 players")
     players.get_by_label("Find a player").fill("")
     players.get_by_label("In order of").select_option("name")
     expect(players.get_by_role("listitem").first).to_contain_text("Ines Marchbank")
     expect(players.get_by_role("listitem").first).to_contain_text("nothing kept yet")
+    players.get_by_label("In order of").select_option("due")
+    expect(players.get_by_role("listitem").first).to_contain_text("Joss Underhay")
+    expect(players.get_by_role("listitem").first).to_contain_text("due since")
 
 
 def test_a_step_key_goes_to_the_heading_and_escape_leaves_a_field(orla: Page):

@@ -41,6 +41,7 @@ def test_a_round_noted_without_a_connection_moves_the_verdict(joss: Page, phone:
     shots = int(re.search(r"(\d+) shots of", joss.get_by_role("region", name="Verdict").inner_text())[1])
     joss.get_by_role("link", name="Card").click()
     path = joss.get_by_role("link", name="The player's page").get_attribute("href")
+    joss.get_by_role("link", name="Log").click()
     phone.goto(f"{address}{path}#note")
     expect(phone.get_by_role("heading", name="Where did it lie?")).to_be_visible()
     phone.evaluate("() => navigator.serviceWorker.ready.then(() => true)")
@@ -58,9 +59,8 @@ def test_a_round_noted_without_a_connection_moves_the_verdict(joss: Page, phone:
     expect(phone.get_by_text(re.compile(r"\d+ notes wait in this phone for a connection"))).to_be_visible()
     phone.context.set_offline(False)
     expect(phone.get_by_text("in this phone")).to_have_count(0)
-    joss.get_by_role("link", name="Log").click()
     verdict = joss.get_by_role("region", name="Verdict")
-    expect(verdict).to_contain_text(f"{shots + 3} shots of")
+    expect(verdict).to_contain_text(f"{shots + 3} shots of")  # it is heard of as it comes
     rounds = joss.get_by_role("region", name="Rounds").get_by_role("listitem")
     expect(rounds.first).to_contain_text("3 shots, noted on the phone")
     before = bench(joss).inner_text()

@@ -6,7 +6,7 @@ import { useStanding } from "../session/session";
 import { type Change, openLine } from "./line";
 
 const RELOAD_MS = 1200;
-const SHOWN = ["session-summary", "monitor", "carries", "devices", "readings", "build"];
+const SHOWN = ["session-summary", "monitor", "carries", "devices", "readings", "build", "log", "after", "timeline"];
 
 /** Word of strikes, readings, devices and other people's edits as it comes: what shows them is asked again. */
 export function useLive(): boolean {

@@ -13,9 +13,9 @@ export type Page = Opened["page"];
 const TABS = [
   ["far", "How far"],
   ["lie", "My lie"],
-  ["note", "Note"],
   ["practise", "Practise"],
   ["clubs", "Clubs"],
+  ["note", "Note"],
 ] as const;
 type Tab = (typeof TABS)[number][0];
 const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });

@@ -34,6 +34,11 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("fitting_id", "id"),
     )
     op.create_index("ix_log_round", "log_shot", ["fitting_id", "round"])
+    for act in ("insert", "update"):
+        op.execute(
+            f"create trigger log_is_told_of_{act} after {act} on log_shot referencing new table as changed "
+            "for each statement execute function tell_of_changed_strikes()"
+        )
     op.add_column("fitting", sa.Column("follows", sa.Uuid(), nullable=True))
     op.create_foreign_key("fk_fitting_follows", "fitting", "fitting", ["follows"], ["id"], ondelete="SET NULL")
     op.add_column("studio", sa.Column("claims_sd", sa.Float(), nullable=True))
