@@ -138,6 +138,58 @@ def test_an_offer_that_is_taken_moves_the_verdict_and_one_that_is_left_does_not(
     assert client.get(f"{base}/kept/{kept[-1]['id']}").get_json()["document"]["player"]["shot_mix"] is None
 
 
+def test_an_offer_counts_as_taken_only_while_the_fitting_holds_it(client, base):
+    """Whatever was said: an answer and what it put in place are two edits, and either may be taken back alone."""
+    offers = {offer["key"]: offer for offer in log(client, base)["offers"]}
+    document = client.get(base).get_json()["document"]
+    said = [{"key": "mix", "accepted": True, "on": "2026-11-01", "shots": offers["mix"]["shots"]}]
+
+    def states() -> dict[str, str]:
+        return {offer["key"]: offer["state"] for offer in log(client, base)["offers"]}
+
+    edit(client, base, after={**document["after"], "decisions": said})
+    assert states()["mix"] == "open", "said, but not put in place"
+    edit(client, base, player={**document["player"], "shot_mix": offers["mix"]["shot_mix"]})
+    assert states()["mix"] == "accepted"
+    edit(client, base, choices={**document["choices"], "distances": offers["distances"]["distances"]})
+    assert (states()["mix"], states()["distances"]) == ("accepted", "accepted")
+    head = next(offer for offer in log(client, base)["offers"] if offer["evidence"])
+    edit(client, base, evidence=[head["evidence"]])
+    assert states()[head["key"]] == "accepted"
+    edit(client, base, after=document["after"])
+    assert states()["mix"] == "accepted", "held, whatever was said"
+    edit(client, base, player=document["player"], evidence=[])
+    assert (states()["mix"], states()[head["key"]]) == ("open", "open")
+
+
+def test_a_proposal_kept_after_the_rounds_is_not_what_was_played_with(client, base):
+    before = client.get("/api/claims").get_json()["claims"]
+    revision = client.get(base).get_json()["revision"]
+    assert client.post(f"{base}/kept", json={"revision": revision, "label": "this year"}).status_code == 201
+    assert client.get("/api/claims").get_json()["claims"] == before
+    assert client.get(f"{base}/timeline").get_json()["eras"][0]["promised_strokes_round"] == pytest.approx(
+        before[0]["claimed"], abs=0.01
+    )
+
+
+def test_a_loft_that_was_typed_has_no_day(client, empty, base):
+    document = client.get(base).get_json()["document"]
+    wedges = [dict(wedge) for wedge in document["bag"]["wedges"]]
+    whole = client.get(f"{base}/export").get_json()
+    wedges[0]["loft_deg"] += 0.6
+    whole["bag"]["wedges"], whole["attached"]["readings"] = wedges, []
+    made = client.post("/api/fittings/import", json=whole).get_json()
+    after = client.get(f"/api/fittings/{made['id']}/after").get_json()
+    assert [(one["code"], one["read_on"]) for one in after["drifts"]] == [("own:0", None)]
+    assert next(one for one in after["due"] if one["key"] == "lofts")["on"] == "2026-04-18", "not read again"
+    assert client.get(f"/api/fittings/{empty.rpartition('/')[2]}").get_json()["steps"]["log"] == "empty"
+    one = a_shot()
+    note(client, empty, one)
+    assert client.get(empty).get_json()["steps"]["log"] == "partly"
+    note(client, empty, {**one, "removed": True})
+    assert client.get(empty).get_json()["steps"]["log"] == "empty", "a shot taken back counts nowhere"
+
+
 def test_a_head_that_did_worse_is_judged_by_what_it_did(client, base):
     """Taken, it counts in the proposal, and the log still looks at the shots against the model without it."""
     before = log(client, base)

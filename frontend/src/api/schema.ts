@@ -3317,7 +3317,7 @@ export interface components {
         };
         /**
          * DriftOut
-         * @description A club as built and as read again.
+         * @description A club as built and as read again; `read_on` null: typed, on no known day.
          */
         DriftOut: {
             /**
@@ -3339,11 +3339,8 @@ export interface components {
             name: string;
             /** Now Deg */
             now_deg: number;
-            /**
-             * Read On
-             * Format: date
-             */
-            read_on: string;
+            /** Read On */
+            read_on: string | null;
             /** Strokes Round */
             strokes_round: number;
         };
@@ -5684,7 +5681,7 @@ export interface components {
          * OfferOut
          * @description Something that the log would put in the place of what was assumed; `state` by what the fitter said to it before.
          *
-         *     One of the last five is there: what the fitting would hold.
+         *     One of `shot_mix`, `distances`, `table_scale` and `evidence` is there: what the fitting would hold.
          */
         OfferOut: {
             /**

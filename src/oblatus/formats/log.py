@@ -116,7 +116,7 @@ class HeadShownOut(Strict):
 class OfferOut(Strict):
     """Something that the log would put in the place of what was assumed; `state` by what the fitter said to it before.
 
-    One of the last five is there: what the fitting would hold.
+    One of `shot_mix`, `distances`, `table_scale` and `evidence` is there: what the fitting would hold.
     """
 
     key: str
@@ -199,7 +199,7 @@ class DueOut(Strict):
 
 
 class DriftOut(Strict):
-    """A club as built and as read again."""
+    """A club as built and as read again; `read_on` null: typed, on no known day."""
 
     code: str
     name: str
@@ -210,7 +210,7 @@ class DriftOut(Strict):
     carry_now_m: float
     strokes_round: float
     advice: Literal["bend back", "leave"]
-    read_on: date
+    read_on: date | None
 
 
 class WearOut(Strict):
@@ -378,7 +378,7 @@ def due_out(due: Due, today: date) -> DueOut:
     return DueOut(key=due.key, on=due.on, words=due.words, why=due.why, put_off=due.put_off, late=due.on < today)
 
 
-def drift_out(drift: Drift, read_on: date) -> DriftOut:
+def drift_out(drift: Drift, read_on: date | None) -> DriftOut:
     """One club."""
     return DriftOut(
         code=drift.code, name=drift.name, built_deg=round(drift.built_deg, 2), now_deg=round(drift.now_deg, 2),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import datetime
+from datetime import date, datetime
 from uuid import UUID
 
 from sqlalchemy import func
@@ -11,7 +11,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlmodel import col, select
 
 from oblatus.store.repositories import Json, OfStudio
-from oblatus.store.tables import FittingRow, LogShotRow
+from oblatus.store.tables import LogShotRow
 
 AT_ONCE = 1000
 
@@ -56,18 +56,14 @@ class StudioRounds(OfStudio):
         )
         return [(row[0], row[1]) for row in self.session.execute(query).all()]
 
-    def counts(self) -> dict[UUID, int]:
-        """How many shots stand, by fitting."""
-        table = LogShotRow.__table__  # type: ignore[attr-defined]
+    def first_days(self) -> dict[UUID, date]:
+        """The day of the first shot that stands, by fitting."""
         query = (
-            select(table.c.fitting_id, func.count())
-            .join(FittingRow, col(FittingRow.id) == table.c.fitting_id)
-            .where(
-                table.c.studio_id == self.studio_id, table.c.removed_at.is_(None), col(FittingRow.removed_at).is_(None)
-            )
-            .group_by(table.c.fitting_id)
+            select(LogShotRow.fitting_id, func.min(LogShotRow.on))
+            .where(LogShotRow.studio_id == self.studio_id, col(LogShotRow.removed_at).is_(None))
+            .group_by(col(LogShotRow.fitting_id))
         )
-        return {row[0]: row[1] for row in self.session.execute(query).all()}
+        return dict(self.session.exec(query).all())
 
     def add_shots(self, fitting_id: UUID, shots: Sequence[Json]) -> int:
         """Add shots; one that stands there is left as it is, one that is taken back is taken back for good, whichever of
@@ -91,10 +87,10 @@ class StudioRounds(OfStudio):
             new += len({row["id"] for row in rows} - known)
         return new
 
-    def count(self, fitting_id: UUID) -> int:
-        """How many shots a fitting has, taken back or not."""
+    def count(self, fitting_id: UUID, *, removed: bool = False) -> int:
+        """How many shots of a fitting stand; with `removed`, those taken back too."""
         query = select(func.count()).where(LogShotRow.studio_id == self.studio_id, LogShotRow.fitting_id == fitting_id)
-        return int(self.session.exec(query).one())
+        return int(self.session.exec(query if removed else query.where(col(LogShotRow.removed_at).is_(None))).one())
 
     def mark_round(self, fitting_id: UUID, round_id: UUID, removed_at: datetime | None) -> int:
         """Take out every shot of a round, or put back those that were taken out with it. Returns how many."""

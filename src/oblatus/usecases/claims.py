@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from typing import Any
 from uuid import UUID
 
@@ -31,26 +32,34 @@ class Claims:
 
 
 def claims_of(database: Database, actor: Actor) -> Claims:
-    """Claims of the studio: the last proposal that was kept for each player whose log has shots with its new clubs."""
+    """Claims of the studio: the proposal that each player has played with, whose log has shots with its new clubs."""
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
-        counts = StudioRounds(session, actor.studio_id).counts()
+        first = StudioRounds(session, actor.studio_id).first_days()
         fittings = [(row.id, row.player_name) for row in rows.fittings()]
         kept: dict[UUID, SnapshotRow] = {}
         for fitting_id, _ in fittings:
             some = rows.kept_whole(fitting_id)
             if some:
-                kept[fitting_id] = some[-1]
+                kept[fitting_id] = played_with(some, first.get(fitting_id))
     found, waiting = [], 0
     for fitting_id, player in fittings:
         if fitting_id not in kept:
             continue
-        claim = _claim(database, actor, fitting_id, player, kept[fitting_id]) if counts.get(fitting_id) else None
+        claim = _claim(database, actor, fitting_id, player, kept[fitting_id]) if fitting_id in first else None
         if claim is None:
             waiting += 1
         else:
             found.append(claim)
     return Claims(tuple(found), waiting)
+
+
+def played_with(kept: Sequence[SnapshotRow], first: date | None) -> SnapshotRow:
+    """The proposal that a log tells of: the last one kept until its first day, else the first; without a log the last."""
+    if first is None:
+        return kept[-1]
+    before = [one for one in kept if one.created_at.date() <= first]
+    return before[-1] if before else kept[0]
 
 
 def _claim(database: Database, actor: Actor, fitting_id: UUID, player: str, kept: SnapshotRow) -> Claim | None:

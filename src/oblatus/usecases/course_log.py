@@ -16,6 +16,7 @@ from oblatus.core.fitting.leaks import BANDS
 from oblatus.core.log.expected import Expectations
 from oblatus.core.log.feedback import bands_of, mix_of, scale_of
 from oblatus.core.log.says import (
+    FEWEST,
     HeadShown,
     Noted,
     grouped,
@@ -68,10 +69,10 @@ from oblatus.usecases.strikes_of import measured
 
 By = Literal["player", "fitter", "file"]
 NO_LONGER = "not in this bag"
+NEARLY = 0.02
+"""Figures that differ by no more are the same offer: each is reckoned with what the others put in place."""
 SAME_SHARE = 0.9
 """Two rounds of one day look the same from so many shots alike."""
-LEAST_OFFER = 5
-"""A head's difference is offered from so many shots that the log was asked about it: see `FEWEST` for calling it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,7 +127,7 @@ def check_shots(document: FittingDocument, shots: Sequence[LogShotDocument], tod
 
 def add_shots(rows: StudioRounds, fitting_id: UUID, shots: Sequence[LogShotDocument], by: By) -> int:
     """Rows for shots; a phone with a wrong clock played today."""
-    if rows.count(fitting_id) + len(shots) > MOST_LOGGED:
+    if rows.count(fitting_id, removed=True) + len(shots) > MOST_LOGGED:
         raise TooManyError(f"A log holds at most {MOST_LOGGED} shots.", 3600)
     moment = now()
     latest = moment.date() + timedelta(days=1)
@@ -378,13 +379,14 @@ def _offers(log: Logged, shown: Sequence[HeadShown], rounds: Sequence[RoundOut])
     return [one for one in found if one is not None]
 
 
-def _state(log: Logged, key: str, shots: int) -> Literal["open", "accepted", "declined", "newer"]:
+def _state(log: Logged, key: str, shots: int, *, held: bool) -> Literal["open", "accepted", "declined", "newer"]:
+    """Where an offer stands: taken is what the fitting holds, whatever was said or taken back since."""
     said = next((one for one in log.document.after.decisions if one.key == key), None)
-    if said is None:
-        return "open"
-    if shots != said.shots:
+    if held:
+        return "accepted"
+    if said is not None and shots != said.shots:
         return "newer"
-    return "accepted" if said.accepted else "declined"
+    return "open" if said is None or said.accepted else "declined"
 
 
 def _mix_offer(log: Logged, rounds: int) -> OfferOut:
@@ -405,8 +407,10 @@ def _mix_offer(log: Logged, rounds: int) -> OfferOut:
     whole[biggest] = round(whole[biggest] + 1.0 - sum(whole.values()), 4)
     n = len(log.shots)
     return OfferOut(
-        key="mix", name="Shots faced", words=f"{n} shots of {rounds} rounds in the place of the assumed mix", shots=n,
-        state=_state(log, "mix", n), shot_mix=whole, shares=sorted(shares, key=lambda one: -one.after),
+        key="mix", name="Shots faced", words=f"{n} shots of {rounds} rounds in the place of the assumed mix",
+        shots=n, shot_mix=whole,
+        state=_state(log, "mix", n, held=log.document.player.shot_mix == whole),
+        shares=sorted(shares, key=lambda one: -one.after),
     )  # fmt: skip
 
 
@@ -420,13 +424,19 @@ def _distances_offer(log: Logged) -> OfferOut | None:
     n = sum(band.count for band in bands)
     shares = [round(band.share, 4) for band in bands]
     shares[0] = round(shares[0] + 1.0 - sum(shares), 4)
+    offered = [
+        BandDocument(from_m=band.low, to_m=max(round(band.high, 1), band.low + 5.0), share=share)
+        for band, share in zip(bands, shares, strict=True)
+    ]
+    mine = log.document.choices.distances or ()
+    # what is assumed follows the shot mix a little: the bands are the same if they are nearly so
+    held = len(mine) == len(offered) and all(
+        one.from_m == other.from_m and abs(one.share - other.share) <= NEARLY
+        for one, other in zip(mine, offered, strict=True)
+    )
     return OfferOut(
         key="distances", name="Distances faced", words=f"{n} approaches with a distance", shots=n,
-        state=_state(log, "distances", n), shares=shares_of_bands(bands),
-        distances=[
-            BandDocument(from_m=band.low, to_m=max(round(band.high, 1), band.low + 5.0), share=share)
-            for band, share in zip(bands, shares, strict=True)
-        ],
+        state=_state(log, "distances", n, held=held), shares=shares_of_bands(bands), distances=offered,
     )  # fmt: skip
 
 
@@ -442,16 +452,18 @@ def _table_offer(log: Logged) -> OfferOut | None:
     found = scale_of(counted, handicap) if handicap > 0.0 else None
     if found is None:
         return None
+    scale = round(min(max(found.scale, 0.3), 2.5), 3)
     return OfferOut(
         key="table", name="Strokes table",
         words=f"{found.balls} balls counted until holed: the handicap weighs {found.scale:.2f} of what the table "
         f"takes, 8 of 10 between {found.low:.2f} and {found.high:.2f}",
-        shots=found.balls, state=_state(log, "table", found.balls), table_scale=round(min(max(found.scale, 0.3), 2.5), 3),
+        shots=found.balls, table_scale=scale,
+        state=_state(log, "table", found.balls, held=abs(economy.table_scale - scale) <= NEARLY),
     )  # fmt: skip
 
 
 def _head_offer(log: Logged, shown: HeadShown) -> OfferOut | None:
-    if shown.shots < LEAST_OFFER:
+    if shown.shots < FEWEST:
         return None
     tool = next(tool for tool in log.tools if tool.code == shown.club)
     here = [one for one in log.known if one.shot.club == shown.club and surface_of(one.shot) == shown.surface
@@ -476,7 +488,17 @@ def _head_offer(log: Logged, shown: HeadShown) -> OfferOut | None:
     )  # fmt: skip
     return OfferOut(
         key=key, name=f"{tool.name}, {shown.surface}", words=words + ("" if shown.called else "; it may be chance"),
-        shots=shown.shots, state=_state(log, key, shown.shots), evidence=evidence,
+        shots=shown.shots, state=_state(log, key, shown.shots, held=_holds(log.document, evidence)), evidence=evidence,
+    )  # fmt: skip
+
+
+def _holds(document: FittingDocument, offered: HeadEvidenceDocument) -> bool:
+    """Whether the fitting holds what the log shows of a head there."""
+    return any(
+        one.source == "log" and (one.name, one.against) == (offered.name, offered.against)
+        and [shot.balls for shot in one.shots] == [shot.balls for shot in offered.shots]
+        and abs(one.shots[0].strokes - offered.shots[0].strokes) <= NEARLY
+        for one in document.evidence
     )  # fmt: skip
 
 

@@ -81,10 +81,12 @@ def next_due(
     return first.on, SHORT_WORDS[first.key], first.on < today
 
 
-def read_again(wedges: Sequence[OwnedWedgeDocument], readings: Sequence[ReadingRow]) -> Mapping[str, tuple[float, date]]:
+def read_again(
+    wedges: Sequence[OwnedWedgeDocument], readings: Sequence[ReadingRow]
+) -> Mapping[str, tuple[float, date | None]]:
     """Lofts that were read after a club was built, by code: the mean of the newest day in the gauge; else the loft of the
-    bag, where it is another than as built."""
-    found: dict[str, tuple[float, date]] = {}
+    bag, where it is another than as built: nobody knows since which day."""
+    found: dict[str, tuple[float, date | None]] = {}
     for n, wedge in enumerate(wedges):
         if wedge.built is None or wedge.built.loft_deg is None:
             continue
@@ -98,7 +100,7 @@ def read_again(wedges: Sequence[OwnedWedgeDocument], readings: Sequence[ReadingR
             newest = max(day for day, _ in here)
             found[code] = (fmean(loft for day, loft in here if day == newest), newest)
         elif wedge.loft_deg != wedge.built.loft_deg:
-            found[code] = (wedge.loft_deg, now().date())
+            found[code] = (wedge.loft_deg, None)
     return found
 
 
@@ -121,7 +123,7 @@ def see_after(database: Database, actor: Actor, fitting_id: UUID) -> AfterOut:
     drifts, whole = drifts_of(
         fitting, as_built(tools, built_deg), {code: loft for code, (loft, _) in again.items()}, engine().judge
     )
-    read_on = max((day for _, day in again.values()), default=None)
+    read_on = max((day for _, day in again.values() if day is not None), default=None)
     use = use_of(document)
     years = max((today - since.on).days, 0) / DAYS
     handicap = 12.0 if fitting.player.handicap is None else fitting.player.handicap

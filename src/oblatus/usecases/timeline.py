@@ -23,6 +23,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.claims import played_with
 from oblatus.usecases.course_log import read_log
 from oblatus.usecases.rechecks import MOST_READINGS
 
@@ -43,10 +44,12 @@ def see_timeline(database: Database, actor: Actor, fitting_id: UUID) -> Timeline
             for (_, on), n in rounds.items()
         ]
     came = {row.id: _came(database, actor, row.id) if shots[row.id] else None for row in line}
-    eras = [
-        _era(row, kept[row.id], came[row.id], len({one.round for one in shots[row.id]}), here=row.id == fitting_id)
-        for row in line
-    ]
+    eras = []
+    for row in line:
+        first = shots[row.id][0].on if shots[row.id] else None
+        played = played_with(kept[row.id], first) if kept[row.id] else None
+        count = len({one.round for one in shots[row.id]})
+        eras.append(_era(row, kept[row.id], played, came[row.id], count, here=row.id == fitting_id))
     for n, (before, row) in enumerate(pairwise(line)):
         with database.transaction() as session:
             pages = StudioHandovers(session, actor.studio_id).handovers(before.id)
@@ -129,11 +132,13 @@ def _leaks(kept: list[SnapshotRow]) -> list[Mapping[str, Any]]:
     return list(kept[-1].result.get("leaks", [])) if kept else []
 
 
-def _era(row: FittingRow, kept: list[SnapshotRow], over: float | None, rounds: int, *, here: bool) -> EraOut:
+def _era(
+    row: FittingRow, kept: list[SnapshotRow], played: SnapshotRow | None, over: float | None, rounds: int, *, here: bool
+) -> EraOut:
     document = FittingDocument.model_validate(row.document)
     delivery, promised = document.player.delivery, None
-    if kept and "steps" in kept[-1].result:
-        result = kept[-1].result
+    if played is not None and "steps" in played.result:
+        result = played.result
         promised = float(result["steps"][result["taken_step"]]["gain_strokes_round"])
     return EraOut(
         fitting_id=row.id, on=row.created_at.date(), here=here,

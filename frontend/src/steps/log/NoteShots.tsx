@@ -6,11 +6,10 @@ import { api, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { fromDistance, parseNumber } from "../../units/units";
+import { today } from "../ground/seasons";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
 import { type Log, type LogShot, useAgain } from "./useLog";
-
-const today = () => new Date().toISOString().slice(0, 10);
 
 /** A round noted here, from the player's card or from what they tell. */
 export function NoteShots({ log }: { log: Log }) {

@@ -2,14 +2,14 @@ import { Button } from "@mantine/core";
 import { useState } from "react";
 import { useStore } from "../../app/context";
 import { showPercent } from "../../units/units";
+import { today } from "../ground/seasons";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
 import type { Log, Offer } from "./useLog";
 
-const today = () => new Date().toISOString().slice(0, 10);
 const SAID: Record<Offer["state"], string> = {
-  open: "not answered yet",
+  open: "not taken",
   accepted: "taken",
   declined: "left as it was",
   newer: "more shots since it was answered",
@@ -26,19 +26,24 @@ export function Offers({ log }: { log: Log }) {
       decisions: [...others, { key: offer.key, accepted, on: today(), shots: offer.shots }],
     });
     if (accepted) take(offer);
+    else if (offer.state === "accepted") putBack(offer);
   };
+  // what was taken is assumed again
+  const putBack = (offer: Offer) => {
+    if (offer.shot_mix) edit("player", { ...draft.player, shot_mix: null });
+    if (offer.distances) edit("choices", { ...draft.choices, distances: null });
+    if (offer.table_scale !== null)
+      edit("choices", { ...draft.choices, economy: { ...draft.choices.economy, table_scale: null } });
+    if (offer.evidence) edit("evidence", withoutIt(offer.evidence));
+  };
+  const withoutIt = ({ name, against }: NonNullable<Offer["evidence"]>) =>
+    draft.evidence.filter((one) => one.source !== "log" || one.name !== name || one.against !== against);
   const take = (offer: Offer) => {
     if (offer.shot_mix) edit("player", { ...draft.player, shot_mix: offer.shot_mix });
     if (offer.distances) edit("choices", { ...draft.choices, distances: offer.distances });
     if (offer.table_scale !== null)
       edit("choices", { ...draft.choices, economy: { ...draft.choices.economy, table_scale: offer.table_scale } });
-    const { evidence } = offer;
-    if (evidence) {
-      const kept = draft.evidence.filter(
-        (one) => one.source !== "log" || one.name !== evidence.name || one.against !== evidence.against,
-      );
-      edit("evidence", [...kept, evidence]);
-    }
+    if (offer.evidence) edit("evidence", [...withoutIt(offer.evidence), offer.evidence]);
   };
   return (
     <section className={classes.section} aria-label="What the log offers">

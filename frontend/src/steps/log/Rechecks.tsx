@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { count, metres, plain, showDistance, showPercent } from "../../units/units";
+import { today } from "../ground/seasons";
 import { CopyTable } from "../parts/CopyTable";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -118,7 +119,7 @@ export function Rechecks() {
                       <td className={parts.num}>{far(one.carry_now_m)}</td>
                       <td className={parts.num}>{signed(one.strokes_round)}</td>
                       <td>{one.advice}</td>
-                      <td>{on(one.read_on)}</td>
+                      <td>{one.read_on === null ? "typed" : on(one.read_on)}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -143,7 +144,6 @@ export function Rechecks() {
 }
 
 type Key = Schemas["LookedAtDocument"]["key"];
-const today = () => new Date().toISOString().slice(0, 10);
 /** What falls due within a month can be looked at now. */
 const soon = () => new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10);
 

@@ -70,6 +70,15 @@ it("an offer that is taken goes into its section and is answered; one that is le
   expect(edit.mock.calls).toEqual([["after", said(false)]]);
 });
 
+it("what was taken and is left after all is assumed again", () => {
+  const taken = offer({ key: "table", name: "Strokes table", state: "accepted", table_scale: 1.2 });
+  const held = { ...DRAFT, choices: { distances: null, economy: { table_scale: 1.2 } } };
+  show(<Offers log={log({ offers: [taken] })} />, store(held));
+  fireEvent.click(screen.getByRole("button", { name: "Leave it: Strokes table" }));
+  expect(edit.mock.calls.map(([section]) => section)).toEqual(["after", "choices"]);
+  expect(edit.mock.lastCall?.[1].economy.table_scale).toBeNull();
+});
+
 it("what a log shows of a head replaces what it showed before there, and nothing else", () => {
   const new_one = { ...evidence("gap", "the bag's other clubs on turf"), shots: [{ shot: "chip", strokes: 0.1 }] };
   show(

@@ -147,13 +147,15 @@ class _Trip:
         bought, left_out, club_tools, club_way = self._club(own, mine, as_is)
         club_gain = both_gain = 0.0
         both = setup
+        both_tools: Sequence[Tool] = self.tools
         if bought is not None:
             club_far = self._far(club_tools)
             club_mine = self._of_way(club_way, club_tools)
             club_gain = as_is - self._sum(club_mine, club_far)
             both_changes = self._changes(club_way, self._best(club_tools, club_way, club_mine), club_mine, club_tools)
-            both = self._with(club_way, both_changes)
             both_gain = club_gain + sum(change.gain for change in both_changes)
+            if both_gain > setup_gain:
+                both, both_tools = self._with(club_way, both_changes), club_tools
         both_gain = max(both_gain, setup_gain)
         found = TripAnswer(
             self.away.grounds, as_is, strokes_home, tuple(sorted(changes, key=lambda one: -one.gain)), setup_gain, bought,
@@ -162,7 +164,7 @@ class _Trip:
         )  # fmt: skip
         if not doubt:
             return found
-        ways = [(own, self.tools), (setup, self.tools), (club_way, club_tools), (both, club_tools)]
+        ways = [(own, self.tools), (setup, self.tools), (club_way, club_tools), (both, both_tools)]
         drawn = np.array([self._drawn(law, ways) for law in draw_laws()])
         gains = drawn[:, :1] - drawn[:, 1:]
         return replace(
