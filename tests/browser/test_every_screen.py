@@ -67,6 +67,10 @@ def look_at_paper(page: Page, where: str) -> list[str]:
     return found
 
 
+STILL = """() => document.getAnimations().every(
+  (a) => a.playState !== 'running' || a.effect.getComputedTiming().iterations === Infinity)"""
+
+
 def look(page: Page, where: str, sizes: tuple[tuple[int, int], ...] = SIZES, *, contrast: bool = True) -> list[str]:
     """What is wrong with the page as it stands, at every size."""
     found = []
@@ -75,6 +79,7 @@ def look(page: Page, where: str, sizes: tuple[tuple[int, int], ...] = SIZES, *, 
         page.wait_for_function(
             "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))"
         )
+        page.wait_for_function(STILL)  # a dialog that is still fading in has other colours
         page.evaluate(AXE.read_text())
         wrong = page.evaluate(LOOK, {"touch": width <= 820, "contrast": contrast})
         found += [f"{where} at {width}: {words}" for words in wrong]
