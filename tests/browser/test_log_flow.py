@@ -69,6 +69,9 @@ def test_a_round_noted_without_a_connection_moves_the_verdict(joss: Page, phone:
     expect(joss.get_by_role("region", name="What the log offers").get_by_role("listitem").first).to_contain_text("taken")
     expect(bench(joss)).not_to_have_text(before)
     joss.get_by_role("button", name="Undo").click()
+    expect(joss.get_by_role("region", name="What the log offers").get_by_role("listitem").first).to_contain_text(
+        "not taken"
+    )
     saved(joss)
     rounds.first.get_by_role("button", name="Take out").click()
     expect(verdict).to_contain_text(f"{shots} shots of")

@@ -1,3 +1,5 @@
+import { hashKey } from "@tanstack/react-query";
+
 /** One field that an act changed: where, and from what to what. */
 export interface Change {
   path: readonly (string | number)[];
@@ -6,7 +8,10 @@ export interface Change {
 }
 
 const isTree = (value: unknown): value is Record<string, unknown> => typeof value === "object" && value !== null;
-export const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
+
+/** Whether two values hold the same, in whichever order their fields come: the server gives them back in its own. */
+export const same = (one: unknown, other: unknown) =>
+  one === undefined || other === undefined ? one === other : hashKey([one]) === hashKey([other]);
 
 /** The fields in which two values differ; lists of another length differ as a whole. */
 export function changesOf(before: unknown, after: unknown, path: Change["path"] = []): Change[] {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Deed, NOTHING, withDeed } from "./acts";
-import { changesOf, valueAt, withValue } from "./changes";
+import { changesOf, same, valueAt, withValue } from "./changes";
 
 const edit = (before: unknown, after: unknown, field = "handicap"): Deed => ({
   kind: "edit",
@@ -52,4 +52,12 @@ describe("changes", () => {
     expect(back).toEqual(before);
     for (const change of changes) expect(valueAt(after, change.path)).toEqual(change.after);
   });
+});
+
+it("fields in another order are the same, values that differ and fields that are not there are not", () => {
+  expect(same({ chip: 0.4, pitch: { a: 1, b: [1, 2] } }, { pitch: { b: [1, 2], a: 1 }, chip: 0.4 })).toBe(true);
+  expect(same([1, 2], [2, 1])).toBe(false);
+  expect(same({ chip: 0.4 }, { chip: 0.5 })).toBe(false);
+  expect(same(undefined, null)).toBe(false);
+  expect(same(undefined, undefined)).toBe(true);
 });
