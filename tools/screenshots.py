@@ -30,7 +30,7 @@ VIEW_OF = {
 }  # fmt: skip
 VIEWS = (
     "players", "player", "ground", "bag", "strikes", "import", "carries", "measure", "lofts", "soles", "proof",
-    "build", "card", "log", "trip", "desk", "kept", "merge", "phone",
+    "build", "card", "log", "trip", "desk", "kept", "phone", "merge",
 )  # fmt: skip
 PLAYER_OF = {"proof": "Tam Hollis", "build": "Tam Hollis", "log": "Joss Underhay", "trip": "Joss Underhay"}
 ALONE = {"players", "desk"}

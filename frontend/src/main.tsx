@@ -1,5 +1,5 @@
 import "./theme/mantine.css";
-import "@fontsource-variable/archivo/wdth.css";
+import "./theme/paper.css";
 import "./theme/tokens.css";
 import "./theme/states.css";
 import { MantineProvider } from "@mantine/core";

@@ -48,26 +48,39 @@ def chromium() -> Iterator[Browser]:
 
 
 @pytest.fixture
-def desk(chromium: Browser, address: str, database) -> Iterator[Page]:
-    """A page at 1280x800 on the sign-in screen; an error in the browser's console fails the test."""
+def blank(chromium: Browser, database) -> Iterator[Page]:
+    """A page at 1280x800 with nothing in it; an error in the browser's console fails the test."""
     context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
     page = context.new_page()
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))
-    page.goto(address)
     yield page
     context.close()
     assert errors == []
 
 
 @pytest.fixture
-def signed_in(desk: Page) -> Page:
-    """A page on the list of players."""
-    desk.get_by_label("Address").fill(DEMO_EMAIL)
-    desk.get_by_label("Password", exact=True).fill(DEMO_PASSWORD)
-    desk.get_by_role("button", name="Sign in").click()
-    expect(desk.get_by_role("link", name="Orla Wethercote")).to_be_visible()
-    return desk
+def desk(blank: Page, address: str) -> Page:
+    """A page on the sign-in screen."""
+    blank.goto(address)
+    return blank
+
+
+@pytest.fixture
+def signed_in(blank: Page, address: str) -> Page:
+    """A page on the list of players, signed in beside the screen: other tests sign in at it."""
+    sign_in(blank, address)
+    return blank
+
+
+def sign_in(page: Page, address: str) -> None:
+    """Give the page's browser a session of the demo fitter, and open the list of players."""
+    session, ask = f"{address}/api/session", page.context.request
+    token = ask.get(session).json()["csrf_token"]
+    who = {"email": DEMO_EMAIL, "password": DEMO_PASSWORD}
+    assert ask.post(session, data=who, headers={"X-CSRF-Token": token}).ok
+    page.goto(address)
+    expect(page.get_by_role("link", name="Orla Wethercote")).to_be_visible()
 
 
 @pytest.fixture

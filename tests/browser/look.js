@@ -1,10 +1,17 @@
 // What is wrong with the page as it stands: a list of sentences. axe has to be loaded. `touch`: whether fingers press here;
-// `contrast`: whether the colours are ours (forced ones are the system's).
-async ({ touch, contrast = true }) => {
+// `contrast`: whether the colours are ours (forced ones are the system's); `colours`: whether nothing but them is looked at.
+async ({ touch, contrast = true, colours = false }) => {
   const LEAST_TEXT = 10.99; // px
   const TARGET = 43.5; // px high, at least half as wide
   const TOUCHES = { x: 0.5, y: 2.5 }; // px by which boxes of two labels may lie over each other
   const found = [];
+  const told = async (options) => {
+    const { violations } = await axe.run(document, { resultTypes: ["violations"], ...options });
+    for (const rule of violations)
+      for (const node of rule.nodes) found.push(`${rule.id}: ${node.target.join(" ")}`);
+    return [...new Set(found)];
+  };
+  if (colours) return told({ runOnly: ["color-contrast"] });
   const across = document.documentElement.clientWidth;
   const words = (element) => (element.getAttribute("aria-label") || element.textContent || "").trim().slice(0, 30);
   const hidden = (element) => {
@@ -59,11 +66,5 @@ async ({ touch, contrast = true }) => {
       found.push(`${Math.round(box.width)} x ${Math.round(box.height)} px to press: ${words(element)}`);
   }
 
-  const { violations } = await axe.run(document, {
-    resultTypes: ["violations"],
-    rules: { "color-contrast": { enabled: contrast } },
-  });
-  for (const rule of violations)
-    for (const node of rule.nodes) found.push(`${rule.id}: ${node.target.join(" ")}`);
-  return [...new Set(found)];
+  return told({ rules: { "color-contrast": { enabled: contrast } } });
 }

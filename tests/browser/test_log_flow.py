@@ -88,6 +88,18 @@ def test_the_fitter_notes_a_round_puts_a_recheck_off_and_begins_the_next_fitting
     here.get_by_label("Left, m").fill("1,5")
     here.get_by_role("button", name="Note the shot").click()
     expect(here.get_by_role("status")).to_contain_text("1 shot noted")
+    rows = "Date,Lie,Club,How it went\n2026-05-01,basic chip,old sixty,stiff\n"
+    file = joss.get_by_role("region", name="From a file")
+    table = {"name": "club book.csv", "mimeType": "text/csv", "buffer": rows.encode()}
+    file.get_by_label("Table of shots").set_input_files(table)
+    file.get_by_label("result", exact=True).select_option(label="How it went")
+    file.get_by_label("result: “stiff” means").select_option(label="close")
+    expect(file.get_by_label("Name of the mapping")).to_have_value("club book")
+    file.get_by_role("button", name="Take 1 shot").click()
+    expect(file.get_by_text("1 new shot taken")).to_be_visible()
+    expect(file.get_by_role("listitem").filter(has_text="club book")).to_be_visible()
+    below = joss.evaluate("() => document.documentElement.scrollHeight - innerHeight")
+    assert below <= 1, "the page itself does not scroll to where there is nothing"
     joss.get_by_text("Rechecks", exact=True).click()
     due = joss.get_by_role("region", name="What is due").get_by_role("listitem")
     expect(due.filter(has_text="grooves")).to_contain_text("due")

@@ -52,7 +52,11 @@ def test_an_edit_is_told_to_its_own_studio_and_an_ended_session_ends_the_line(
     body = {"revision": fitting["revision"], "player": player}
     assert own.patch(f"/api/fittings/{fitting['id']}", json=body, headers=headers).status_code == 200
     own.delete("/api/session", headers=headers)
+    other = app.test_client()
+    other.set_cookie("oblatus", stranger.get_cookie("oblatus").value)
     threads[0].join(20)
+    other.delete("/api/session", headers={"X-CSRF-Token": stranger.environ_base["HTTP_X_CSRF_TOKEN"]})
+    threads[1].join(20)
     assert any(fitting["id"] in part for part in heard["mine"])
     assert "signed_out" in heard["mine"][-1]
     assert not any(fitting["id"] in part for part in heard["theirs"])

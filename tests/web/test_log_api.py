@@ -138,6 +138,39 @@ def test_an_offer_that_is_taken_moves_the_verdict_and_one_that_is_left_does_not(
     assert client.get(f"{base}/kept/{kept[-1]['id']}").get_json()["document"]["player"]["shot_mix"] is None
 
 
+def test_shots_are_counted_beside_what_the_fitter_typed_and_what_was_typed_comes_back(client, base):
+    document = client.get(base).get_json()["document"]
+    assumed = {offer["key"]: offer for offer in log(client, base)["offers"]}
+    assert assumed["mix"]["before"]["shot_mix"] is None
+    typed = {key: 0.0 for key in assumed["mix"]["shot_mix"]} | {"lush_rough": 0.7, "full": 0.3}
+    edit(client, base, player={**document["player"], "shot_mix": typed})
+    beside = {offer["key"]: offer for offer in log(client, base)["offers"]}["mix"]
+    assert beside["words"].endswith("in the place of the typed mix")
+    assert beside["before"]["shot_mix"] == typed
+    assert beside["shot_mix"]["lush_rough"] > assumed["mix"]["shot_mix"]["lush_rough"] + 0.02
+    put = {"shot_mix": beside["shot_mix"], "distances": None, "table_scale": None}
+    said = {"key": "mix", "accepted": True, "on": "2026-11-01", "shots": beside["shots"], "put": put}
+    decisions = [{**said, "before": beside["before"]}]
+    edit(client, base, after={**document["after"], "decisions": decisions})
+    edit(client, base, player={**document["player"], "shot_mix": beside["shot_mix"]})
+    taken = {offer["key"]: offer for offer in log(client, base)["offers"]}["mix"]
+    assert (taken["state"], taken["before"]["shot_mix"]) == ("accepted", typed)
+    note(client, base, a_shot(situation="lush_rough"))
+    newer = {offer["key"]: offer for offer in log(client, base)["offers"]}["mix"]
+    assert (newer["state"], newer["before"]["shot_mix"]) == ("newer", typed), "counted beside what was typed, once"
+    wrong = [{**said, "before": {"shot_mix": {"putt": 1.0}}}]
+    reply = client.patch(
+        base,
+        json={"revision": client.get(base).get_json()["revision"], "after": {**document["after"], "decisions": wrong}},
+    )
+    assert reply.status_code == 422
+    typed_bands = [{"from_m": 30, "to_m": 60, "share": 1.0}]
+    edit(client, base, choices={**document["choices"], "distances": typed_bands})
+    found = {offer["key"]: offer for offer in log(client, base)["offers"]}["distances"]
+    assert [band["from_m"] for band in found["before"]["distances"]] == [30]
+    assert found["distances"][0]["share"] > assumed["distances"]["distances"][0]["share"]
+
+
 def test_an_offer_counts_as_taken_only_while_the_fitting_holds_it(client, base):
     """Whatever was said: an answer and what it put in place are two edits, and either may be taken back alone."""
     offers = {offer["key"]: offer for offer in log(client, base)["offers"]}
@@ -210,14 +243,42 @@ ROWS = """Date,Lie,Course,Distance [yd],Club,Result,Left [yd],Strokes
 """
 
 
-def post_file(client, base, text: str, take=False, mapping=None):
+def post_file(client, base, text: str, take=False, mapping=None, keep_as=None):
     content = base64.b64encode(text.encode()).decode()
-    return client.post(f"{base}/log/file", json={"content": content, "take": take, "mapping": mapping})
+    return client.post(
+        f"{base}/log/file", json={"content": content, "take": take, "mapping": mapping, "keep_as": keep_as}
+    )
+
+
+def test_a_mapping_is_kept_for_tables_with_the_same_header(client, empty, base, stranger):
+    """Words for clubs are not: another player's bag has others."""
+    odd = ROWS.replace("Result", "How it went").replace("close", "stiff")
+    seen = post_file(client, empty, odd).get_json()
+    assert (seen["rows"], seen["saved_as"], seen["missing"]) == (0, None, ["result"])
+    mapping = {**seen["mapping"], "columns": {**seen["mapping"]["columns"], "result": 6}, "results": {"stiff": "close"}}
+    mapping["results"] |= {"on the green": "green", "short of it": "short"}
+    assert post_file(client, empty, odd, True, mapping, "club book").get_json()["taken"] == 4
+    again = post_file(client, empty, odd).get_json()
+    assert (again["saved_as"], again["rows"], again["refused"]) == ("club book", 4, [])
+    assert post_file(client, empty, odd, take=True).get_json()["taken"] == 0, "taken through the mapping that is kept"
+    other = post_file(client, base, odd).get_json()
+    assert other["saved_as"] == "club book"
+    assert "own:0" in again["mapping"]["clubs"].values()
+    assert "old gap" in other["unknown"]["club"], "Joss has no such club"
+    assert post_file(client, empty, ROWS).get_json()["saved_as"] is None, "another header"
+    kept = client.get("/api/mappings?kind=log").get_json()["mappings"]
+    assert [one["name"] for one in kept] == ["club book"]
+    assert client.get("/api/mappings").get_json()["mappings"] == [], "strikes have their own"
+    assert stranger.get("/api/mappings?kind=log").get_json()["mappings"] == []
+    assert stranger.delete(f"/api/mappings/{kept[0]['id']}").status_code == 404
+    assert client.delete(f"/api/mappings/{kept[0]['id']}").status_code == 204
+    assert post_file(client, empty, odd).get_json()["rows"] == 0
 
 
 def test_a_table_is_understood_taken_and_not_taken_twice(client, empty):
     seen = post_file(client, empty, ROWS).get_json()
     assert (seen["rows"], seen["refused"], seen["unknown"], seen["taken"]) == (4, [], {}, None)
+    assert seen["missing"] == []
     assert seen["mapping"]["unit"] == "yd"
     assert log(client, empty)["shots"] == 0
     assert post_file(client, empty, ROWS, take=True).get_json()["taken"] == 4, "two rows alike are two shots"

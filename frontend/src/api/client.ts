@@ -128,7 +128,12 @@ async function send(request: Request): Promise<Response> {
 const ENDED = "You are signed out. What you did stays here.";
 
 // looked up at every call, so that a test can stand in for the network
-export const api = createClient<paths>({ baseUrl: window.location.origin, fetch: send });
+export const api = createClient<paths>({
+  // Chromium has a request wait for one that is under way to the same address, to look whether its answer can be kept
+  cache: "no-store",
+  baseUrl: window.location.origin,
+  fetch: send,
+});
 api.use(carry);
 
 type Reply<T> = { data?: T; error?: unknown; response: Response };

@@ -1339,7 +1339,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The studio's saved mappings. */
+        /** The studio's saved mappings of a kind. */
         get: operations["imports_get_mappings_mappings_get"];
         put?: never;
         post?: never;
@@ -2598,6 +2598,7 @@ export interface components {
             };
             /** Drift Matters Deg */
             drift_matters_deg: number;
+            finder_m: components["schemas"]["BoundOut"];
             /** Greens */
             greens: string[];
             /** Grounds */
@@ -3058,11 +3059,14 @@ export interface components {
         };
         /**
          * DecisionDocument
-         * @description What the fitter said to something that the log offers: taken or not, on which day, by how many shots it stood.
+         * @description What the fitter said to something that the log offers: taken or not, on which day, by how many shots it stood;
+         *     what was put in place, and what stood there before.
          */
         DecisionDocument: {
             /** Accepted */
             accepted: boolean;
+            /** @default null */
+            before: components["schemas"]["HeldDocument"] | null;
             /** Key */
             key: string;
             /**
@@ -3070,6 +3074,8 @@ export interface components {
              * Format: date
              */
             on: string;
+            /** @default null */
+            put: components["schemas"]["HeldDocument"] | null;
             /** Shots */
             shots: number;
         };
@@ -4510,9 +4516,15 @@ export interface components {
         /**
          * HeadShownOut
          * @description A head on a kind of ground: the model's strokes a shot over its shots, what a proof and the log moved, each with
-         *     its count and weight, and the sum.
+         *     its count and weight, and the sum. `called` beside the bag's other clubs; `alone` whether all short shots with it
+         *     went otherwise than expected, by head or player.
          */
         HeadShownOut: {
+            /**
+             * Alone
+             * @enum {string}
+             */
+            alone: "too few" | "as expected" | "worse" | "better" | "open";
             /** Called */
             called: boolean;
             /** Club */
@@ -4582,6 +4594,29 @@ export interface components {
             version: string;
             /** Wrong */
             wrong: string[];
+        };
+        /**
+         * HeldDocument
+         * @description What a fitting holds of the things that a log counts; null where it is assumed.
+         */
+        HeldDocument: {
+            /**
+             * Distances
+             * @default null
+             */
+            distances: components["schemas"]["BandDocument"][] | null;
+            /**
+             * Shot Mix
+             * @default null
+             */
+            shot_mix: {
+                [key: string]: number;
+            } | null;
+            /**
+             * Table Scale
+             * @default null
+             */
+            table_scale: number | null;
         };
         /**
          * HoleDocument
@@ -5158,11 +5193,16 @@ export interface components {
         };
         /**
          * LogFileIn
-         * @description A file in base64, how it is to be read, and whether its shots are to be taken.
+         * @description A file in base64, how it is read, whether its shots are taken, and under which name the mapping is kept.
          */
         LogFileIn: {
             /** Content */
             content: string;
+            /**
+             * Keep As
+             * @default null
+             */
+            keep_as?: string | null;
             /** @default null */
             mapping?: components["schemas"]["LogMappingDocument"] | null;
             /**
@@ -5173,7 +5213,8 @@ export interface components {
         };
         /**
          * LogFileOut
-         * @description A file as it was understood: header, first rows, the mapping; shots that it comes to, and rows that are wrong.
+         * @description A file as it was understood: header, first rows, the mapping and the name that it was saved under; what has no
+         *     column yet and needs one, shots that it comes to, and rows that are wrong.
          */
         LogFileOut: {
             /** First */
@@ -5181,10 +5222,14 @@ export interface components {
             /** Header */
             header: string[];
             mapping: components["schemas"]["LogMappingDocument"];
+            /** Missing */
+            missing: ("on" | "round" | "situation" | "ground" | "distance_m" | "club" | "result" | "left_m" | "holed_in")[];
             /** Refused */
             refused: components["schemas"]["RowRefusedOut"][];
             /** Rows */
             rows: number;
+            /** Saved As */
+            saved_as: string | null;
             /** Taken */
             taken: number | null;
             /** Unknown */
@@ -5681,9 +5726,12 @@ export interface components {
          * OfferOut
          * @description Something that the log would put in the place of what was assumed; `state` by what the fitter said to it before.
          *
-         *     One of `shot_mix`, `distances`, `table_scale` and `evidence` is there: what the fitting would hold.
+         *     One of `shot_mix`, `distances`, `table_scale` and `evidence` is there: what the fitting would hold; `before` is what
+         *     it held without.
          */
         OfferOut: {
+            /** @default null */
+            before: components["schemas"]["HeldDocument"] | null;
             /**
              * Distances
              * @default null
@@ -18426,7 +18474,9 @@ export interface operations {
     };
     imports_get_mappings_mappings_get: {
         parameters: {
-            query?: never;
+            query?: {
+                kind?: "strikes" | "log";
+            };
             header?: never;
             path?: never;
             cookie?: never;

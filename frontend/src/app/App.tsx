@@ -1,18 +1,19 @@
 import { Loader } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { keepCache, restoreCache } from "../offline/cache";
 import { SignInSheet } from "../session/SignInSheet";
 import { SessionProvider, useSession, useStanding } from "../session/session";
 import { UnitsProvider } from "./context";
+import { Later, Program } from "./later";
 
-const SignIn = lazy(() => import("./SignIn"));
-const Players = lazy(() => import("./Players"));
-const Account = lazy(() => import("./Account"));
-const Claims = lazy(() => import("./Claims"));
-const ShotDesk = lazy(() => import("../desk/ShotDesk"));
-const FittingPage = lazy(() => import("./FittingPage"));
+const SignIn = new Program(() => import("./SignIn"));
+const Players = new Program(() => import("./Players"));
+const Account = new Program(() => import("./Account"));
+const Claims = new Program(() => import("./Claims"));
+const ShotDesk = new Program(() => import("../desk/ShotDesk"));
+const FittingPage = new Program(() => import("./FittingPage"));
 
 export function App() {
   const session = useSession();
@@ -28,12 +29,7 @@ export function App() {
         <p>Is ./start still running? Load this page again when it is.</p>
       </main>
     );
-  if (whose === null || !session.data)
-    return (
-      <Suspense fallback={<Waiting />}>
-        <SignIn />
-      </Suspense>
-    );
+  if (whose === null || !session.data) return <Later of={SignIn} props={{}} waiting={<Waiting />} />;
   return (
     <SessionProvider key={whose} session={session.data}>
       <Kept fitter={whose}>
@@ -50,6 +46,8 @@ function Kept({ fitter, children }: { fitter: string; children: ReactNode }) {
   useEffect(() => {
     let stop = () => {};
     let here = true;
+    // the page's own program comes meanwhile; if it does not, the page says so
+    (location.pathname.startsWith("/fittings/") ? FittingPage : Players).load().catch(() => {});
     restoreCache(client, fitter)
       .catch(() => {}) // a browser that keeps nothing starts with nothing
       .finally(() => {
@@ -69,19 +67,20 @@ function Kept({ fitter, children }: { fitter: string; children: ReactNode }) {
 
 function Pages({ onLeave }: { onLeave: () => void }) {
   const { session, ended } = useStanding();
+  useEffect(() => {
+    import("../theme/letters").catch(() => {}); // without a connection those of paper stay
+  }, []);
   return (
     <UnitsProvider value={session.units ?? { distance: "m", speed: "mps" }}>
-      <Suspense fallback={<Waiting />}>
-        <Routes>
-          <Route path="/" element={<Players session={session} onLeave={onLeave} />} />
-          <Route path="/account" element={<Account onLeave={onLeave} />} />
-          <Route path="/fittings/:id" element={<Navigate to="player" replace />} />
-          <Route path="/fittings/:id/:step" element={<FittingPage />} />
-          <Route path="/claims" element={<Claims />} />
-          <Route path="/desk" element={<ShotDesk />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
-        </Routes>
-      </Suspense>
+      <Routes>
+        <Route path="/" element={<Later of={Players} props={{ session, onLeave }} waiting={<Waiting />} />} />
+        <Route path="/account" element={<Later of={Account} props={{ onLeave }} waiting={<Waiting />} />} />
+        <Route path="/fittings/:id" element={<Navigate to="player" replace />} />
+        <Route path="/fittings/:id/:step" element={<Later of={FittingPage} props={{}} waiting={<Waiting />} />} />
+        <Route path="/claims" element={<Later of={Claims} props={{}} waiting={<Waiting />} />} />
+        <Route path="/desk" element={<Later of={ShotDesk} props={{}} waiting={<Waiting />} />} />
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Routes>
       {ended !== null && <SignInSheet ended={ended} session={session} onLeave={onLeave} />}
     </UnitsProvider>
   );

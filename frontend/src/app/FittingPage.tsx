@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Suspense, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
 import { api, type Fitting, NO_ANSWER, RequestError, unwrap } from "../api/client";
 import { LiveProvider } from "../devices/live";
@@ -12,17 +12,21 @@ import { FittingProvider } from "./context";
 import classes from "./Frame.module.css";
 import { Heard } from "./Heard";
 import { Keys } from "./Keys";
+import { Later } from "./later";
 import { Rail } from "./Rail";
 import { SetBench } from "./SetBench";
 import { Strip } from "./Strip";
-import { OTHERS, STEPS } from "./steps";
+import { OTHERS, STEPS, type Step } from "./steps";
 import { type FittingStore, useFitting } from "./useFitting";
 
 const WHOLE_RACK_MS = 350;
+const PROGRAMS_AFTER_MS = 1500;
 
 export default function FittingPage() {
-  const { id = "" } = useParams();
+  const { id = "", step = "player" } = useParams();
   const client = useQueryClient();
+  // the step's program comes while the fitting is read
+  useEffect(() => load([...STEPS, ...OTHERS].filter(({ key }) => key === step)), [step]);
   const query = useQuery({
     queryKey: ["fitting", id],
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } })),
@@ -63,6 +67,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
     heard.current = now;
   }, [client, now]);
   useWholeRack(store);
+  usePrograms();
   const [benchOpen, setBenchOpen] = useState(false);
   const found = [...STEPS, ...OTHERS].find((s) => s.key === step);
   const name = found?.name;
@@ -84,9 +89,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
               <Conflicts />
               <Refusals />
               <Boundary key={step} name={found.name} back={`/fittings/${fitting.id}/player`}>
-                <Suspense fallback={<div className={classes.pause} />}>
-                  <found.page />
-                </Suspense>
+                <Later of={found.page} props={{}} waiting={<div className={classes.pause} />} />
               </Boundary>
             </main>
             <SetBench open={benchOpen} />
@@ -108,6 +111,18 @@ function useWholeRack({ server, saveState, reload }: FittingStore) {
     const timer = setTimeout(() => void reload(), WHOLE_RACK_MS);
     return () => clearTimeout(timer);
   }, [short, saveState, revision, reload]);
+}
+
+function load(some: readonly Pick<Step, "page">[]) {
+  for (const { page } of some) page.load().catch(() => {}); // the step itself says so when it is shown
+}
+
+/** The programs of all steps come once the fitting is quiet: a step key then shows its step at once. */
+function usePrograms() {
+  useEffect(() => {
+    const timer = setTimeout(() => load(STEPS), PROGRAMS_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, []);
 }
 
 function Skeleton() {

@@ -173,7 +173,7 @@ function Bag({ result }: { result: Recommendation }) {
   return clubs.map((club) => (
     <article key={club.code} className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
       <span className={classes.icon}>
-        <SoleIcon outline={club.outline_mm} width={112} height={38} />
+        <SoleIcon outline={club.outline_mm} width={96} height={38} />
       </span>
       <p className={classes.figures}>
         <span className={classes.loft}>{trimmed(club.loft_deg)}°</span>
@@ -201,7 +201,7 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
   return (
     <article className={classes.club} aria-label={`${trimmed(club.loft_deg)} degrees`}>
       <span className={classes.icon}>
-        <SoleIcon outline={outline} width={112} height={38} />
+        <SoleIcon outline={outline} width={96} height={38} />
       </span>
       <p className={classes.figures}>
         <span className={classes.loft}>{trimmed(club.loft_deg)}°</span>

@@ -152,6 +152,23 @@ describe("useFitting", () => {
     expect(sent[1]).toMatchObject({ settled: [{ path: "player.handicap", theirs: 3 }], base: { player: player(10) } });
   });
 
+  it("asks nothing about a revision that the answer to its own edit brings", async () => {
+    let answer = (_: Response) => {};
+    answers.push(() => new Promise<Response>((done) => (answer = done)));
+    const read = vi.fn();
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => result.current.edit("player", player(7)));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    vi.stubGlobal("fetch", read);
+    const heard = result.current.reload(2); // the line is quicker than the answer
+    await act(async () => {
+      answer(ok(fitting(2, { player: player(7) })));
+      await heard;
+    });
+    expect(read).not.toHaveBeenCalled();
+    expect(result.current.server.revision).toBe(2);
+  });
+
   it("takes theirs when that is chosen", async () => {
     const conflict = { path: "player.handicap", name: "handicap", unit: "", mine: 7, theirs: 3, value: 3 };
     answers.push(() =>

@@ -41,7 +41,7 @@ export type SaveState =
   | "refused"
   | "conflict";
 
-const QUIET_MS = 90;
+const QUIET_MS = 25;
 const RETRY_MS = 3000;
 const LONGEST_MS = 60_000;
 const MOST_ATTEMPTS = 20;
@@ -67,7 +67,8 @@ export interface FittingStore {
   /** Who takes back deeds of another kind. */
   onDeed: (redo: (deed: Deed, back: boolean) => void) => void;
   resolve: (conflict: Conflict, keep: "mine" | "theirs") => void;
-  reload: () => Promise<void>;
+  /** Read the fitting again; not where it is known at revision `upTo`, once an edit that is on its way is answered. */
+  reload: (upTo?: number) => Promise<void>;
   adopt: (fitting: Fitting) => void;
 }
 
@@ -97,7 +98,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const [saveState, setSaveState] = useState<SaveState>("saved");
   const [tries, setTries] = useState(0);
   const wait = useRef(0);
-  const busy = useRef(false);
+  const busy = useRef<Promise<void> | null>(null);
   const settled = useRef<{ path: string; theirs: unknown }[]>([]);
   /** Sections as they were refused or in conflict: sent again only once they are changed. */
   const held = useRef<Partial<Sections>>({});
@@ -149,11 +150,10 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     [put, take],
   );
 
-  const save = useCallback(async () => {
+  const send = useCallback(async () => {
     const { draft: now, server: known } = latest.current;
     const going = SECTIONS.filter((s) => now.mine[s] !== undefined && now.mine[s] !== held.current[s]);
-    if (busy.current || going.length === 0) return;
-    busy.current = true;
+    if (going.length === 0) return;
     setSaveState("saving");
     const sent = Object.fromEntries(going.map((s) => [s, now.mine[s]])) as Partial<Sections>;
     const base = Object.fromEntries(going.map((s) => [s, now.base[s] ?? known.document[s]]));
@@ -193,10 +193,18 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
         setSaveState(whyNot(error));
         setTries((n) => n + 1);
       }
-    } finally {
-      busy.current = false;
     }
   }, [id, landed, put]);
+
+  const save = useCallback(async () => {
+    if (busy.current) return;
+    busy.current = send();
+    try {
+      await busy.current;
+    } finally {
+      busy.current = null;
+    }
+  }, [send]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: server and tries are what a finished request changes
   useEffect(() => {
@@ -251,11 +259,16 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     [change, did, read],
   );
 
-  const reload = useCallback(async () => {
-    const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } }));
-    // an edit that was answered meanwhile is newer than this
-    if (reply.revision >= latest.current.server.revision) take(reply);
-  }, [id, take]);
+  const reload = useCallback(
+    async (upTo?: number) => {
+      await busy.current?.catch(() => {}); // whoever sent it hears what came of it
+      if (upTo !== undefined && latest.current.server.revision >= upTo) return;
+      const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } }));
+      // an edit that was answered meanwhile is newer than this
+      if (reply.revision >= latest.current.server.revision) take(reply);
+    },
+    [id, take],
+  );
 
   const resolve = useCallback(
     (conflict: Conflict, keep: "mine" | "theirs") => {

@@ -85,6 +85,7 @@ it("reads the fitting again when somebody else edited it, and not for its own ed
   say("f", 5);
   await vi.advanceTimersByTimeAsync(10);
   expect(reload).toHaveBeenCalledTimes(1);
+  expect(reload).toHaveBeenLastCalledWith(5);
 });
 
 it("says that it hears nothing, and asks who is signed in when the server refuses the line", async () => {

@@ -21,13 +21,14 @@ export function useLive(): boolean {
   const id = server.id;
   useEffect(() => {
     if (ended !== null) return;
-    const read = (wait: number) => {
+    const read = (wait: number, upTo?: number) => {
       clearTimeout(later.current);
-      later.current = setTimeout(() => now.current.reload().catch(() => setHearing(false)), wait);
+      later.current = setTimeout(() => now.current.reload(upTo).catch(() => setHearing(false)), wait);
     };
     const look = ({ fitting, revision }: Change) => {
       if (fitting !== null && fitting !== id) return;
-      if (revision > now.current.revision) read(0); // somebody else edited it
+      // somebody else edited it, or this page, whose answer is still on its way
+      if (revision > now.current.revision) read(0, revision);
       if (revision > 0) return;
       void askAgain(client, SHOWN, id);
       read(RELOAD_MS);

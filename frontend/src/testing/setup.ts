@@ -16,3 +16,6 @@ Object.assign(window, {
   }),
   ResizeObserver: Observer,
 });
+
+// a text field that grows with its text listens for letters that come late
+Object.defineProperty(document, "fonts", { value: new EventTarget() });

@@ -27,10 +27,13 @@ const rust: MantineColorsTuple = [
 ];
 
 /** Chalk and slate, one working accent, square-ish corners, hairlines. */
+/** The variable letters come once somebody is signed in; those of paper stand in for them. */
+const LETTERS = "'Archivo Variable', 'Archivo Paper', sans-serif";
+
 export const theme = createTheme({
-  fontFamily: "'Archivo Variable', sans-serif",
-  fontFamilyMonospace: "'Archivo Variable', sans-serif",
-  headings: { fontFamily: "'Archivo Variable', sans-serif", fontWeight: "650" },
+  fontFamily: LETTERS,
+  fontFamilyMonospace: LETTERS,
+  headings: { fontFamily: LETTERS, fontWeight: "650" },
   colors: { slate, rust },
   primaryColor: "slate",
   primaryShade: { light: 9, dark: 1 },

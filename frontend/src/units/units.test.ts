@@ -34,5 +34,8 @@ describe("units", () => {
     expect(trimmed(55.5)).toBe("55.5");
     expect(trimmed(-6.04)).toBe("−6");
     expect(trimmed(106.25, 2)).toBe("106.25");
+    expect(trimmed(12.5, 3)).toBe("12.5");
+    expect(trimmed(-0.04, 1)).toBe("0");
+    expect(trimmed(0.999, 2)).toBe("1");
   });
 });

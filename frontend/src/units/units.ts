@@ -39,9 +39,8 @@ export function plain(value: number, places = 0): string {
 
 /** At most `places` decimals, none that say nothing. */
 export function trimmed(value: number, places = 1): string {
-  return plain(Number(value.toFixed(places)), 0) === plain(value, 0) && Number.isInteger(Number(value.toFixed(places)))
-    ? plain(value, 0)
-    : plain(value, places);
+  const rounded = Number(value.toFixed(places));
+  return plain(rounded, String(rounded).split(".")[1]?.length ?? 0);
 }
 
 export function showDistance(value: Metres, to: DistanceUnit, places = 0): string {

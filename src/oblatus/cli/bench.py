@@ -26,6 +26,7 @@ from oblatus.cli.bench_live import measure_live
 from oblatus.cli.bench_log import measure_log
 from oblatus.cli.bench_memory import measure_memory
 from oblatus.cli.bench_reference import strike_with_solve_ivp
+from oblatus.cli.bench_screens import measure_screens
 from oblatus.cli.bench_verdict import measure_verdict
 from oblatus.core.bounds import Bound
 from oblatus.core.clubs import Head
@@ -50,6 +51,7 @@ from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, demo_fittings, seed
 from oblatus.web.app import create_app
 
 EDITS = 100
+_ALONE = ("memory", "screens")
 
 Floats = NDArray[np.float64]
 
@@ -58,7 +60,9 @@ def add_bench(commands: Any) -> None:
     """Register `bench`."""
     parser = commands.add_parser("bench", help="measure the engine and the round trip of an edit")
     parser.add_argument("--json", action="store_true")
-    parser.add_argument("--part", choices=[*_parts(), "memory"], help="one part; memory, which takes long, only so")
+    parser.add_argument(
+        "--part", choices=[*_parts(), *_ALONE], help="one part; memory and screens, which take long, only so"
+    )
     parser.add_argument("--edits", type=number("edits", Bound(1, 100_000, "")), default=1000.0, help="of the memory part")
     parser.set_defaults(run=run_bench)
 
@@ -68,6 +72,8 @@ def run_bench(args: Namespace) -> int:
     figures: dict[str, Any] = {}
     if args.part == "memory":
         figures = measure_memory(int(args.edits), lambda words: print(words, file=sys.stderr, flush=True))
+    if args.part == "screens":
+        figures = measure_screens()
     for name, measure in _parts().items():
         if args.part in (None, name):
             figures |= measure()

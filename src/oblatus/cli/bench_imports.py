@@ -29,10 +29,7 @@ RANGES = ((40, 110), (60, 90), (60, 95), (20, 40), (4000, 11000), (30, 90), (-9,
 def measure_import(database: Database, studio_id: UUID) -> dict[str, float]:
     """Seconds for a CSV and a workbook, of any header, to be strikes; and for a bare COPY of the same strikes."""
     actor = Actor(UUID(int=0), studio_id, "bench")
-    rng = np.random.default_rng(1)
-    figures = [np.round(rng.uniform(low, high, ROWS), 1).tolist() for low, high in RANGES]
-    swings = np.array(["full", "9:00", "10:30"])[rng.integers(0, 3, ROWS)].tolist()
-    rows = list(zip(["PW"] * ROWS, swings, *figures, [""] * ROWS, strict=True))
+    rows = _rows(("full", "9:00", "10:30"))
     csv_s, bare_s = _import(database, actor, _csv(rows))
     xlsx_s, _ = _import(database, actor, _workbook(rows))
     return {
@@ -44,12 +41,36 @@ def measure_import(database: Database, studio_id: UUID) -> dict[str, float]:
     }
 
 
+def many_strikes(database: Database, studio_id: UUID) -> UUID:
+    """A fitting with a hundred thousand strikes at the pitch."""
+    actor = Actor(UUID(int=0), studio_id, "bench")
+    fitting, _ = _two_fittings(database, actor)
+    _take(database, actor, fitting, _csv(_rows(("pitch",))))
+    return fitting
+
+
+def _rows(swings: tuple[str, ...]) -> list[tuple[object, ...]]:
+    rng = np.random.default_rng(1)
+    figures = [np.round(rng.uniform(low, high, ROWS), 1).tolist() for low, high in RANGES]
+    named = np.array(swings)[rng.integers(0, len(swings), ROWS)].tolist()
+    return list(zip(["PW"] * ROWS, named, *figures, [""] * ROWS, strict=True))
+
+
 def _import(database: Database, actor: Actor, content: bytes) -> tuple[float, float]:
     """Seconds to read, check and take the file, and to COPY the strikes that came of it."""
+    fitting, other = _two_fittings(database, actor)
+    return _take(database, actor, fitting, content), _bare_copy(database, fitting, other)
+
+
+def _two_fittings(database: Database, actor: Actor) -> tuple[UUID, UUID]:
     document = FittingDocument(player=PlayerDocument(name="bench"), grounds=(GroundDocument(name="home", share=1.0),))
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
-        fitting, other = add_document(rows, document).id, add_document(rows, document).id
+        return add_document(rows, document).id, add_document(rows, document).id
+
+
+def _take(database: Database, actor: Actor, fitting: UUID, content: bytes) -> float:
+    """Seconds to read, check and take the file."""
     row = begin_import(database, actor, fitting, "bench", content)
     mapping = look_at_import(database, actor, fitting, row.id, LayoutDocument(), None, "m").mapping
     if mapping is None:
@@ -61,7 +82,7 @@ def _import(database: Database, actor: Actor, content: bytes) -> tuple[float, fl
     took = time.perf_counter() - start
     if run.counts is None or run.counts["taken"] != ROWS:
         raise RuntimeError(f"{run.state}: {run.words}")
-    return took, _bare_copy(database, fitting, other)
+    return took
 
 
 def _bare_copy(database: Database, fitting: UUID, other: UUID) -> float:

@@ -45,8 +45,8 @@ def measure_verdict() -> dict[str, float]:
     doubted = [recommend(_moved(fitting, 40 + i), judge, clubs) for i in range(5)]
     doubt = times(lambda i: doubt_of(doubted[i], judge), 5)
     leaks = times(lambda i: leaks_of(doubted[i], judge), 5)
-    draw_law_gains(found, judge)
-    laws = times(lambda _: draw_law_gains(found, judge), 3)
+    draw_law_gains(found)
+    laws = times(lambda _: draw_law_gains(found), 3)
     return {
         "verdict_cold_process_s": cold_process,
         "verdict_whole_search_cold_s": cold,

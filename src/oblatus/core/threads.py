@@ -1,25 +1,142 @@
-"""Two helper threads for compiled work: kernels release the interpreter's lock."""
+"""Helper threads for compiled work: kernels release the interpreter's lock. Patient work lets all other go first."""
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor, wait
+from contextlib import contextmanager
+from contextvars import copy_context
 from typing import TypeVar
 
 THREADS = 2
+PATIENT = 8
+LONGEST_PAUSE = 1.0
+LOOK = 0.1
 
 Item = TypeVar("Item")
 Found = TypeVar("Found")
 
-_helpers = ThreadPoolExecutor(THREADS, thread_name_prefix="oblatus-engine")
+_here = threading.local()
+_changed = threading.Condition()
+_hands: dict[int, float] = {}
+"""Threads with a question for which somebody's hand waits, and how many seconds patient work still pauses for each."""
+_pausing = 0
+
+
+def nothing() -> None:
+    """A thread that cannot give way."""
+
+
+_give_way = nothing
+
+
+def give_way_by(act: Callable[[], None]) -> None:
+    """How a thread gives way to every other that wants the machine: the operating system's business."""
+    global _give_way  # noqa: PLW0603 (one machine a process)
+    _give_way = act
+
+
+def stand_back() -> None:
+    """Have this thread give way, from now on."""
+    _give_way()
+    _here.patient = True
+
+
+# those that help only reckon and wait for nobody: whoever holds a lock may wait for them
+_helpers = ThreadPoolExecutor(THREADS, "oblatus-engine")
+_patient = ThreadPoolExecutor(PATIENT, "oblatus-patient", stand_back)
+_patient_helpers = ThreadPoolExecutor(THREADS, "oblatus-patient-engine", stand_back)
+# those that answer whole questions side by side wait for locks and for helpers, and nobody who holds one waits for them
+_beside = ThreadPoolExecutor(THREADS, "oblatus-beside")
+_patient_beside = ThreadPoolExecutor(THREADS, "oblatus-patient-beside", stand_back)
+
+
+def patiently(work: Callable[[], Found]) -> Found:
+    """The result of work for which nobody's hand waits: it and its helpers give way to all other work.
+
+    Within a question that is asked at once it is part of that.
+    """
+    if _is_patient() or _urgent_here():
+        return work()
+    return _patient.submit(copy_context().run, work).result()
+
+
+def _is_patient() -> bool:
+    return getattr(_here, "patient", False)
+
+
+def _urgent_here() -> bool:
+    return getattr(_here, "urgent", False)
+
+
+def begin_at_once() -> None:
+    """This thread has a question for which somebody's hand waits: patient work pauses at its next part."""
+    if not _urgent_here() and not _is_patient():
+        _here.urgent = True
+        with _changed:
+            _hands[threading.get_ident()] = LONGEST_PAUSE
+
+
+def end_at_once() -> None:
+    """It is answered, or can wait."""
+    if _urgent_here():
+        _here.urgent = False
+        with _changed:
+            del _hands[threading.get_ident()]
+            _changed.notify_all()
+
+
+@contextmanager
+def at_leisure() -> Iterator[None]:
+    """What is asked in this block can wait, whatever it is asked within."""
+    before = _urgent_here()
+    end_at_once()
+    try:
+        yield
+    finally:
+        if before:
+            begin_at_once()
+
+
+def let_pass() -> None:
+    """Between two parts of patient work: wait while a hand waits, but for none longer than `LONGEST_PAUSE` in all.
+
+    Whoever waits longer may be waiting for this very work. For the same reason never within a part.
+    """
+    global _pausing  # noqa: PLW0603 (one machine a process)
+    if not _is_patient() or not _hands:
+        return
+    with _changed:
+        _pausing += 1
+        while any(left > 0.0 for left in _hands.values()):
+            if not _changed.wait(LOOK):
+                for hand in _hands:
+                    _hands[hand] -= LOOK / _pausing  # all that pause count the same seconds
+        _pausing -= 1
 
 
 def in_threads(work: Callable[[Item], Found], items: Sequence[Item], threads: int = THREADS) -> Iterator[Found]:
-    """Results of the work on every item, in order. Whatever goes wrong, nothing is still running when it comes out."""
+    """Results of the work on every item, in order: work that reckons, and waits for no lock and no other thread.
+
+    Whatever goes wrong, nothing is still running when it comes out.
+    """
     if len(items) < 2 or threads < 2:
         yield from (work(item) for item in items)
         return
-    futures = [_helpers.submit(work, item) for item in items]
+    yield from _each(_patient_helpers if _is_patient() else _helpers, work, items)
+
+
+def side_by_side(work: Callable[[Item], Found], items: Sequence[Item]) -> Iterator[Found]:
+    """Results of questions of one kind, in order, two at a time: one is prepared beside what the other reckons.
+
+    Whatever goes wrong, nothing is still running when it comes out. Such a question asks for no others side by side.
+    """
+    yield from _each(_patient_beside if _is_patient() else _beside, work, items)
+
+
+def _each(pool: ThreadPoolExecutor, work: Callable[[Item], Found], items: Sequence[Item]) -> Iterator[Found]:
+    futures = [pool.submit(copy_context().run, work, item) for item in items]
     try:
         for future in futures:
             yield future.result()

@@ -27,6 +27,8 @@ from oblatus.formats.fields import Strict, Within
 from oblatus.formats.strikes import MOST_SHOWN, ClubCode, StrikeDocument, SwingKey
 
 NEXT_CELLS = 3
+FINDER = Bound(5, 180, "m")
+"""Distances for which shots are looked for."""
 
 
 class ConditionsIn(Strict):
@@ -55,7 +57,7 @@ class CarriesIn(ConditionsIn):
     """
 
     clubs: Literal["bag", "proposed"] = "bag"
-    distance_m: Annotated[float, Within(Bound(5, 180, "m"))] | None = None
+    distance_m: Annotated[float, Within(FINDER)] | None = None
     pin: Literal["front", "middle", "back"] = "middle"
     pinned: CellKey | None = None
 

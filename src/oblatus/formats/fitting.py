@@ -113,12 +113,7 @@ class PlayerDocument(Strict):
 
     @model_validator(mode="after")
     def _shot_mix_is_whole(self) -> Self:
-        if self.shot_mix is None:
-            return self
-        unknown = sorted(set(self.shot_mix) - set(BY_KEY))
-        if unknown:
-            raise at_field(f"shot_mix.{unknown[0]}", "is not a shot of the catalogue")
-        _whole(self.shot_mix.values(), "shot_mix")
+        check_shot_mix(self.shot_mix)
         return self
 
 
@@ -561,13 +556,29 @@ class CardDocument(Strict):
         return self
 
 
+class HeldDocument(Strict):
+    """What a fitting holds of the things that a log counts; null where it is assumed."""
+
+    shot_mix: dict[str, Share] | None = None
+    distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=12)] | None = None
+    table_scale: Annotated[float, Within(Bound(0.3, 2.5, ""))] | None = None
+
+    @model_validator(mode="after")
+    def _shot_mix_is_whole(self) -> Self:
+        check_shot_mix(self.shot_mix)
+        return self
+
+
 class DecisionDocument(Strict):
-    """What the fitter said to something that the log offers: taken or not, on which day, by how many shots it stood."""
+    """What the fitter said to something that the log offers: taken or not, on which day, by how many shots it stood;
+    what was put in place, and what stood there before."""
 
     key: Annotated[str, StringConstraints(min_length=1, max_length=80)]
     accepted: bool
     on: date
     shots: Annotated[int, Within(Bound(0, 100_000, "shots"))]
+    put: HeldDocument | None = None
+    before: HeldDocument | None = None
 
 
 class SnoozeDocument(Strict):
@@ -706,6 +717,16 @@ class FittingDocument(Strict):
 BESIDE = ("format", "version", "strikes", "rack", "attached")
 SECTIONS = tuple(name for name in FittingDocument.model_fields if name not in BESIDE)
 """The parts of a document that are edited on a screen."""
+
+
+def check_shot_mix(mix: dict[str, float] | None) -> None:
+    """Shares of shots of the catalogue that sum to 1; raises PydanticCustomError where they do not."""
+    if mix is None:
+        return
+    unknown = sorted(set(mix) - set(BY_KEY))
+    if unknown:
+        raise at_field(f"shot_mix.{unknown[0]}", "is not a shot of the catalogue")
+    _whole(mix.values(), "shot_mix")
 
 
 def check_grounds(grounds: tuple[GroundDocument, ...]) -> None:

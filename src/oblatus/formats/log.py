@@ -12,7 +12,7 @@ from oblatus.core.after.wear import Wear
 from oblatus.core.log.feedback import FacedBand
 from oblatus.core.log.says import Call, Parts, Reliable, Seen
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import BandDocument, DecisionDocument, HeadEvidenceDocument
+from oblatus.formats.fitting import BandDocument, DecisionDocument, HeadEvidenceDocument, HeldDocument
 from oblatus.formats.log_shots import LogShotDocument
 
 
@@ -98,7 +98,8 @@ class LeakSeenOut(Strict):
 
 class HeadShownOut(Strict):
     """A head on a kind of ground: the model's strokes a shot over its shots, what a proof and the log moved, each with
-    its count and weight, and the sum."""
+    its count and weight, and the sum. `called` beside the bag's other clubs; `alone` whether all short shots with it
+    went otherwise than expected, by head or player."""
 
     club: str
     name: str
@@ -110,13 +111,15 @@ class HeadShownOut(Strict):
     log_shots: int
     log_weight: float
     called: bool
+    alone: Call
     total: float
 
 
 class OfferOut(Strict):
     """Something that the log would put in the place of what was assumed; `state` by what the fitter said to it before.
 
-    One of `shot_mix`, `distances`, `table_scale` and `evidence` is there: what the fitting would hold.
+    One of `shot_mix`, `distances`, `table_scale` and `evidence` is there: what the fitting would hold; `before` is what
+    it held without.
     """
 
     key: str
@@ -128,6 +131,7 @@ class OfferOut(Strict):
     distances: list[BandDocument] | None = None
     table_scale: float | None = None
     evidence: HeadEvidenceDocument | None = None
+    before: HeldDocument | None = None
     shares: list[ShareNowOut] | None = None
 
 

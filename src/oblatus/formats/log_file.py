@@ -15,7 +15,7 @@ from oblatus.core.log.shots import APPROACH, RESULTS, SITUATIONS
 from oblatus.core.shots import BY_KEY
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, faults_of
-from oblatus.formats.imports.guess import guess_club, text_of, word_of
+from oblatus.formats.imports.guess import guess_club, signature_of, text_of, word_of
 from oblatus.formats.imports.numbers import number_of
 from oblatus.formats.imports.quantities import plain_name
 from oblatus.formats.imports.reading import read_file
@@ -54,12 +54,15 @@ class LogMappingDocument(Strict):
 
 
 class LogFileOut(Strict):
-    """A file as it was understood: header, first rows, the mapping; shots that it comes to, and rows that are wrong."""
+    """A file as it was understood: header, first rows, the mapping and the name that it was saved under; what has no
+    column yet and needs one, shots that it comes to, and rows that are wrong."""
 
     header: list[str]
     first: list[list[str]]
     mapping: LogMappingDocument
+    saved_as: str | None
     unknown: dict[str, list[str]]
+    missing: list[LogField]
     rows: int
     refused: list[RowRefusedOut]
     taken: int | None
@@ -67,16 +70,31 @@ class LogFileOut(Strict):
 
 @dataclass(frozen=True, slots=True)
 class LogTable:
-    """A file's table, and how it is understood."""
+    """A file's table, and how it is understood, with the name of a saved mapping."""
 
     shaped: Shaped
     mapping: LogMappingDocument
+    saved_as: str | None = None
 
 
-def read_log_file(content: bytes, clubs: Sequence[ClubRow], mapping: LogMappingDocument | None, unit: str) -> LogTable:
-    """The table of a CSV or XLSX file with a mapping, guessed where none is given; raises InputError as `read_file`."""
+def read_log_file(
+    content: bytes, clubs: Sequence[ClubRow], mapping: LogMappingDocument | None, unit: str,
+    saved: Sequence[tuple[str, str, LogMappingDocument]] = (),
+) -> LogTable:  # fmt: skip
+    """The table of a CSV or XLSX file with a mapping: the one that is given, one that was `saved` (name, header,
+    mapping) for its header, or a guess; raises InputError as `read_file`.
+
+    Words for clubs are guessed anew: those of a saved mapping are another player's.
+    """
     shaped = shape(read_file(content))
-    return LogTable(shaped, mapping or _guess(shaped, clubs, unit))
+    if mapping is not None:
+        return LogTable(shaped, mapping)
+    guess = _guess(shaped, clubs, unit)
+    fits = next((row for row in saved if row[1] == signature_of(shaped.names)), None)
+    if fits is None:
+        return LogTable(shaped, guess)
+    words = {"situations": guess.situations | fits[2].situations, "results": guess.results | fits[2].results}
+    return LogTable(shaped, fits[2].model_copy(update={"clubs": guess.clubs, **words}), fits[0])
 
 
 def _guess(shaped: Shaped, clubs: Sequence[ClubRow], unit: str) -> LogMappingDocument:
@@ -139,8 +157,10 @@ def shots_of(table: LogTable, fitting_id: UUID) -> tuple[list[LogShotDocument], 
     shots: list[LogShotDocument] = []
     wrong: list[RowRefusedOut] = []
     seen: dict[str, int] = {}
+    # as they stand in the file, in whichever order a mapping names them: a row's id follows from its cells
+    columns = sorted(table.mapping.columns.items(), key=lambda item: item[1])
     for n, row in enumerate(table.shaped.rows):
-        cells = {field: row[at - 1] if at <= len(row) else None for field, at in table.mapping.columns.items()}
+        cells = {field: row[at - 1] if at <= len(row) else None for field, at in columns}
         if all(cell in (None, "") for cell in cells.values()):
             continue
         number = table.shaped.first_row + n

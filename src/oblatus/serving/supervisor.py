@@ -31,6 +31,8 @@ WORKERS, THREADS = 2, 40
 MOST_STREAMS = 2000
 DEVICE_PORT = 9470
 PATIENCE = 400.0
+ALLOCATION = {"MALLOC_ARENA_MAX": "2"}
+"""Every thread would have a heap of its own, which keeps what it once needed: 60 MB more a worker after 40 edits."""
 LOOK_SECONDS = 0.5
 CARE_SECONDS = 5.0
 DAY_SECONDS = 86_400.0
@@ -167,6 +169,7 @@ class Supervisor:
 
     def _environment(self) -> dict[str, str]:
         return {
+            **ALLOCATION,
             **os.environ,
             "OBLATUS_DATABASE_URL": self.settings.database_url,
             "OBLATUS_SECRET_KEY": self.settings.secret_key,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from datetime import datetime
 from types import NoneType
+from typing import Literal
 from uuid import UUID
 
 from psycopg import Connection, Cursor
@@ -14,6 +15,7 @@ from sqlmodel import col, delete, select
 from oblatus.store.repositories import Json, OfStudio, found
 from oblatus.store.tables import ImportRow, MappingRow, StrikeRow, now
 
+MappingKind = Literal["strikes", "log"]
 COPIED_AT_ONCE = 5000
 COPY_MARKS = str.maketrans({"\\": "\\\\", "\t": "\\t", "\n": "\\n", "\r": "\\r"})
 
@@ -97,16 +99,16 @@ class StudioImports(OfStudio):
         )
         return self.session.exec(gone).rowcount
 
-    def mappings(self) -> Sequence[MappingRow]:
-        """The studio's saved mappings by name."""
-        query = select(MappingRow).where(MappingRow.studio_id == self.studio_id).order_by(col(MappingRow.name))
-        return self.session.exec(query).all()
+    def mappings(self, kind: MappingKind) -> Sequence[MappingRow]:
+        """The studio's saved mappings of a kind, the last saved first."""
+        mine = (MappingRow.studio_id == self.studio_id, MappingRow.kind == kind)
+        return self.session.exec(select(MappingRow).where(*mine).order_by(col(MappingRow.kept_at).desc())).all()
 
-    def keep_mapping(self, name: str, signature: str, document: Json) -> None:
-        """Save a validated mapping under a name, over an older one of that name."""
-        query = select(MappingRow).where(MappingRow.studio_id == self.studio_id, MappingRow.name == name)
-        row = self.session.exec(query).first() or MappingRow(
-            studio_id=self.studio_id, name=name, signature="", document={}
+    def keep_mapping(self, kind: MappingKind, name: str, signature: str, document: Json) -> None:
+        """Save a validated mapping under a name, over an older one of that kind and name."""
+        mine = (MappingRow.studio_id == self.studio_id, MappingRow.kind == kind, MappingRow.name == name)
+        row = self.session.exec(select(MappingRow).where(*mine)).first() or MappingRow(
+            studio_id=self.studio_id, kind=kind, name=name, signature="", document={}
         )
         row.signature, row.document, row.kept_at = signature, document, now()
         self.session.add(row)

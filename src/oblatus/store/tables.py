@@ -343,13 +343,14 @@ class ImportRow(SQLModel, table=True):
 
 
 class MappingRow(SQLModel, table=True):
-    """A mapping of a file's columns, saved by the studio under a name."""
+    """A mapping of a file's columns, saved by the studio under a name: of strikes, or of shots on the course."""
 
     __tablename__ = "import_mapping"
-    __table_args__ = (UniqueConstraint("studio_id", "name", name="uq_mapping_name"),)
+    __table_args__ = (UniqueConstraint("studio_id", "kind", "name", name="uq_mapping_name"),)
 
     id: UUID = Field(default_factory=uuid4, primary_key=True)
     studio_id: UUID = Field(foreign_key="studio.id")
+    kind: str = Field(default="strikes", max_length=8)
     name: str = Field(max_length=80)
     signature: str = Field(max_length=2000)
     document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))

@@ -16,6 +16,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
+from oblatus.usecases.newest import of_the_newest
 from oblatus.usecases.propose import law_gains
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
@@ -31,6 +32,20 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, R
     InputError
         If no proposal can be made from it.
     """
+    return of_the_newest(fitting_id, lambda: _how_sure(database, actor, fitting_id))
+
+
+def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
+    """Revision, proposal and the nearest changes that flip it; raises as `how_sure`."""
+    return of_the_newest(fitting_id, lambda: _what_flips(database, actor, fitting_id))
+
+
+def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:
+    """Revision, proposal and what every other school would make of it; raises as `how_sure`."""
+    return of_the_newest(fitting_id, lambda: _each_school(database, actor, fitting_id))
+
+
+def _how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, Doubt]:
     revision, document, rack, strikes = _inputs(database, actor, fitting_id)
     gains = law_gains(document, rack, strikes)
     judge = engine().judge
@@ -40,16 +55,14 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, R
     return revision, proposal, doubt
 
 
-def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
-    """Revision, proposal and the nearest changes that flip it; raises as `how_sure`."""
+def _what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
     revision, document, rack, strikes = _inputs(database, actor, fitting_id)
     judge = engine().judge
     proposal = recommend(fitting_from(document, rack, strikes), judge)
     return revision, proposal, find_flips(proposal, judge)
 
 
-def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:
-    """Revision, proposal and what every other school would make of it; raises as `how_sure`."""
+def _each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:
     revision, document, rack, strikes = _inputs(database, actor, fitting_id)
     fitting = fitting_from(document, rack, strikes)
     judge = engine().judge

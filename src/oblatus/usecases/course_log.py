@@ -14,7 +14,7 @@ from oblatus.core.fitting import Fitting
 from oblatus.core.fitting.fitting import carry_model_of, faced_of
 from oblatus.core.fitting.leaks import BANDS
 from oblatus.core.log.expected import Expectations
-from oblatus.core.log.feedback import bands_of, mix_of, scale_of
+from oblatus.core.log.feedback import FacedBand, bands_of, mix_of, scale_of
 from oblatus.core.log.says import (
     FEWEST,
     HeadShown,
@@ -28,13 +28,15 @@ from oblatus.core.log.says import (
     surface_of,
 )
 from oblatus.core.log.shots import APPROACH, LoggedShot, after_shot, strokes_of_shot
-from oblatus.core.shots import BY_KEY, default_shot_mix
+from oblatus.core.shots import BY_KEY, CATALOGUE, default_shot_mix
 from oblatus.errors import Fault, InputError, NotFoundError, TooManyError, fault
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import (
     BandDocument,
+    DecisionDocument,
     FittingDocument,
     HeadEvidenceDocument,
+    HeldDocument,
     OwnedWedgeDocument,
     ShiftDocument,
 )
@@ -340,7 +342,8 @@ def _head_out(log: Logged, shown: HeadShown, names: dict[str, str]) -> HeadShown
     return HeadShownOut(
         club=shown.club, name=names[shown.club], surface=shown.surface, model=round(model - proof, 3),
         proof=round(proof, 3), proof_balls=balls, log=round(shown.difference, 3), log_shots=shown.shots,
-        log_weight=round(shown.weight, 3), called=shown.called, total=round(model + shown.difference, 3),
+        log_weight=round(shown.weight, 3), called=shown.called, alone=shown.alone,
+        total=round(model + shown.difference, 3),
     )  # fmt: skip
 
 
@@ -381,7 +384,7 @@ def _offers(log: Logged, shown: Sequence[HeadShown], rounds: Sequence[RoundOut])
 
 def _state(log: Logged, key: str, shots: int, *, held: bool) -> Literal["open", "accepted", "declined", "newer"]:
     """Where an offer stands: taken is what the fitting holds, whatever was said or taken back since."""
-    said = next((one for one in log.document.after.decisions if one.key == key), None)
+    said = _said(log, key)
     if held:
         return "accepted"
     if said is not None and shots != said.shots:
@@ -389,10 +392,38 @@ def _state(log: Logged, key: str, shots: int, *, held: bool) -> Literal["open", 
     return "open" if said is None or said.accepted else "declined"
 
 
+def _said(log: Logged, key: str) -> DecisionDocument | None:
+    return next((one for one in log.document.after.decisions if one.key == key), None)
+
+
+def _mix_before(log: Logged) -> dict[str, float] | None:
+    """The mix beside which shots are counted: what the fitter typed, None where it is assumed.
+
+    What a log put in place is none: the shots would count twice.
+    """
+    typed, said = log.document.player.shot_mix, _said(log, "mix")
+    if typed is None or (said is not None and said.accepted and said.put is None):
+        return None
+    if said is not None and said.put is not None and said.put.shot_mix == typed:
+        return None if said.before is None else said.before.shot_mix
+    return None if typed == _counted_mix(log, None) else typed
+
+
+def _counted_mix(log: Logged, before: dict[str, float] | None) -> dict[str, float]:
+    """The mix as counted, in whole ten-thousandths (sum 1)."""
+    mix = mix_of(log.shots, before or default_shot_mix(log.fitting.player.handicap))
+    whole = {key: round(value, 4) for key, value in mix.items()}
+    biggest = max(whole, key=lambda key: whole[key])
+    whole[biggest] = round(whole[biggest] + 1.0 - sum(whole.values()), 4)
+    return whole
+
+
 def _mix_offer(log: Logged, rounds: int) -> OfferOut:
-    player = log.fitting.player
-    assumed = default_shot_mix(player.handicap)
-    mix = mix_of(log.shots, assumed)
+    typed = _mix_before(log)
+    assumed = {
+        shot.key: (typed or default_shot_mix(log.fitting.player.handicap)).get(shot.key, 0.0) for shot in CATALOGUE
+    }
+    mix = _counted_mix(log, typed)
     counts = Counter(shot.situation for shot in log.shots)
     short = [key for key in mix if key in counts or BY_KEY[key].kind != "full"]
     full = [key for key in mix if key not in short]
@@ -402,42 +433,74 @@ def _mix_offer(log: Logged, rounds: int) -> OfferOut:
         *(ShareNowOut(name=BY_KEY[key].name, before=round(assumed[key], 4), count=counts[key], after=round(mix[key], 4))
           for key in short),
     ]  # fmt: skip
-    whole = {key: round(value, 4) for key, value in mix.items()}
-    biggest = max(whole, key=lambda key: whole[key])
-    whole[biggest] = round(whole[biggest] + 1.0 - sum(whole.values()), 4)
     n = len(log.shots)
     return OfferOut(
-        key="mix", name="Shots faced", words=f"{n} shots of {rounds} rounds in the place of the assumed mix",
-        shots=n, shot_mix=whole,
-        state=_state(log, "mix", n, held=log.document.player.shot_mix == whole),
+        key="mix", name="Shots faced",
+        words=f"{n} shots of {rounds} rounds in the place of the {'typed' if typed else 'assumed'} mix",
+        shots=n, shot_mix=mix, before=HeldDocument(shot_mix=typed),
+        state=_state(log, "mix", n, held=log.document.player.shot_mix == mix),
         shares=sorted(shares, key=lambda one: -one.after),
     )  # fmt: skip
 
 
-def _distances_offer(log: Logged) -> OfferOut | None:
-    assumed = faced_of(fitting_from(log.document.model_copy(
-        update={"choices": log.document.choices.model_copy(update={"distances": None})}), ()), carry_model_of(log.fitting)
-    )  # fmt: skip
-    bands = bands_of(log.shots, assumed)
-    if not bands:
+def _distances_before(log: Logged) -> tuple[BandDocument, ...] | None:
+    """The distances beside which those of the log are counted: typed ones, None where the shot mix says them."""
+    typed, said = log.document.choices.distances, _said(log, "distances")
+    if typed is None or (said is not None and said.accepted and said.put is None):
         return None
-    n = sum(band.count for band in bands)
+    if said is not None and said.put is not None and said.put.distances == typed:
+        return None if said.before is None else said.before.distances
+    return None if _nearly(typed, _counted_distances(log, None)[1]) else typed
+
+
+def _counted_distances(
+    log: Logged, before: tuple[BandDocument, ...] | None
+) -> tuple[list[FacedBand], list[BandDocument]]:
+    """Stretches as counted, and as the fitting would hold them; nothing where no approach has a distance."""
+    choices = log.document.choices.model_copy(update={"distances": before})
+    fitting = fitting_from(log.document.model_copy(update={"choices": choices}), ())
+    bands = bands_of(log.shots, faced_of(fitting, carry_model_of(log.fitting)))
+    if not bands:
+        return [], []
     shares = [round(band.share, 4) for band in bands]
     shares[0] = round(shares[0] + 1.0 - sum(shares), 4)
     offered = [
         BandDocument(from_m=band.low, to_m=max(round(band.high, 1), band.low + 5.0), share=share)
         for band, share in zip(bands, shares, strict=True)
     ]
-    mine = log.document.choices.distances or ()
-    # what is assumed follows the shot mix a little: the bands are the same if they are nearly so
-    held = len(mine) == len(offered) and all(
+    return bands, offered
+
+
+def _nearly(mine: Sequence[BandDocument], offered: Sequence[BandDocument]) -> bool:
+    """Whether distances are the same but for little: what is assumed follows the shot mix."""
+    return len(mine) == len(offered) and all(
         one.from_m == other.from_m and abs(one.share - other.share) <= NEARLY
         for one, other in zip(mine, offered, strict=True)
     )
+
+
+def _distances_offer(log: Logged) -> OfferOut | None:
+    before = _distances_before(log)
+    bands, offered = _counted_distances(log, before)
+    if not bands:
+        return None
+    n = sum(band.count for band in bands)
+    held = _nearly(log.document.choices.distances or (), offered)
     return OfferOut(
         key="distances", name="Distances faced", words=f"{n} approaches with a distance", shots=n,
-        state=_state(log, "distances", n, held=held), shares=shares_of_bands(bands), distances=offered,
+        before=HeldDocument(distances=before), state=_state(log, "distances", n, held=held),
+        shares=shares_of_bands(bands), distances=offered,
     )  # fmt: skip
+
+
+def _table_before(log: Logged, counted: float) -> float | None:
+    """The weight of the handicap that was typed; None where it is the usual one, or the log's."""
+    typed, said = log.document.choices.economy.table_scale, _said(log, "table")
+    if typed is None or (said is not None and said.accepted and said.put is None):
+        return None
+    if said is not None and said.put is not None and said.put.table_scale == typed:
+        return None if said.before is None else said.before.table_scale
+    return None if abs(typed - counted) <= NEARLY else typed
 
 
 def _table_offer(log: Logged) -> OfferOut | None:
@@ -457,7 +520,7 @@ def _table_offer(log: Logged) -> OfferOut | None:
         key="table", name="Strokes table",
         words=f"{found.balls} balls counted until holed: the handicap weighs {found.scale:.2f} of what the table "
         f"takes, 8 of 10 between {found.low:.2f} and {found.high:.2f}",
-        shots=found.balls, table_scale=scale,
+        shots=found.balls, table_scale=scale, before=HeldDocument(table_scale=_table_before(log, scale)),
         state=_state(log, "table", found.balls, held=abs(economy.table_scale - scale) <= NEARLY),
     )  # fmt: skip
 
@@ -487,9 +550,18 @@ def _head_offer(log: Logged, shown: HeadShown) -> OfferOut | None:
         ),
     )  # fmt: skip
     return OfferOut(
-        key=key, name=f"{tool.name}, {shown.surface}", words=words + ("" if shown.called else "; it may be chance"),
+        key=key, name=f"{tool.name}, {shown.surface}", words=words + _doubt_of_head(shown),
         shots=shown.shots, state=_state(log, key, shown.shots, held=_holds(log.document, evidence)), evidence=evidence,
     )  # fmt: skip
+
+
+def _doubt_of_head(shown: HeadShown) -> str:
+    """What keeps a head from being called."""
+    if shown.called:
+        return ""
+    if shown.alone in ("worse", "better"):
+        return f"; its shots went {shown.alone} than expected, by head or player: a proof beside another head tells which"
+    return "; it may be chance"
 
 
 def _holds(document: FittingDocument, offered: HeadEvidenceDocument) -> bool:

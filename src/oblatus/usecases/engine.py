@@ -13,18 +13,21 @@ from contextvars import ContextVar
 from dataclasses import dataclass, field
 from functools import partial
 from pathlib import Path
+from uuid import UUID
 
 from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.ahead import jobs_ahead
 from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import SHAPE
+from oblatus.core.threads import give_way_by, stand_back
 from oblatus.errors import InputError
 from oblatus.store.families import SharedBlock
 
 LOG = logging.getLogger(__name__)
 
 FRESH_SECONDS = 5.0
-STOP = "stop"
+PATIENT_NICE = 5
+STOP, EDITED = "stop", "edited"
 KINDS = 6
 WORKS_FOR: ContextVar[str] = ContextVar("WORKS_FOR", default="")
 """The studio whose question is being worked on."""
@@ -43,6 +46,7 @@ class Work:
     ahead: dict[str, tuple[int, int]] = field(default_factory=dict)
     laws: dict[str, tuple[int, int]] = field(default_factory=dict)
     _stopped: dict[str, float] = field(default_factory=dict)
+    _edited: dict[UUID, float] = field(default_factory=dict)
     _lock: threading.Lock = field(default_factory=threading.Lock)
 
     def tell(self, done: int, total: int) -> None:
@@ -70,6 +74,22 @@ class Work:
             return True
         try:
             return self.folder is not None and (self.folder / f"{STOP}-{studio}").stat().st_mtime >= start
+        except FileNotFoundError:
+            return False
+
+    def edited(self, fitting_id: UUID) -> None:
+        """Let every worker know that a fitting was edited so that its proposal is another."""
+        self._edited[fitting_id] = time.time()
+        if self.folder is not None:
+            with contextlib.suppress(OSError):  # a disk that is full: what is worked on elsewhere is carried through
+                (self.folder / f"{EDITED}-{fitting_id}").touch()
+
+    def edited_since(self, fitting_id: UUID, start: float) -> bool:
+        """Whether a fitting was edited after `start` [s], by any worker."""
+        if self._edited.get(fitting_id, 0.0) > start:
+            return True
+        try:
+            return self.folder is not None and (self.folder / f"{EDITED}-{fitting_id}").stat().st_mtime > start
         except FileNotFoundError:
             return False
 
@@ -145,6 +165,7 @@ class Engine:
             thread.join()
 
     def _make(self, fitting: Fitting, turn: object, start: float, before: threading.Thread | None, studio: str) -> None:
+        stand_back()
         if before is not None:
             before.join()
 
@@ -163,6 +184,12 @@ class Engine:
             self.work.tell_ahead(studio, 0, 0)
 
 
+def _be_nice() -> None:
+    """Have this thread yield the processor to all that are not as nice."""
+    os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), PATIENT_NICE)
+
+
+give_way_by(_be_nice)
 _engine: Engine | None = None
 _lock = threading.Lock()
 

@@ -6,9 +6,17 @@ from uuid import UUID
 
 from oblatus.core.fitting.carries_of import bag_rows
 from oblatus.core.words import Reader
-from oblatus.formats.imports.guess import text_of
-from oblatus.formats.log_file import LogFileOut, LogMappingDocument, read_log_file, shots_of, unknown_words
+from oblatus.formats.imports.guess import signature_of, text_of
+from oblatus.formats.log_file import (
+    NEEDED,
+    LogFileOut,
+    LogMappingDocument,
+    read_log_file,
+    shots_of,
+    unknown_words,
+)
 from oblatus.store.database import Database
+from oblatus.store.imports import StudioImports
 from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import now
@@ -21,9 +29,10 @@ FIRST_ROWS = 6
 
 def log_from_file(
     database: Database, actor: Actor, fitting_id: UUID, content: bytes, mapping: LogMappingDocument | None,
-    reader: Reader, *, take: bool,
+    reader: Reader, *, take: bool, keep_as: str | None = None,
 ) -> LogFileOut:  # fmt: skip
-    """A file as it is understood; with `take`, its shots are added if no row is wrong, and not twice.
+    """A file as it is understood; with `take`, its shots are added if no row is wrong, and not twice, and the mapping is
+    saved as `keep_as` for files with the same header.
 
     Raises
     ------
@@ -33,17 +42,28 @@ def log_from_file(
         If the studio has no such fitting.
     """
     inputs = inputs_of(database, actor, fitting_id)
-    table = read_log_file(content, bag_rows(inputs.fitting()), mapping, reader.distance)
-    complete = all(field in table.mapping.columns for field in ("on", "situation", "club", "result"))
-    shots, refused = shots_of(table, fitting_id) if complete or take else ([], [])
+    with database.transaction() as session:
+        saved = [
+            (row.name, row.signature, LogMappingDocument.model_validate(row.document))
+            for row in StudioImports(session, actor.studio_id).mappings("log")
+        ]
+    table = read_log_file(content, bag_rows(inputs.fitting()), mapping, reader.distance, saved)
+    missing = [field for field in NEEDED if field not in table.mapping.columns]
+    shots, refused = shots_of(table, fitting_id) if take or not missing else ([], [])
     taken = None
     if take and not refused:
         check_shots(inputs.document, shots, now().date())
         with database.transaction() as session:
             StudioRows(session, actor.studio_id).fitting(fitting_id)
             taken = add_shots(StudioRounds(session, actor.studio_id), fitting_id, shots, "file")
+            if keep_as:
+                document = table.mapping.model_dump(mode="json") | {"clubs": {}}
+                StudioImports(session, actor.studio_id).keep_mapping(
+                    "log", keep_as, signature_of(table.shaped.names), document
+                )
     return LogFileOut(
         header=[name or f"column {n + 1}" for n, name in enumerate(table.shaped.names)],
         first=[["" if c is None else text_of(c)[:60] for c in row] for row in table.shaped.rows[:FIRST_ROWS]],
-        mapping=table.mapping, unknown=unknown_words(table), rows=len(shots), refused=refused, taken=taken,
+        mapping=table.mapping, saved_as=table.saved_as, unknown=unknown_words(table), missing=missing,
+        rows=len(shots), refused=refused, taken=taken,
     )  # fmt: skip

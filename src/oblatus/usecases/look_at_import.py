@@ -72,7 +72,7 @@ def look_at_import(
     with database.transaction() as session:
         imports = StudioImports(session, actor.studio_id)
         content = content_of(imports.import_run(fitting_id, import_id, content=True))
-        saved = [(row.name, row.signature, row.document) for row in imports.mappings()]
+        saved = [(row.name, row.signature, row.document) for row in imports.mappings("strikes")]
     layout = mapping.layout if mapping is not None else layout
     table = read_content(content, layout)
     shaped = shape(table, layout.header_row)

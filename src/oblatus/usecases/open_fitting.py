@@ -22,6 +22,7 @@ from oblatus.usecases.actor import Actor
 from oblatus.usecases.build_orders import signed_document
 from oblatus.usecases.course_log import shot_of_row
 from oblatus.usecases.hand_over import handover_documents
+from oblatus.usecases.newest import of_the_newest
 from oblatus.usecases.proofs import proof_documents
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.rechecks import next_due
@@ -76,6 +77,10 @@ def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingV
     NotFoundError
         If the studio has no such fitting.
     """
+    return of_the_newest(fitting_id, lambda: _opened(database, actor, fitting_id))
+
+
+def _opened(database: Database, actor: Actor, fitting_id: UUID) -> FittingView:
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row, rack, kept = rows.fitting(fitting_id), rack_for(rows, fitting_id), rows.kept(fitting_id, 1)

@@ -4,15 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass
+from threading import Condition
 from typing import TypeVar
+from uuid import UUID
 
-from cachetools import LRUCache
+from cachetools import LRUCache, cached
 
 from oblatus.core.fitting import Fitting, recommend
 from oblatus.core.fitting import proposal as whole
 from oblatus.core.fitting.evidence import LawGains, draw_law_gains
 from oblatus.core.fitting.recommend import Built
 from oblatus.core.gapping import MeasuredStrike
+from oblatus.core.threads import at_leisure, patiently
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from, swings_from
 from oblatus.formats.fitting import (
@@ -28,7 +31,7 @@ from oblatus.formats.recommendation import RecommendationOut, recommendation_out
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases.engine import engine
 
-Answer = TypeVar("Answer")
+Found = TypeVar("Found")
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,20 +47,22 @@ def propose(
     rack: Sequence[RackHeadDocument],
     strikes: tuple[MeasuredStrike, ...] | None = None,
     *,
-    quick: bool = False,
+    edited: UUID | None = None,
 ) -> Proposal:
     """The proposal for a document and the studio's rack; a document that cannot be served says why.
 
-    `strikes`, if given, stand in for those of the document. A quick proposal looks only at the heads near the last one
-    that was made for this bag and rack, says so, and has neither doubt nor leaks; without a last one it is a whole one.
+    `strikes`, if given, stand in for those of the document. After an edit of the fitting `edited` the proposal is a quick
+    one: it looks only at the heads near the last one that was made for this bag and rack, says so, and has neither doubt
+    nor leaks; without a last one it is a whole one. What is worked on for the fitting as it was is ended.
     """
     asked = _question(document, rack, strikes)
     place = _place(document, asked.heads)
-    if quick:
+    if edited is not None and asked.key not in _DONE:
+        engine().work.edited(edited)
         near = _NEAR.get(place)
-        if near is not None and asked.key not in _DONE:
-            return _once(_QUICK, (*asked.key, near), lambda: _ask(asked, near))
-    found = _once(_DONE, asked.key, lambda: _ask(asked, None))
+        if near is not None:
+            return _quick(asked, near)
+    found = _found(asked) or _at_leisure(lambda: _whole(asked))
     if found.result is not None:
         _remember(place, found.result)
     return found
@@ -68,7 +73,7 @@ def law_gains(
 ) -> LawGains | None:
     """The draws of the laws for a document's proposal; equal inputs are drawn once. Raises InputError as `recommend`."""
     asked = _question(document, rack, strikes)
-    return _once(_GAINS, asked.key, lambda: _draw(asked))
+    return _at_leisure(lambda: _drawn(asked))
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,18 +107,8 @@ def _question(
 
 
 _NEAR: LRUCache[Hashable, frozenset[Built]] = LRUCache(64)
-_DONE: LRUCache[Hashable, Proposal] = LRUCache(64)
-_QUICK: LRUCache[Hashable, Proposal] = LRUCache(32)
-_GAINS: LRUCache[Hashable, LawGains | None] = LRUCache(32)
+_DONE: LRUCache[Hashable, Proposal] = LRUCache(24)
 NEAR_CANDIDATES = 3
-
-
-def _once(known: LRUCache[Hashable, Answer], key: Hashable, ask: Callable[[], Answer]) -> Answer:
-    """What is known already, or the answer to be known from now on; two threads may both ask and answer alike."""
-    found = known.get(key)
-    if found is None:
-        found = known[key] = ask()
-    return found
 
 
 def _place(document: FittingDocument, heads: tuple[RackHeadDocument, ...]) -> Hashable:
@@ -155,14 +150,44 @@ def _without_words(document: FittingDocument) -> FittingDocument:
     return document.model_copy(update={"grounds": grounds, "bag": bag, **_BESIDE})
 
 
+def _at_leisure(work: Callable[[], Found]) -> Found:
+    """The result of work that others may be doing already: in a patient thread, whoever asks.
+
+    A hand that waited for a patient thread would keep it pausing; patient threads that waited for a thread outside their
+    pool, while that waited for room in the pool, would wait for ever.
+    """
+    with at_leisure():
+        return patiently(work)
+
+
+# equal questions that are asked at once are worked out once
+_ONE_AT_A_TIME = Condition()
+
+
+def _found(asked: _Question) -> Proposal | None:
+    with _ONE_AT_A_TIME:
+        return _DONE.get(asked.key)
+
+
+@cached(_DONE, key=lambda asked: asked.key, condition=_ONE_AT_A_TIME)
+def _whole(asked: _Question) -> Proposal:
+    return _ask(asked, None)
+
+
+@cached(LRUCache(12), key=lambda asked, near: (*asked.key, near), condition=Condition())
+def _quick(asked: _Question, near: frozenset[Built]) -> Proposal:
+    return _ask(asked, near)
+
+
+@cached(LRUCache(32), key=lambda asked: asked.key, condition=Condition())
+def _drawn(asked: _Question) -> LawGains | None:
+    judge, work = engine().judge, engine().work
+    return draw_law_gains(recommend(asked.fitting(), judge), work.tell_laws)
+
+
 def _ask(asked: _Question, near: frozenset[Built] | None) -> Proposal:
     fitting = asked.fitting()
     try:
         return Proposal(recommendation_out(whole.propose(fitting, engine().judge, among=near)))
     except InputError as error:
         return Proposal(None, error.faults)
-
-
-def _draw(asked: _Question) -> LawGains | None:
-    judge, work = engine().judge, engine().work
-    return draw_law_gains(recommend(asked.fitting(), judge), judge, work.tell_laws)

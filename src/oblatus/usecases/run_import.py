@@ -177,7 +177,7 @@ class ImportRun:
             session.add(row)
             if self.options.keep_as:
                 document = self.mapping.model_dump(mode="json")
-                imports.keep_mapping(self.options.keep_as, signature_of(shaped.names), document)
+                imports.keep_mapping("strikes", self.options.keep_as, signature_of(shaped.names), document)
 
     def _salt(self) -> bytes:
         """Nothing, so that a row that was taken from another file is the same strike; or the file's digest.

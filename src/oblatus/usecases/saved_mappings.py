@@ -6,15 +6,15 @@ from collections.abc import Sequence
 from uuid import UUID
 
 from oblatus.store.database import Database
-from oblatus.store.imports import StudioImports
+from oblatus.store.imports import MappingKind, StudioImports
 from oblatus.store.tables import MappingRow
 from oblatus.usecases.actor import Actor
 
 
-def saved_mappings(database: Database, actor: Actor) -> Sequence[MappingRow]:
-    """The studio's saved mappings by name."""
+def saved_mappings(database: Database, actor: Actor, kind: MappingKind) -> Sequence[MappingRow]:
+    """The studio's saved mappings of a kind, the last saved first."""
     with database.transaction() as session:
-        return StudioImports(session, actor.studio_id).mappings()
+        return StudioImports(session, actor.studio_id).mappings(kind)
 
 
 def forget_mapping(database: Database, actor: Actor, mapping_id: UUID) -> None:

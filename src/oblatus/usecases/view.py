@@ -50,7 +50,7 @@ def view_of(
         document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None
     struck = measured(strikes)
-    proposal = propose(document, rack, struck, quick=quick)
+    proposal = propose(document, rack, struck, edited=row.id if quick else None)
     counting = proposal.result.strikes if proposal.result is not None else 0
     key = proposal.result.strikes_key if proposal.result is not None else ""
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting

@@ -20,6 +20,7 @@ from oblatus.core.log.shots import RESULTS, SITUATIONS
 from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
 from oblatus.core.shots import BY_KEY, CATALOGUE
 from oblatus.core.strike.lies import LIES
+from oblatus.formats.carries import FINDER
 from oblatus.formats.fitting import BUILD, MOST_READINGS, SECTIONS, SHARE_TOLERANCE
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.web.schemas import (
@@ -74,6 +75,7 @@ def catalogue_out() -> CatalogueOut:
         proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
+        finder_m=BoundOut(low=FINDER.low, high=FINDER.high),
         prices=[
             PriceLineOut(key=key, name=name, low=bound.low, high=bound.high) for key, (name, bound) in PRICE_LIST.items()
         ],

@@ -551,6 +551,7 @@ class CatalogueOut(Strict):
     results: list[KeyNameOut]
     log_situations: list[KeyNameOut]
     build: dict[str, BoundOut]
+    finder_m: BoundOut
     assumed_carry_m: float
     ball_radius_mm: float
 

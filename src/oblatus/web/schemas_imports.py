@@ -134,6 +134,12 @@ class RunIn(Strict):
     keep_as: Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)] | None = None
 
 
+class MappingsQuery(Strict):
+    """Mappings of which files: strikes, or shots on the course."""
+
+    kind: Literal["strikes", "log"] = "strikes"
+
+
 class SavedMappingOut(Strict):
     """A saved mapping."""
 

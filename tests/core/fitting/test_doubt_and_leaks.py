@@ -60,13 +60,13 @@ def test_survival_is_a_share_and_says_what_draws_could_have_said_otherwise(fitti
 def test_the_draws_of_the_laws_are_eight_and_move_the_figures_a_little(hollis, judge):
     _, one = hollis
     told = []
-    gains = draw_law_gains(one, judge, lambda done, total: told.append((done, total)))
+    gains = draw_law_gains(one, lambda done, total: told.append((done, total)))
     assert told == [(n, DRAWS) for n in range(1, DRAWS + 1)]
     assert gains.strokes.shape == (DRAWS, len(one.steps))
     difference = gains.strokes[:, 0] - gains.strokes[:, one.recommended]
     assert 0.001 < difference.std() < 0.5
     assert doubt_of(one, judge, gains).law_draws == DRAWS
-    assert draw_law_gains(one, judge, go_on=lambda: False) is None
+    assert draw_law_gains(one, go_on=lambda: False) is None
 
 
 def test_the_laws_are_drawn_about_what_they_are_taken_for():

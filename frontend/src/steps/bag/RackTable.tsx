@@ -40,7 +40,7 @@ export function RackTable() {
           body: { revision: server.revision, drop_rack: true },
         }),
       ),
-    onSuccess: reload,
+    onSuccess: () => reload(),
   });
   const heads = own ?? studio.data?.heads ?? [];
   const wanted = text.trim().toLowerCase();
@@ -60,7 +60,9 @@ export function RackTable() {
         />
         {own ? (
           <>
-            <span>This fitting brought its own rack of {own.length} heads.</span>
+            <span>
+              This fitting brought its own rack of {own.length} {own.length === 1 ? "head" : "heads"}.
+            </span>
             <Button variant="default" size="xs" onClick={() => drop.mutate()} loading={drop.isPending}>
               Use the studio's rack
             </Button>

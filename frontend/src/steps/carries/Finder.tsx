@@ -1,6 +1,7 @@
 import { SegmentedControl, TextInput } from "@mantine/core";
 import { useEffect, useState } from "react";
 import type { Carries, CarriesAsked, Cell } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { cellKey } from "../../pictures/CarryLadder/CarryLadder";
 import {
@@ -24,8 +25,7 @@ interface Props {
   onFocus: (key: string | null) => void;
 }
 
-const LEAST = 5;
-const MOST = 180;
+const { low: LEAST, high: MOST } = TABLES.finder_m;
 
 /** How far is it: the shots for a distance, the first and the one instead, with what speaks for each. */
 export function Finder({ carries, asked, onChange, onFocus }: Props) {

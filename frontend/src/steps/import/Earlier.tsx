@@ -4,7 +4,7 @@ import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { count } from "../../units/units";
 import parts from "../parts/parts.module.css";
-import classes from "./Import.module.css";
+import { SavedMappings } from "../parts/SavedMappings";
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
@@ -18,7 +18,6 @@ export function Earlier() {
     queryFn: () =>
       unwrap(api.GET("/api/fittings/{fitting_id}/imports", { params: { path: { fitting_id: server.id } } })),
   });
-  const mappings = useQuery({ queryKey: ["mappings"], queryFn: () => unwrap(api.GET("/api/mappings")) });
   const back = useMutation({
     mutationFn: (import_id: string) =>
       unwrap(
@@ -32,16 +31,11 @@ export function Earlier() {
       void reload();
     },
   });
-  const forget = useMutation({
-    mutationFn: (mapping_id: string) =>
-      unwrap(api.DELETE("/api/mappings/{mapping_id}", { params: { path: { mapping_id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["mappings"] }),
-  });
   const taken = list.data?.imports.filter((run) => run.state === "taken" || run.state === "withdrawn") ?? [];
   return (
     <>
       {taken.length > 0 && (
-        <ul className={classes.earlier} aria-label="Files taken before">
+        <ul className={parts.lines} aria-label="Files taken before">
           {taken.map((run) => (
             <li key={run.id}>
               <strong>{run.name}</strong>
@@ -58,19 +52,7 @@ export function Earlier() {
           ))}
         </ul>
       )}
-      {(mappings.data?.mappings.length ?? 0) > 0 && (
-        <ul className={classes.earlier} aria-label="Saved mappings">
-          {mappings.data?.mappings.map((mapping) => (
-            <li key={mapping.id}>
-              <strong>{mapping.name}</strong>
-              <span className={parts.unit}>mapping, saved {when.format(new Date(mapping.kept_at))}</span>
-              <Button size="xs" variant="subtle" onClick={() => forget.mutate(mapping.id)}>
-                Forget it
-              </Button>
-            </li>
-          ))}
-        </ul>
-      )}
+      <SavedMappings kind="strikes" />
     </>
   );
 }

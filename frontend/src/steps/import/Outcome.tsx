@@ -1,6 +1,7 @@
-import { Button, Checkbox, Progress, TextInput } from "@mantine/core";
+import { Button, Checkbox, Progress } from "@mantine/core";
 import { useState } from "react";
 import { count } from "../../units/units";
+import { KeepMapping } from "../parts/KeepMapping";
 import classes from "./Import.module.css";
 import type { ImportRun } from "./mapping";
 import type { useImport } from "./useImport";
@@ -117,20 +118,7 @@ export function Outcome({ work, run, missing, question }: Props) {
             {counts ? `Take ${count(coming)} strikes` : "Take strikes"}
           </Button>
           {missing && <span className={classes.missing}>{missing}</span>}
-          <Checkbox
-            label="and save the mapping as"
-            checked={keep}
-            onChange={(event) => setKeep(event.currentTarget.checked)}
-          />
-          <TextInput
-            aria-label="Name of the mapping"
-            size="xs"
-            w={180}
-            maxLength={80}
-            value={name}
-            disabled={!keep}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
+          <KeepMapping keep={keep} name={name} onKeep={setKeep} onName={setName} />
         </div>
       )}
       {over && (

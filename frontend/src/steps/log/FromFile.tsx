@@ -1,11 +1,13 @@
 import { Button, NativeSelect } from "@mantine/core";
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { CopyTable } from "../parts/CopyTable";
+import { KeepMapping } from "../parts/KeepMapping";
 import parts from "../parts/parts.module.css";
+import { SavedMappings } from "../parts/SavedMappings";
 import classes from "./Log.module.css";
 import { useAgain, useLog } from "./useLog";
 
@@ -22,7 +24,11 @@ const FIELDS: readonly (readonly [Field, string])[] = [
   ["left_m", "left"],
   ["holed_in", "strokes to hole out"],
 ];
+const nameOf = (field: Field) => FIELDS.find(([key]) => key === field)?.[1] ?? String(field);
 const WORDS = { club: "clubs", situation: "situations", result: "results" } as const;
+
+/** Things one after the other, the last with an "and". */
+const listed = (names: readonly string[]) => new Intl.ListFormat("en-GB").format(names);
 
 /** A log from a table: what is guessed stands there and can be changed; every row is taken, or none. */
 export function FromFile() {
@@ -30,12 +36,19 @@ export function FromFile() {
   const again = useAgain();
   const log = useLog();
   const input = useRef<HTMLInputElement>(null);
+  const client = useQueryClient();
   const [content, setContent] = useState<string | null>(null);
+  const [keep, setKeep] = useState(true);
+  const [name, setName] = useState("");
+  const [saved, setSaved] = useState<string | null>(null);
   const ask = useMutation({
-    mutationFn: (body: { content: string; mapping: Mapping | null; take: boolean }) =>
+    mutationFn: (body: { content: string; mapping: Mapping | null; take: boolean; keep_as?: string | null }) =>
       unwrap(api.POST("/api/fittings/{fitting_id}/log/file", { params: { path: { fitting_id: server.id } }, body })),
     onSuccess: async (found) => {
-      if (found.taken !== null) await again();
+      if (found.saved_as !== null) setSaved(found.saved_as);
+      if (found.taken === null) return;
+      void client.invalidateQueries({ queryKey: ["mappings", "log"] });
+      await again();
     },
   });
   const choose = async (files: FileList | null) => {
@@ -46,6 +59,8 @@ export function FromFile() {
     for (let at = 0; at < bytes.length; at += 32768) text += String.fromCharCode(...bytes.subarray(at, at + 32768));
     const next = btoa(text);
     setContent(next);
+    setName(file.name.replace(/\.[a-z]+$/i, "").slice(0, 80));
+    setSaved(null);
     ask.mutate({ content: next, mapping: null, take: false });
   };
   const found = ask.data;
@@ -102,23 +117,28 @@ export function FromFile() {
               onChange={(event) => change({ ...mapping, unit: event.currentTarget.value as "m" | "yd" })}
             />
           </div>
-          {Object.entries(found.unknown).map(([field, words]) => {
-            const kind = field as keyof typeof WORDS;
-            return words.map((word) => (
-              <NativeSelect
-                key={`${field}|${word}`}
-                label={`${field}: “${word}” means`}
-                value=""
-                data={[
-                  { value: "", label: "choose" },
-                  ...means[kind].map(({ key, name }) => ({ value: key, label: name })),
-                ]}
-                onChange={(event) =>
-                  change({ ...mapping, [WORDS[kind]]: { ...mapping[WORDS[kind]], [word]: event.currentTarget.value } })
-                }
-              />
-            ));
-          })}
+          <div className={parts.fields}>
+            {Object.entries(found.unknown).map(([field, words]) => {
+              const kind = field as keyof typeof WORDS;
+              return words.map((word) => (
+                <NativeSelect
+                  key={`${field}|${word}`}
+                  label={`${field}: “${word}” means`}
+                  value=""
+                  data={[
+                    { value: "", label: "choose" },
+                    ...means[kind].map(({ key, name }) => ({ value: key, label: name })),
+                  ]}
+                  onChange={(event) =>
+                    change({
+                      ...mapping,
+                      [WORDS[kind]]: { ...mapping[WORDS[kind]], [word]: event.currentTarget.value },
+                    })
+                  }
+                />
+              ));
+            })}
+          </div>
           <div className={classes.flush}>
             <CopyTable caption="First rows">
               <thead>
@@ -149,19 +169,31 @@ export function FromFile() {
             </ul>
           )}
           <p role="status">
-            {found.taken === null
-              ? `${found.rows} ${found.rows === 1 ? "shot" : "shots"} understood, ${found.refused.length} wrong.`
-              : `${found.taken} new ${found.taken === 1 ? "shot" : "shots"} taken; those that were there already count once.`}
+            {found.missing.length > 0
+              ? `Nothing can be told before there is a column for ${listed(found.missing.map(nameOf))}.`
+              : found.taken === null
+                ? `${found.rows} ${found.rows === 1 ? "shot" : "shots"} understood, ${found.refused.length} wrong.`
+                : `${found.taken} new ${found.taken === 1 ? "shot" : "shots"} taken; those that were there already count once.`}
           </p>
+          {saved !== null && <p className={classes.quiet}>Mapped as “{saved}”, saved earlier.</p>}
+          <div className={parts.fields}>
+            <KeepMapping keep={keep} name={name} onKeep={setKeep} onName={setName} />
+          </div>
           <Button
+            mt={10}
             disabled={found.rows === 0 || found.refused.length > 0 || found.taken !== null || content === null}
             loading={ask.isPending}
-            onClick={() => content && ask.mutate({ content, mapping, take: true })}
+            onClick={() =>
+              content && ask.mutate({ content, mapping, take: true, keep_as: keep && name.trim() ? name.trim() : null })
+            }
           >
             Take {found.rows} {found.rows === 1 ? "shot" : "shots"}
           </Button>
         </>
       )}
+      <div className={classes.flush}>
+        <SavedMappings kind="log" />
+      </div>
     </section>
   );
 }

@@ -15,35 +15,36 @@ const SAID: Record<Offer["state"], string> = {
   newer: "more shots since it was answered",
 };
 
+type Held = Pick<Offer, "shot_mix" | "distances" | "table_scale">;
+const NOTHING: Held = { shot_mix: null, distances: null, table_scale: null };
+
 /** What the log would put in the place of what was assumed: taken or left, one by one, and nothing by itself. */
 export function Offers({ log }: { log: Log }) {
   const { draft, edit } = useStore();
   const [open, setOpen] = useState<string | null>(null);
   const say = (offer: Offer, accepted: boolean) => {
     const others = draft.after.decisions.filter((one) => one.key !== offer.key);
+    const { shot_mix, distances, table_scale } = offer;
+    const put = accepted && !offer.evidence ? { shot_mix, distances, table_scale } : null;
+    const said = { key: offer.key, accepted, on: today(), shots: offer.shots };
     edit("after", {
       ...draft.after,
-      decisions: [...others, { key: offer.key, accepted, on: today(), shots: offer.shots }],
+      decisions: [...others, { ...said, put, before: put && offer.before }],
     });
-    if (accepted) take(offer);
-    else if (offer.state === "accepted") putBack(offer);
-  };
-  // what was taken is assumed again
-  const putBack = (offer: Offer) => {
-    if (offer.shot_mix) edit("player", { ...draft.player, shot_mix: null });
-    if (offer.distances) edit("choices", { ...draft.choices, distances: null });
-    if (offer.table_scale !== null)
-      edit("choices", { ...draft.choices, economy: { ...draft.choices.economy, table_scale: null } });
-    if (offer.evidence) edit("evidence", withoutIt(offer.evidence));
+    if (accepted) hold(offer, offer);
+    else if (offer.state === "accepted") hold(offer, offer.before ?? NOTHING);
   };
   const withoutIt = ({ name, against }: NonNullable<Offer["evidence"]>) =>
     draft.evidence.filter((one) => one.source !== "log" || one.name !== name || one.against !== against);
-  const take = (offer: Offer) => {
-    if (offer.shot_mix) edit("player", { ...draft.player, shot_mix: offer.shot_mix });
-    if (offer.distances) edit("choices", { ...draft.choices, distances: offer.distances });
+  // what the log counted, or what stood there before
+  const hold = (offer: Offer, values: Held) => {
+    const { economy } = draft.choices;
+    if (offer.shot_mix) edit("player", { ...draft.player, shot_mix: values.shot_mix ?? null });
+    if (offer.distances) edit("choices", { ...draft.choices, distances: values.distances ?? null });
     if (offer.table_scale !== null)
-      edit("choices", { ...draft.choices, economy: { ...draft.choices.economy, table_scale: offer.table_scale } });
-    if (offer.evidence) edit("evidence", [...withoutIt(offer.evidence), offer.evidence]);
+      edit("choices", { ...draft.choices, economy: { ...economy, table_scale: values.table_scale ?? null } });
+    if (offer.evidence)
+      edit("evidence", values === offer ? [...withoutIt(offer.evidence), offer.evidence] : withoutIt(offer.evidence));
   };
   return (
     <section className={classes.section} aria-label="What the log offers">
@@ -94,7 +95,7 @@ export function Offers({ log }: { log: Log }) {
                   <thead>
                     <tr>
                       <th>what</th>
-                      <th className={parts.num}>assumed</th>
+                      <th className={parts.num}>before</th>
                       <th className={parts.num}>counted</th>
                       <th className={parts.num}>would be</th>
                     </tr>

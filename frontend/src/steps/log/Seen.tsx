@@ -284,7 +284,11 @@ function Heads({ log }: { log: Log }) {
             <td className={parts.num}>{plain(head.total, 2)}</td>
             <td>
               {showPercent(head.log_weight)}
-              {head.called ? "" : "; it may be chance"}
+              {head.called
+                ? ""
+                : head.alone === "worse" || head.alone === "better"
+                  ? `; its shots went ${head.alone} than expected, by head or player`
+                  : "; it may be chance"}
             </td>
           </tr>
         ))}

@@ -36,6 +36,7 @@ const offer = (change: object) => ({
   table_scale: null,
   evidence: null,
   shares: null,
+  before: null,
   ...change,
 });
 const log = (change: object) =>
@@ -59,7 +60,16 @@ it("an offer that is taken goes into its section and is answered; one that is le
   fireEvent.click(screen.getByRole("button", { name: "Take it: Shots faced" }));
   const said = (accepted: boolean) => ({
     ...AFTER,
-    decisions: [{ key: "mix", accepted, on: new Date().toISOString().slice(0, 10), shots: 20 }],
+    decisions: [
+      {
+        key: "mix",
+        accepted,
+        on: new Date().toISOString().slice(0, 10),
+        shots: 20,
+        put: accepted ? { shot_mix: mix, distances: null, table_scale: null } : null,
+        before: null,
+      },
+    ],
   });
   expect(edit.mock.calls).toEqual([
     ["after", said(true)],
@@ -68,6 +78,14 @@ it("an offer that is taken goes into its section and is answered; one that is le
   edit.mockClear();
   fireEvent.click(screen.getByRole("button", { name: "Leave it: Shots faced" }));
   expect(edit.mock.calls).toEqual([["after", said(false)]]);
+});
+
+it("what the fitter had typed comes back when the log's is left after all", () => {
+  const typed = { chip: 1 };
+  const before = { shot_mix: typed, distances: null, table_scale: null };
+  show(<Offers log={log({ offers: [offer({ state: "accepted", shot_mix: { chip: 0.9 }, before })] })} />, store());
+  fireEvent.click(screen.getByRole("button", { name: "Leave it: Shots faced" }));
+  expect(edit.mock.lastCall).toEqual(["player", { ...DRAFT.player, shot_mix: typed }]);
 });
 
 it("what was taken and is left after all is assumed again", () => {

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { type FormEvent, useRef, useState } from "react";
 import type { Strike } from "../../api/client";
+import { figureOf, TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import {
   fromDistance,
@@ -17,14 +18,6 @@ import classes from "./Strikes.module.css";
 
 type Figures = Partial<Strike>;
 type Name = "entry_mm" | "attack_deg" | "lean_deg" | "club_speed_mps" | "carry_m";
-
-const RANGES: Record<Name, readonly [number, number]> = {
-  entry_mm: [-250, 120],
-  attack_deg: [-25, 15],
-  lean_deg: [-25, 35],
-  club_speed_mps: [3, 55],
-  carry_m: [1, 200],
-};
 
 /** A strike typed by hand: whatever was measured; Enter takes it and the first field waits for the next. */
 export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
@@ -54,7 +47,7 @@ export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
     const typed = text[name]?.trim() ?? "";
     if (typed === "") return null;
     const number = parseNumber(typed);
-    const [low, high] = RANGES[name];
+    const { low, high } = figureOf(TABLES.strike, name);
     if (number === null) return "must be a number";
     return from(number) < low || from(number) > high ? `${plain(to(low))} to ${plain(to(high))}` : null;
   };

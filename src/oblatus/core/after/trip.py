@@ -13,7 +13,7 @@ from oblatus.core.card.setup import Tool
 from oblatus.core.clubs import StockHead
 from oblatus.core.fitting.costs import Sheet
 from oblatus.core.fitting.fitting import Fitting, carry_model_of, check_fitting
-from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.judge import StrokesJudge, judge_of_laws
 from oblatus.core.fitting.laws import Law, draw_laws
 from oblatus.core.fitting.proved import shifts_of
 from oblatus.core.fitting.recommend import ABOVE, sheet_for
@@ -122,7 +122,7 @@ def trip_answer(
 
 class _Trip:
     def __init__(self, fitting: Fitting, tools: Sequence[Tool], grounds: Sequence[Ground], judge: StrokesJudge) -> None:
-        self.home, self.judge = fitting, judge
+        self.home, self.judge, self.of_laws = fitting, judge, judge_of_laws()
         self.away = replace(fitting, grounds=tuple(grounds))
         self.model = carry_model_of(fitting)
         bag = fitting.bag
@@ -182,7 +182,7 @@ class _Trip:
         return self._sum(mine, self._far(self.tools)), sum(change.gain for change in changes)
 
     def _sheet(self, scenarios: Sequence[Scenario], law: Law | None = None) -> Sheet:
-        return sheet_for(self.away, self.judge, scenarios, self.model, law)
+        return sheet_for(self.away, self.judge if law is None else self.of_laws, scenarios, self.model, law)
 
     def _variants(self) -> list[tuple[Sheet, list[tuple[Setup, ...]]]]:
         """Sheets of every change of setup that is looked at: the face square, half or all the way open, with each lean
@@ -226,8 +226,6 @@ class _Trip:
         fixed = [replace(s, setups=(setup,)) for s, setup in zip(self.short, way.setups, strict=True)]
         sheet, every = self._sheet(fixed, law), np.arange(len(fixed))
         cost, strokes = _cost(sheet, tools), _strokes(sheet, tools)
-        if law is not None:
-            self.judge.forget(sheet)
         return cost[way.club, every, 0], strokes[way.club, every, 0]
 
     def _best(
@@ -341,9 +339,7 @@ class _Trip:
     def _drawn(self, law: Law, ways: Sequence[tuple[_Way, Sequence[Tool]]]) -> list[float]:
         """Strokes a round of every way under other laws."""
         sheet = self._sheet(self.scenarios, law)
-        found = [self._sum(self._of_way(way, tools, law), self._far(tools, sheet)) for way, tools in ways]
-        self.judge.forget(sheet)  # nobody asks for a draw again
-        return found
+        return [self._sum(self._of_way(way, tools, law), self._far(tools, sheet)) for way, tools in ways]
 
     def _doubt(self, gains: Floats) -> Doubt:
         rng = np.random.default_rng(SEED)

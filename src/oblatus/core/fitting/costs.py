@@ -35,7 +35,7 @@ from oblatus.core.strokes import _kernels as strokes_kernels
 from oblatus.core.strokes import _matrix
 from oblatus.core.strokes.situations import APPROACH_BEHIND, APPROACH_ROOM, LIP_CLEARANCE, PINS, Layout, pins_of
 from oblatus.core.strokes.table import TOUR_TABLE, StrokesTable
-from oblatus.core.strokes.worth import SHORT_CODES, Scatter, rows_of_all
+from oblatus.core.strokes.worth import SHORT_CODES, Scatter, rows_of
 from oblatus.core.threads import share_out
 
 Floats = NDArray[np.float64]
@@ -397,8 +397,8 @@ class Sheet:
         attack, entry = math.radians(min(model.attack_deg, FLATTEST_ATTACK.value)), asked.player.habit.entry.mean
         mean = np.column_stack([np.full(len(jobs), attack), lean, np.full(len(jobs), entry)])
         scale, greens = np.array([s for _, s, _ in found]), np.array([g for _, _, g in found], dtype=np.int64)
-        layouts = [Layout(d, APPROACH_ROOM, APPROACH_BEHIND, "rough", "rough") for d in asked.distances[0].tolist()]
-        _, edges, short, far, fail = rows_of_all(layouts, asked.scatter.sideways(0.0), asked.handicap, asked.table)
+        layouts = tuple(Layout(d, APPROACH_ROOM, APPROACH_BEHIND, "rough", "rough") for d in asked.distances[0].tolist())
+        _, edges, short, far, fail = rows_of(layouts, asked.scatter.sideways(0.0), asked.handicap, asked.table)
         root, runs = covariance_root(asked.player.habit), np.stack([run_table(name) for name in GREENS])
         out = np.full((len(heads), wanted[0].size, 2, BINS), NEVER)
         nodes, entries = quadrature(self.asked.entries)
@@ -428,8 +428,8 @@ class Sheet:
 def _pins_of_layouts(
     about: tuple[tuple[Layout, float], ...], handicap: float, table: StrokesTable
 ) -> tuple[Floats, Floats, Floats, Floats, Floats]:
-    """Of every layout and sideways scatter (questions, ...): see `rows_of_all`, a row of pins each."""
-    made = {one: rows_of_all(pins_of(one[0]), one[1], handicap, table) for one in dict.fromkeys(about)}
+    """Of every layout and sideways scatter (questions, ...): see `rows_of`, a row of pins each."""
+    made = {one: rows_of(tuple(pins_of(one[0])), one[1], handicap, table) for one in dict.fromkeys(about)}
     holes, edges, short, green, fail = (np.stack([made[one][part] for one in about]) for part in range(5))
     return holes, edges, short, green, fail
 

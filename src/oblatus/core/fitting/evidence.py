@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,14 +16,14 @@ from oblatus.core.delivery import Estimate, Habit, Player
 from oblatus.core.fitting import _draws
 from oblatus.core.fitting.costs import NEVER, Costs, Sheet, Wanted
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
-from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.judge import StrokesJudge, judge_of_laws
 from oblatus.core.fitting.laws import draw_laws
 from oblatus.core.fitting.recommend import Recommendation, sheet_for, strokes_of
 from oblatus.core.fitting.scenarios import build_scenarios
 from oblatus.core.fitting.steps import recommended_step
 from oblatus.core.grounds import Ground
 from oblatus.core.strike.families import Progress
-from oblatus.core.threads import share_out
+from oblatus.core.threads import share_out, side_by_side
 
 Floats = NDArray[np.float64]
 
@@ -162,7 +163,6 @@ def doubt_of(recommendation: Recommendation, judge: StrokesJudge, laws: LawGains
 
 def draw_law_gains(
     recommendation: Recommendation,
-    judge: StrokesJudge,
     progress: Progress | None = None,
     go_on: Callable[[], bool] | None = None,
 ) -> LawGains | None:
@@ -172,13 +172,11 @@ def draw_law_gains(
     """
     fitting, found = recommendation.fitting, []
     scenarios = list(recommendation.scenarios)
-    laws = draw_laws()
+    laws, apart = draw_laws(), judge_of_laws()
     for done, law in enumerate(laws):
         if go_on is not None and not go_on():
             return None
-        sheet = sheet_for(fitting, judge, scenarios, recommendation.carry_model, law)
-        found.append(_steps_under(recommendation, sheet))
-        judge.forget(sheet)
+        found.append(_steps_under(recommendation, sheet_for(fitting, apart, scenarios, recommendation.carry_model, law)))
         if progress is not None:
             progress(done + 1, len(laws))
     return LawGains(np.array(found) - _steps_under(recommendation, recommendation.sheet))
@@ -365,13 +363,13 @@ class _Field:
         """Costs at the habit and along each axis, the handicap of the strokes table last."""
         sheet = self._sheet()
         rough, wanted = self._weighted(sheet), sheet.close(self.heads, OWN_MARGIN, BEST_MARGIN)
+        steps = [*(2.0 * axis.error for axis in axes), TABLE_DOUBT]
+        moves = [partial(self._moved, axis, sign * 2.0 * axis.error) for axis in axes for sign in (1.0, -1.0)]
+        moves += [partial(self._sheet, 1.0 + TABLE_DOUBT), partial(self._sheet, 1.0 - TABLE_DOUBT)]
+        # whole sheets in two threads: one's preparation goes on beside the other's strikes
+        found = list(side_by_side(lambda move: self._followed(move(), wanted, rough), moves))
         slopes, bends = [], []
-        pairs = [
-            (2.0 * axis.error, self._moved(axis, 2.0 * axis.error), self._moved(axis, -2.0 * axis.error)) for axis in axes
-        ]
-        pairs.append((TABLE_DOUBT, self._sheet(1.0 + TABLE_DOUBT), self._sheet(1.0 - TABLE_DOUBT)))
-        for step, above, below in pairs:
-            up, down = (self._followed(other, wanted, rough) for other in (above, below))
+        for step, up, down in zip(steps, found[::2], found[1::2], strict=True):
             slopes.append((up - down) / (2.0 * step))
             bends.append((up + down - 2.0 * rough) / (2.0 * step * step))
         return _Surface(self.exact, np.stack(slopes, axis=1), np.stack(bends, axis=1))

@@ -10,7 +10,9 @@ from oblatus.core.fitting.costs import Asked, JobBook, Sheet
 from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import Progress
 
-SHEETS_KEPT = 40
+SHEETS_KEPT = 32
+LAW_FAMILIES = 2048
+"""Those of one draw of the laws find room."""
 
 
 class StrokesJudge:
@@ -37,11 +39,13 @@ class StrokesJudge:
             self._sheets.move_to_end(key)
         return sheet
 
-    def forget(self, sheet: Sheet) -> None:
-        """Let a sheet go that is not asked for again."""
-        with self._guard:
-            for key in [key for key, known in self._sheets.items() if known is sheet]:
-                del self._sheets[key]
+
+def judge_of_laws() -> StrokesJudge:
+    """A judge for other laws than those taken.
+
+    Families of theirs serve nothing else: made in the room of the search, they would crowd out its own.
+    """
+    return StrokesJudge(FamilyPool(LAW_FAMILIES))
 
 
 class _Key:

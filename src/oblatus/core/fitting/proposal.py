@@ -38,7 +38,7 @@ def propose(
     found = recommend(fitting, judge, among)
     if among is not None:
         return Proposal(found)
-    gains = draw_law_gains(found, judge) if laws else None
+    gains = draw_law_gains(found) if laws else None
     found, doubt = settled(found, doubt_of(found, judge, gains), judge, gains)
     return Proposal(found, doubt, leaks_of(found, judge))
 

@@ -45,6 +45,8 @@ NEAR, NEAR_STROKES = 4, 1e-6
 WORSE = 1e-9
 FEW = 40
 ABOVE = ("pitching wedge", "nine-iron")
+PITCHING_WEDGE = -1
+"""Its place among the candidates' bench values."""
 
 
 Built = tuple[str, float]
@@ -229,6 +231,7 @@ class _Book:
         self.sets: tuple[ClubSet, ...] = ()
         self._known: list[tuple[int, ...]] = []
         self._near: set[tuple[int, ...]] = set()
+        self._benched: dict[int, Floats] = {}
 
     def _rules(self) -> Rules:
         fitting = self.fitting
@@ -261,25 +264,28 @@ class _Book:
 
     def settle(self) -> None:
         """Find the steps, reckon every club near them exactly, look again, and state the steps by what is exact."""
+        self._problem()
         for _ in range(EXACT_ROUNDS):
-            self._problem()
             self.steps = self._find_steps()
             self._known = [step.picks for step in self.steps if step.kind != "bag"]
-            self._reckon([*self._known, *self._near])
-        self._problem()
+            if not self._reckon([*self._known, *self._near]):
+                break
         self.steps = [self.steps[0], *self._again(self.steps[1:])]
         self._show_least_change()
         self.recommended = recommended_step(self.steps, self.fitting.economy, self.rules)
         self.taken = self._taken()
         self._count_level()
 
-    def _reckon(self, sets: Iterable[Sequence[int]]) -> None:
-        """Make the costs of every club of these sets exact."""
+    def _reckon(self, sets: Iterable[Sequence[int]]) -> bool:
+        """Make the costs of every club of these sets exact; returns whether any was not."""
         new = sorted({i for picks in sets for i in picks if not self.exact[i]})
-        if new:
-            exact = self.sheet.costs([self.candidates[i].head for i in new])
-            self.costs.cost[new], self.costs.strokes[new], self.costs.pick[new] = exact.cost, exact.strokes, exact.pick
-            self.exact[new] = True
+        if not new:
+            return False
+        exact = self.sheet.costs([self.candidates[i].head for i in new])
+        self.costs.cost[new], self.costs.strokes[new], self.costs.pick[new] = exact.cost, exact.strokes, exact.pick
+        self.exact[new] = True
+        self._problem()
+        return True
 
     def _again(self, steps: Sequence[Step]) -> list[Step]:
         """The steps by exact costs: the best of the sets near, for every number of heads that still does better."""
@@ -380,7 +386,6 @@ class _Book:
             if found is None:
                 continue
             self._reckon([found.picks])
-            self._problem()
             shown = self._step(ClubSet(found.picks, self.problem.score(found.picks)))
             if shown.score < before - WORSE:
                 self.steps[n] = shown
@@ -411,20 +416,18 @@ class _Book:
 
     def _bench_values(self, level: Sequence[ClubSet]) -> Floats:
         """What the bench rules say of every set: the shares' sum of its best club's value."""
-        if not level:
-            return np.empty(0)
-        used = sorted({i for one in level for i in one.picks})
-        place = {i: n for n, i in enumerate(used)}
         short = self.sheet.short
-        values = (
-            BenchRules()
-            .judge(
-                [*(self.candidates[i].head for i in used), self.fitting.bag.pitching_wedge], short, self.fitting.player
-            )
-            .values
-        )
+        used = {PITCHING_WEDGE, *(i for one in level for i in one.picks)} - set(self._benched)
+        if used and len(self.candidates) <= FEW:
+            used = {PITCHING_WEDGE, *range(len(self.candidates))}  # all at once: it goes quicker
+        if level and used:
+            heads = [self.fitting.bag.pitching_wedge if i == PITCHING_WEDGE else self.candidates[i].head for i in used]
+            values = BenchRules().judge(heads, short, self.fitting.player).values
+            self._benched.update(zip(used, values, strict=True))
         shares = np.array([scenario.share for scenario in short])
-        return np.array([float(values[[*(place[i] for i in one.picks), -1]].max(axis=0) @ shares) for one in level])
+        return np.array(
+            [float(np.max([self._benched[i] for i in (*one.picks, PITCHING_WEDGE)], axis=0) @ shares) for one in level]
+        )
 
 
 def strokes_of(sheet: Sheet, mine: Costs, above: Costs, favourite: bool = False) -> float:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import RELEASE_RATE, Habit, Player, Schools
@@ -39,7 +40,7 @@ class Setup:
     release: float = 1.0
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Scenario:
     """One shot on one ground: its share of all golf with these clubs (the shares sum to 1).
 
@@ -63,19 +64,19 @@ class Scenario:
         """Height of the lip to clear [m], 0 on turf."""
         return lip_of(self.ground.lip_height, self.shot.lip) if self.shot.kind == "sand" else 0.0
 
-    @property
+    @cached_property
     def turf(self) -> Turf:
         """The ground's turf with the ball where this lie has it."""
         height = self.shot.ball_height
         return self.ground.turf if height is None else replace(self.ground.turf, ball_height=height)
 
-    @property
+    @cached_property
     def sand(self) -> Sand:
         """The ground's sand, deeper around a plugged ball."""
         depth = self.shot.plug_depth
         return self.ground.sand if depth is None else replace(self.ground.sand, plug_depth=depth)
 
-    @property
+    @cached_property
     def surface(self) -> Turf | Sand:
         """What the ball lies on."""
         lies: dict[str, Turf | Sand] = {TURF.key: self.turf, SAND.key: self.sand}

@@ -7,7 +7,6 @@ Nothing is checked here; the wrappers in the package check first.
 import math
 
 import numba
-import numpy as np
 
 from oblatus.core import constants
 
@@ -29,9 +28,11 @@ CL_HALF = 0.15  # -, spin ratio of half that lift, fitted
 CL_LOSS = 0.30  # -, share of the lift lost below the drag crisis, fitted
 CRISIS_LOW = 3.0e4  # -, Reynolds numbers between which the drag falls
 CRISIS_HIGH = 8.0e4
+PER_CRISIS = 1.0 / (CRISIS_HIGH - CRISIS_LOW)
 SPIN_MOMENT = 0.012  # -, Tavares, Shannon & Melvin, Science and Golf III (1999)
 
 MAX_STEPS = 4000  # of a flight
+ROOT_STEPS = 4  # of Newton's, from a chord: the last moves it by less than 1e-12 of a step
 MAX_BOUNCES = 25  # of a run
 LEAST_HOP_SPEED = 0.30  # m/s, a slower bounce is a roll
 
@@ -39,6 +40,8 @@ LANDED = 0
 DID_NOT_LAND = 1
 
 _jit = numba.njit(cache=True, nogil=True)
+# no division by what stays the same from step to step: in lanes each would cost as much as all the rest
+inline_flight = numba.njit(cache=True, nogil=True, error_model="numpy", forceinline=True, fastmath={"contract"})
 
 
 @_jit
@@ -82,6 +85,25 @@ def impact(speed, loft, attack, face, path, friction, head_mass, offset, gyratio
     )
 
 
+@inline_flight
+def pulls(v2, v, rwc, w, rho, viscosity):
+    """What air does to a ball at speed v (v2 squared) with spin w, rwc = radius times spin times the speed across its
+    axis: lift by the cross product of axis and velocity, drag by velocity, and the spin's decay. Section 2."""
+    below = rwc + CL_HALF * v2
+    both = 1.0 / (v2 * below)  # one division for the spin ratio and the lift
+    spin_ratio = rwc * below * both
+    q = v * (2.0 * BALL_RADIUS * rho / viscosity * PER_CRISIS) - CRISIS_LOW * PER_CRISIS
+    q = min(max(q, 0.0), 1.0)
+    s = q * q * (3.0 - 2.0 * q)
+    cd = CD_BELOW_CRISIS + (CD_BASE + CD_SLOPE * spin_ratio - CD_BELOW_CRISIS) * s
+    k = 0.5 * rho * BALL_AREA / BALL_MASS
+    # CL c_vec / c with CL = A S / (S + 0.15): the c cancels, so a spin axis along the flight is no special case
+    lift = k * CL_AMPLITUDE * BALL_RADIUS * w * (1.0 - CL_LOSS * (1.0 - s)) * v2 * v2 * both
+    drag = k * cd * v
+    decay = rho * BALL_AREA * SPIN_MOMENT / (INERTIA_FACTOR * BALL_MASS)
+    return lift, drag, decay * v * w
+
+
 @_jit
 def _acceleration(y, vx, vy, vz, w, ax, ay, az, wind_x, wind_z, rho, viscosity):
     """Acceleration (3) and spin decay rate at one state. Section 2."""
@@ -89,25 +111,14 @@ def _acceleration(y, vx, vy, vz, w, ax, ay, az, wind_x, wind_z, rho, viscosity):
     profile = 1.338 * (height + 2.80) / (height + 7.126)
     rx, ry, rz = vx - wind_x * profile, vy, vz - wind_z * profile
     v2 = rx * rx + ry * ry + rz * rz
-    v = math.sqrt(v2)
     cx, cy, cz = ay * rz - az * ry, az * rx - ax * rz, ax * ry - ay * rx
     c = math.sqrt(cx * cx + cy * cy + cz * cz)
-    rwc = BALL_RADIUS * w * c
-    spin_ratio = rwc / v2
-    q = (2.0 * BALL_RADIUS * rho * v / viscosity - CRISIS_LOW) / (CRISIS_HIGH - CRISIS_LOW)
-    q = min(max(q, 0.0), 1.0)
-    s = q * q * (3.0 - 2.0 * q)
-    cd = CD_BELOW_CRISIS + (CD_BASE + CD_SLOPE * spin_ratio - CD_BELOW_CRISIS) * s
-    k = 0.5 * rho * BALL_AREA / BALL_MASS
-    # CL c_vec / c with CL = A S / (S + 0.15): the c cancels, so a spin axis along the flight is no special case
-    lift = k * CL_AMPLITUDE * (1.0 - CL_LOSS * (1.0 - s)) * v2 * BALL_RADIUS * w / (rwc + CL_HALF * v2)
-    drag = k * cd * v
-    decay = rho * BALL_AREA * SPIN_MOMENT / (INERTIA_FACTOR * BALL_MASS)
-    return lift * cx - drag * rx, lift * cy - drag * ry - G, lift * cz - drag * rz, -decay * v * w
+    lift, drag, decay = pulls(v2, math.sqrt(v2), BALL_RADIUS * w * c, w, rho, viscosity)
+    return lift * cx - drag * rx, lift * cy - drag * ry - G, lift * cz - drag * rz, -decay
 
 
-@_jit
-def _hermite(u, step, p0, d0, p1, d1):
+@inline_flight
+def hermite(u, step, p0, d0, p1, d1):
     """Cubic Hermite through two positions and slopes, u in 0..1."""
     u2, u3 = u * u, u * u * u
     return (
@@ -118,15 +129,31 @@ def _hermite(u, step, p0, d0, p1, d1):
     )
 
 
-@_jit
+@inline_flight
 def _hermite_slope(u, step, p0, d0, p1, d1):
-    """Derivative of `_hermite` by u."""
+    """Derivative of `hermite` by u."""
     return (
         p0 * (6.0 * u * u - 6.0 * u)
         + step * d0 * (3.0 * u * u - 4.0 * u + 1.0)
         + p1 * (6.0 * u - 6.0 * u * u)
         + step * d1 * (3.0 * u * u - 2.0 * u)
     )
+
+
+@inline_flight
+def comes_down(h, level, y, vy, y1, vy1):
+    """Share of a step at which the ball comes down through a level [m]."""
+    # a flight shorter than one step leaves from the very height on which it lands: its landing is the later root
+    u = (y - level) / (y - y1) if y > level else 1.0
+    for _ in range(ROOT_STEPS):
+        u -= (hermite(u, h, y, vy, y1, vy1) - level) / _hermite_slope(u, h, y, vy, y1, vy1)
+    return u
+
+
+@inline_flight
+def speed_within(u, h, v, v1, a):
+    """A velocity at a share of a step, from both ends and the acceleration at the first."""
+    return v + h * u * a + (v1 - v - h * a) * u * u
 
 
 @_jit
@@ -182,17 +209,14 @@ def fly(vx, vy, vz, wx, wy, wz, wind_x, wind_z, rho, viscosity, h, landing_heigh
         )
         if vy >= 0.0 and vy1 < 0.0:
             u = vy / (vy - vy1)
-            apex = max(apex, _hermite(u, h, y, vy, y1, vy1))
+            apex = max(apex, hermite(u, h, y, vy, y1, vy1))
         if vy1 < 0.0 and y1 <= landing_height:
-            # a flight shorter than one step leaves from the very height on which it lands: its landing is the later root
-            u = (y - landing_height) / (y - y1) if y > landing_height else 1.0
-            for _ in range(6):
-                u -= (_hermite(u, h, y, vy, y1, vy1) - landing_height) / _hermite_slope(u, h, y, vy, y1, vy1)
-            xl = _hermite(u, h, x, vx, x1, vx1)
-            zl = _hermite(u, h, z, vz, z1, vz1)
-            vxl = vx + h * u * a0 + (vx1 - vx - h * a0) * u * u
-            vyl = vy + h * u * b0 + (vy1 - vy - h * b0) * u * u
-            vzl = vz + h * u * c0 + (vz1 - vz - h * c0) * u * u
+            u = comes_down(h, landing_height, y, vy, y1, vy1)
+            xl = hermite(u, h, x, vx, x1, vx1)
+            zl = hermite(u, h, z, vz, z1, vz1)
+            vxl = speed_within(u, h, vx, vx1, a0)
+            vyl = speed_within(u, h, vy, vy1, b0)
+            vzl = speed_within(u, h, vz, vz1, c0)
             if n < path.shape[0]:
                 path[n, 0], path[n, 1], path[n, 2] = xl, landing_height, zl
                 n += 1
@@ -255,23 +279,3 @@ def run_out(vx, vy, vz, wx, wy, wz, firmness, stimp, mu_bounce, mu_slide):
     v = math.sqrt(vx * vx + vz * vz)
     a = STIMP_SPEED * STIMP_SPEED / (2.0 * stimp)
     return dx + vx * v / (2.0 * a), dz + vz * v / (2.0 * a)
-
-
-@_jit
-def carries(speeds, lofts, attacks, friction, head_mass, gyration, restitution, rho, viscosity, h, out):
-    """Square shots in still air, one a row, with its own friction and restitution: out (n, 6) = carry, apex, landing angle [rad], spin [rad/s], v, launch."""
-    nothing = np.empty((0, 3))
-    status = LANDED
-    for i in range(speeds.shape[0]):
-        vx, vy, vz, wx, wy, wz = impact(
-            speeds[i], lofts[i], attacks[i], 0.0, 0.0, friction[i], head_mass, 0.0, gyration, restitution[i]
-        )
-        x, _, apex, _, lx, ly, _, _, code, _ = fly(vx, vy, vz, wx, wy, wz, 0.0, 0.0, rho, viscosity, h, 0.0, nothing)
-        status = max(status, code)
-        out[i, 0] = x
-        out[i, 1] = apex
-        out[i, 2] = math.atan2(-ly, lx)
-        out[i, 3] = math.sqrt(wx * wx + wy * wy + wz * wz)
-        out[i, 4] = math.sqrt(vx * vx + vy * vy + vz * vz)
-        out[i, 5] = math.atan2(vy, vx)
-    return status

@@ -11,7 +11,7 @@ import numba
 import numpy as np
 
 from oblatus.core._compiled import leaf
-from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, MAX_STEPS, _hermite, _step, fly, run_out
+from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, MAX_STEPS, _step, fly, hermite, run_out
 
 SPEED_STEP, SPEEDS = 1.0, 65
 LAUNCH_STEP, LAUNCHES = math.radians(2.0), 44
@@ -64,9 +64,9 @@ def height_at(vx, vy, w, distance, rho, viscosity, h):
         if x1 >= distance:
             u = (distance - x) / (x1 - x)
             for _ in range(3):
-                slope = (_hermite(u + 1e-4, h, x, vx, x1, vx1) - _hermite(u - 1e-4, h, x, vx, x1, vx1)) / 2e-4
-                u -= (_hermite(u, h, x, vx, x1, vx1) - distance) / slope
-            return _hermite(u, h, y, vy, y1, vy1)
+                slope = (hermite(u + 1e-4, h, x, vx, x1, vx1) - hermite(u - 1e-4, h, x, vx, x1, vx1)) / 2e-4
+                u -= (hermite(u, h, x, vx, x1, vx1) - distance) / slope
+            return hermite(u, h, y, vy, y1, vy1)
         x, y, z, vx, vy, vz, w = x1, y1, z1, vx1, vy1, vz1, w1
         if y < -20.0 or vx <= 0.01:
             return -20.0

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from oblatus.core.delivery import Player
 from oblatus.core.flight import Air
 from oblatus.core.flight.impact import LIE_FRICTION, RESTITUTION
+from oblatus.core.gapping import _settling
 from oblatus.core.gapping.carries import (
     SPEED_PER_DEGREE,
     SPEED_PER_DEGREE_ABOVE,
@@ -72,13 +73,17 @@ class Problem:
         self.where = np.array([place[cell_of(strike)] for strike in strikes], dtype=np.int64)
         self.data = _observations(strikes)
         self.seen = np.isfinite(self.data)
-        self.independence = 1.0 / (1.0 + CHANNELS_AGREE * (self.seen.sum(axis=1, keepdims=True) - 1.0))
+        self.independence = 1.0 / (1.0 + CHANNELS_AGREE * (self.seen.sum(axis=1) - 1.0))
         self.lofts = np.array([cell.loft_deg for cell in cells])
         keys = [swing.key for swing in swings]
         self.swing_of = np.array([keys.index(cell.swing) for cell in cells], dtype=np.int64)
         self.usual, self.doubt, self.names = _priors(player, start, self.swings)
         carry = player.pitching_wedge_carry
         self.typed = math.log(carry) if carry is not None else None
+        # the typed carry is one more place to look at, behind the cells
+        told = [] if self.typed is None else [start.pitching_wedge_loft_deg]
+        self.every_loft = np.array([*self.lofts, *told])
+        self.every_swing = np.array([*self.swing_of, *(0 for _ in told)], dtype=np.int64)
         self.size = len(self.usual)
         self.x = np.concatenate([self.usual, np.zeros(len(cells))])
         self.precision = np.concatenate([1.0 / self.doubt**2, np.full(len(cells), 1.0 / CELL_DOUBT**2)])
@@ -123,76 +128,47 @@ class Problem:
         moved = np.tile(x, (self.size + 1, 1))
         moved[1:, : self.size] += np.diag(steps)
         found = self.predict(moved, lofts, swing_of)
-        return found[0], np.moveaxis((found[1:] - found[0]) / steps[:, None, None], 0, -1)
+        return found[0], np.ascontiguousarray(np.moveaxis((found[1:] - found[0]) / steps[:, None, None], 0, -1))
 
     def solve(self) -> None:
-        """The most probable unknowns; `covariance` is the inverse of the curvature there."""
-        bounds = _limits(self.usual, self.doubt)
+        """The most probable unknowns; `covariance` is the inverse of the curvature there.
+
+        Balls are flown for where the unknowns stand and for a little beside; with these slopes unknowns and weights are
+        settled, and flown anew, until nothing moves.
+        """
+        low, high = _limits(self.usual, self.doubt)
+        scale = np.sqrt(1.0 / self.precision)
+        typed = np.array([0.0, 0.0] if self.typed is None else [self.typed, TYPED_CARRY_DOUBT**-2.0])
         for _ in range(ITERATIONS):
             at, slopes = self._linearise()
-            residual = self._residual(at)
-            self._weigh(residual)
-            curvature, pull = self._normal(slopes, residual)
-            step = np.linalg.solve(curvature, pull)
-            scale = np.sqrt(1.0 / self.precision)
-            step *= min(1.0, LARGEST_STEP / max(float(np.max(np.abs(step) / scale)), 1e-9))
             before = self.x.copy()
-            self.x[: self.size] = np.clip(self.x[: self.size] + step[: self.size], *bounds)
-            self.x[self.size :] += step[self.size :]
+            _settling.settle(
+                self.x, at, slopes, self.data, self.seen, self.where, self.independence, self.usual, self.precision, low,
+                high, LARGEST_STEP, typed, USUAL_SCATTER, SCATTER_COUNT, STUDENT_DF, self.weights, self.scatter,
+            )  # fmt: skip
             if float(np.max(np.abs(self.x - before) / scale)) < 1e-3:
                 break
         at, slopes = self._linearise()
-        residual = self._residual(at)
-        self._weigh(residual)
+        n, p = len(self.cells), self.size
+        residual = np.empty_like(self.data)
+        _settling.residual_of(self.data, self.seen, self.where, at, self.x[p:], residual)
+        _settling.weigh(
+            residual, self.seen, self.independence, USUAL_SCATTER, SCATTER_COUNT, STUDENT_DF, self.weights, self.scatter
+        )
         # what strikes really tell: Student's expected information, and no more than an average strike each
         self.weights = STUDENT_INFORMATION * np.minimum(self.weights, 1.0)
-        curvature, _ = self._normal(slopes, residual)
+        told = np.array([0.0 if self.typed is None else self.typed - at[n, CARRY], typed[1]])
+        curvature = np.empty((p + n, p + n))
+        _settling.normal(
+            self.x, self.usual, self.precision, self.where, self.weights, self.scatter, residual, slopes, told, curvature,
+            np.empty(p + n),
+        )  # fmt: skip
         self.covariance = np.linalg.inv(curvature)
-        self.at, self.slopes_at, self.residual = at, slopes, residual
+        self.at, self.slopes_at, self.residual = at[:n], slopes[:n], residual
 
     def _linearise(self) -> tuple[Floats, Floats]:
-        return self.slopes(self.x, self.lofts, self.swing_of)
-
-    def _residual(self, at: Floats) -> Floats:
-        """What is measured less what is told, strike by strike (n, 5); 0 where nothing was measured."""
-        told = at[self.where].copy()
-        told[:, CARRY] += self.x[self.size + self.where]
-        return np.where(self.seen, self.data - told, 0.0)
-
-    def _weigh(self, residual: Floats) -> None:
-        """Scatter of every channel and Student weights, the one from the other, a few times round."""
-        count = self.seen.sum(axis=0)
-        self.weights = self.weights / self.independence
-        for _ in range(3):
-            squares = (self.weights * residual**2).sum(axis=0)
-            self.scatter = np.sqrt((SCATTER_COUNT * USUAL_SCATTER**2 + squares) / (SCATTER_COUNT + count))
-            self.weights = (STUDENT_DF + 1.0) / (STUDENT_DF + (residual / self.scatter) ** 2) * self.seen
-        self.weights *= self.independence
-
-    def _normal(self, slopes: Floats, residual: Floats) -> tuple[Floats, Floats]:
-        """Curvature and pull of the penalised squares: strikes summed by cell first, so that many cost little."""
-        n, p = len(self.cells), self.size
-        curvature = np.diag(self.precision)
-        pull = np.concatenate([self.precision[:p] * (self.usual - self.x[:p]), -self.precision[p:] * self.x[p:]])
-        for channel in range(len(CHANNELS)):
-            weight = self.weights[:, channel] / self.scatter[channel] ** 2
-            total = np.bincount(self.where, weight, minlength=n)
-            off = np.bincount(self.where, weight * residual[:, channel], minlength=n)
-            j = slopes[:, channel, :]
-            curvature[:p, :p] += j.T @ (total[:, None] * j)
-            pull[:p] += j.T @ off
-            if channel == CARRY:
-                curvature[:p, p:] += (total[:, None] * j).T
-                curvature[p:, :p] += total[:, None] * j
-                curvature[p:, p:] += np.diag(total)
-                pull[p:] += off
-        if self.typed is not None:
-            loft, full = np.array([self.start.pitching_wedge_loft_deg]), np.zeros(1, dtype=np.int64)
-            at, slopes_at = self.slopes(self.x, loft, full)
-            j = slopes_at[0, CARRY]
-            curvature[:p, :p] += np.outer(j, j) / TYPED_CARRY_DOUBT**2
-            pull[:p] += j * (self.typed - at[0, CARRY]) / TYPED_CARRY_DOUBT**2
-        return curvature, pull
+        """What the unknowns tell of every cell, and of the typed carry behind them, with its slopes."""
+        return self.slopes(self.x, self.every_loft, self.every_swing)
 
     def result(self, strikes: Sequence[MeasuredStrike], faced: Faced | None) -> PlayerModel:
         """Everything that a screen asks of the fit."""

@@ -13,8 +13,8 @@ from scipy.optimize import brentq
 from oblatus.core import words
 from oblatus.core.delivery import FULL_SWING_EXTRA_LEAN_DEG, Player
 from oblatus.core.flight import REFERENCE_AIR, Air, Delivery, Flight, Green, Launch, fly_ball, strike_ball
-from oblatus.core.flight import _kernels as flight_kernels
-from oblatus.core.flight.impact import GYRATION_RADIUS, HEAD_MASS, LIE_FRICTION, LIE_SPEED_FACTOR, RESTITUTION
+from oblatus.core.flight import _lanes as flight_lanes
+from oblatus.core.flight.impact import HEAD_MASS, LIE_FRICTION, LIE_SPEED_FACTOR, RESTITUTION
 from oblatus.core.flight.trajectory import STEP
 from oblatus.errors import fault
 
@@ -131,7 +131,7 @@ class CarryModel:
         return self.flights(lofts_deg, swings)[:, :, 0]
 
     def flights(self, lofts_deg: Sequence[float] | Floats, swings: Sequence[Swing] | None = None) -> Floats:
-        """Of every loft with every swing in still air (lofts, swings, 6): see `flight._kernels.carries`."""
+        """Of every loft with every swing in still air (lofts, swings, 6): see `flight._lanes.carries`."""
         swings = self.swings if swings is None else swings
         lofts = np.asarray(lofts_deg, dtype=float)
         shares = np.array([swing.speed_share for swing in swings])
@@ -182,14 +182,14 @@ def square_flights(
     restitution: float | Floats = RESTITUTION,
     air: Air = REFERENCE_AIR,
 ) -> Floats:
-    """Square strikes (n,), speed [m/s] and dynamic loft [rad], in still air: (n, 6), see `flight._kernels.carries`.
+    """Square strikes (n,), speed [m/s] and dynamic loft [rad], in still air: (n, 6), see `flight._lanes.carries`.
 
     `friction` and `restitution` are the same for all, or one each (n,).
     """
     n = len(speeds)
     out = np.empty((n, 6))
-    flight_kernels.carries(
-        speeds, dynamic_lofts, np.full(n, math.radians(attack_deg)), np.full(n, friction), HEAD_MASS, GYRATION_RADIUS,
+    flight_lanes.carries(
+        speeds, dynamic_lofts, np.full(n, math.radians(attack_deg)), np.full(n, friction), HEAD_MASS,
         np.full(n, restitution), air.density, air.viscosity, STEP, out,
     )  # fmt: skip
     return out

@@ -23,8 +23,8 @@ SHOT_SD, SHOT_SD_WEIGHT = 0.45, 20.0
 """Spread of one shot's strokes about what was expected, and by how many shots that guess counts (judgement)."""
 SITUATION_SD = 0.15
 """How far a situation with a club truly lies from the model, from one to the other [strokes a shot] (judgement)."""
-PLAYER_SD = 0.20
-"""How far a player as a whole does [strokes a shot] (judgement)."""
+PLAYER_SD, APPROACH_SD = 0.10, 0.20
+"""How far a player as a whole does, and approaches with a club beside that [strokes a shot] (judgement)."""
 HEAD_SD, HEAD_THERE_SD = 0.12, 0.09
 """How far one head does beside the player, everywhere and on one kind of ground besides [strokes a shot] (judgement)."""
 FEWEST = 8
@@ -32,8 +32,8 @@ FEWEST = 8
 CALLED_AT = float(ndtri(0.95))
 """A difference is called where it is not zero in 9 of 10 logs of its like."""
 EIGHT_OF_TEN = float(ndtri(0.9))
-HEAD_CALLED_AT = 1.4
-"""A head is called from so many errors on: simulated, 9 of 100 without a difference are (docs/models/log.md, 2)."""
+HEAD_CALLED_AT = 1.25
+"""A head is called from so many errors on: simulated, 8 of 100 without a difference are (docs/models/log.md, 2)."""
 BAD_COSTS, BAD_COSTS_WEIGHT = 0.8, 10.0
 """Strokes that a heavy or thin one costs over a clean one, and by how many shots that guess counts (judgement)."""
 CHANCES = (0.0, 0.5, 0.6, 0.7, 0.8, 0.9, 1.0)
@@ -217,7 +217,8 @@ class HeadShown:
     """What the log shows of one head on one kind of ground beside the others of the bag.
 
     `difference` strokes a shot more than expected, drawn toward none, spread `sd`; `weight` how much the log counts in
-    it; `called` where a head without a difference would seldom look so.
+    it; `called` where a head without a difference would seldom look so. `alone` is what all short shots with this club
+    say against the model, be it head or player.
     """
 
     club: str
@@ -227,6 +228,7 @@ class HeadShown:
     sd: float
     weight: float
     called: bool
+    alone: Call
 
 
 def surface_of(shot: LoggedShot) -> str:
@@ -237,11 +239,11 @@ def surface_of(shot: LoggedShot) -> str:
 def heads_shown(noted: Sequence[Noted], spread: float, clubs: Sequence[str]) -> list[HeadShown]:
     """Player and heads told apart.
 
-    over = player + head + head on this kind of ground + shot, all normal: the player's part with sd 0.20, a head's 0.12,
+    over = player + head + head on this kind of ground + shot, all normal: the player's part with sd 0.10, a head's 0.12,
     0.09 of its own on each kind of ground, solved at once (linear mixed model with known variances: best linear unbiased
     prediction, Henderson, Biometrics 31 (1975) 423). Approaches tell of the player; a head has a part of its own there.
     A head is called by all its short shots: where they lie so far from none that one head in ten without a
-    difference would.
+    difference would. That takes other clubs to tell it from the player; what its shots say alone takes none.
     """
     solved = _Solved.of(noted, spread, clubs)
     found = []
@@ -252,9 +254,10 @@ def heads_shown(noted: Sequence[Noted], spread: float, clubs: Sequence[str]) -> 
             continue
         whole = solved.told(code, {surface: n / total for surface, n in counts.items()})
         called = total >= FEWEST and abs(whole.z) > HEAD_CALLED_AT
+        alone = seen_of([one for one in noted if one.shot.club == code and _kind(one) != APPROACH], spread).call
         for surface, n in counts.items():
             here = solved.told(code, {surface: 1.0})
-            found.append(HeadShown(code, surface, n, here.mean, here.sd, here.weight, called))
+            found.append(HeadShown(code, surface, n, here.mean, here.sd, here.weight, called, alone))
     return found
 
 
@@ -311,7 +314,7 @@ def _sd_before(key: Hashable) -> float:
     if key == "player":
         return PLAYER_SD
     if isinstance(key, tuple):
-        return PLAYER_SD if key[1] == APPROACH else HEAD_THERE_SD
+        return APPROACH_SD if key[1] == APPROACH else HEAD_THERE_SD
     return HEAD_SD
 
 

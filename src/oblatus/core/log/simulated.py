@@ -70,14 +70,23 @@ def _played(
     shot: LoggedShot, layout: Layout, mean: float, chance: float, handicap: float, rng: np.random.Generator
 ) -> LoggedShot:
     """A shot with a result and a distance left, of the right mean."""
-    left = _left_heavy(layout, max(mean + chance * BAD_COSTS, LEAST_CLEAN), handicap)
-    bad = strokes_of_shot(replace(shot, result="heavy", left=left), layout, handicap)
+    usual = max(mean + chance * BAD_COSTS, LEAST_CLEAN)
+    bad = replace(shot, result="heavy", left=_left_heavy(layout, usual, handicap))
+    clean = _rest(mean, chance, bad, layout, handicap)
+    if clean < LEAST_CLEAN:
+        # clean ones cannot make good for so dear a heavy one: it reaches the green
+        bad = replace(bad, left=round(min(_left("green", usual, handicap), layout.room), 1))
+        clean = max(_rest(mean, chance, bad, layout, handicap), LEAST_CLEAN)
     if rng.random() >= chance:
-        return replace(shot, result="heavy", left=left)
-    clean = max((mean - (1.0 - chance) * bad) / chance, LEAST_CLEAN)
+        return bad
     sd = min(CLEAN_SD, max(clean - LEAST_CLEAN, 0.0))
     left = _left("green", clean + sd * (1.0 if rng.random() < 0.5 else -1.0), handicap)
     return replace(shot, result="close" if left < 2.0 else "green", left=round(left, 1))
+
+
+def _rest(mean: float, chance: float, bad: LoggedShot, layout: Layout, handicap: float) -> float:
+    """Strokes of a clean one with which so many bad ones come to the mean."""
+    return (mean - (1.0 - chance) * strokes_of_shot(bad, layout, handicap)) / chance
 
 
 def _left_heavy(layout: Layout, strokes: float, handicap: float) -> float:

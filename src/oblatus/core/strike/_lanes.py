@@ -169,7 +169,10 @@ def _full_step(w, ds, kappa, m_x, m_z, density, slowest, rest_heights):
 
 @quick
 def family(kind, sole, face, edge, heights, loft_in, mass, ground, speed, release, out):
-    """Integrate the whole grid: out (ROWS, COLUMNS, LANES) = z, v_x, v_z, m_edge, m_sole every 5 mm from touch."""
+    """Integrate the whole grid: out (ROWS, LANES, COLUMNS) = z, v_x, v_z, m_edge, m_sole every 5 mm from touch.
+
+    A strike reads all that stands at a few lanes of a few rows: it lies together.
+    """
     w = np.empty(16 * PAD, dtype=np.float32)
     cut = np.empty(4 * PAD, dtype=np.float32)
     rest_heights = np.empty(PAD, dtype=np.float32)
@@ -192,8 +195,8 @@ def family(kind, sole, face, edge, heights, loft_in, mass, ground, speed, releas
         cut[2 * PAD + j], cut[3 * PAD + j] = k.at_rake(k.N_AH, rake), k.at_rake(k.N_AV, rake)
     for r in range(ROWS):
         for j in range(LANES):
-            out[r, 0, j], out[r, 1, j], out[r, 2, j] = w[Z * PAD + j], w[VX * PAD + j], w[VZ * PAD + j]
-            out[r, 3, j], out[r, 4, j] = w[ME * PAD + j], w[MS * PAD + j]
+            out[r, j, 0], out[r, j, 1], out[r, j, 2] = w[Z * PAD + j], w[VX * PAD + j], w[VZ * PAD + j]
+            out[r, j, 3], out[r, j, 4] = w[ME * PAD + j], w[MS * PAD + j]
         _pitch_lanes(w, -turn * r * k.ROW)
         for j in range(PAD):
             w[Z1 * PAD + j], w[VX1 * PAD + j], w[VZ1 * PAD + j] = w[Z * PAD + j], w[VX * PAD + j], w[VZ * PAD + j]
@@ -222,8 +225,8 @@ def _weights(sigma, pitch):
 @leaf
 def _blend(rows, r, c, lane, u, v):
     """One column of one row at a point of the grid."""
-    a, b = rows[r, c, lane], rows[r, c, lane + 1]
-    d, e = rows[r, c, lane + SLOPES], rows[r, c, lane + SLOPES + 1]
+    a, b = rows[r, lane, c], rows[r, lane + 1, c]
+    d, e = rows[r, lane + SLOPES, c], rows[r, lane + SLOPES + 1, c]
     low = a + u * (b - a)
     return low + v * (d + u * (e - d) - low)
 
@@ -233,9 +236,9 @@ def _column(rows, r, c, lane, wide, part):
     """One column at a row and a fraction of the next; `wide` are the weights of the four lanes around the point."""
     below = lane + SLOPES
     a, b, d, e = wide
-    here = a * rows[r, c, lane] + b * rows[r, c, lane + 1] + d * rows[r, c, below] + e * rows[r, c, below + 1]
+    here = a * rows[r, lane, c] + b * rows[r, lane + 1, c] + d * rows[r, below, c] + e * rows[r, below + 1, c]
     r += 1
-    after = a * rows[r, c, lane] + b * rows[r, c, lane + 1] + d * rows[r, c, below] + e * rows[r, c, below + 1]
+    after = a * rows[r, lane, c] + b * rows[r, lane + 1, c] + d * rows[r, below, c] + e * rows[r, below + 1, c]
     return here + part * (after - here)
 
 

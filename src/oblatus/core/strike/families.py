@@ -19,13 +19,14 @@ from oblatus.core.geometry import HANDS_DROP, head_row
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.strike import _lanes, _quality
 from oblatus.core.strike._kernels import CONTACTS
-from oblatus.core.threads import THREADS, in_threads, share_out
+from oblatus.core.threads import THREADS, in_threads, let_pass, share_out
+from oblatus.core.wanted import check_wanted
 
 Floats = NDArray[np.float64]
 Rows = NDArray[np.float32]
 Ints = NDArray[np.int64]
 
-SHAPE = (_lanes.ROWS, _lanes.COLUMNS, _lanes.LANES)
+SHAPE = (_lanes.ROWS, _lanes.LANES, _lanes.COLUMNS)
 ANSWER_PART = 640
 MAKING_PART = 128
 QUIET_PART = 32
@@ -98,7 +99,7 @@ class OwnBlock:
         self._free += [self._taken.pop(key) for key in keys if key in self._taken]
 
     def still(self, slots: Mapping[str, int]) -> bool:
-        return True
+        return all(self._slots.get(key) == slot for key, slot in slots.items())
 
     def _slot(self) -> int:
         if self._free:
@@ -164,8 +165,8 @@ class Turns:
 class FamilyPool:
     """Families in a block of slots, its own or one that several processes map. Safe for several threads.
 
-    A question is served in parts, and between two parts whoever else waits has their turn: a short question never
-    waits for a long one.
+    A question is served in parts. Families are found and made by one question at a time, whoever else waits has their
+    turn between two parts; several are answered at once, and each looks at the end whether its families still stood.
     """
 
     def __init__(self, capacity: int = CAPACITY, block: Block | None = None) -> None:
@@ -191,9 +192,9 @@ class FamilyPool:
         order = np.argsort(family, kind="stable")
         ends = np.searchsorted(family[order], np.arange(len(unique) + 1))
 
-        def answer(start: int, batch: Batch) -> None:
+        def answer(start: int, batch: Batch, rows: Rows) -> None:
             mine = np.sort(order[ends[start] : ends[start + len(batch.slots)]])
-            use(mine, batch.pick(family[mine] - start), self._bank, self.block.rows)
+            use(mine, batch.pick(family[mine] - start), self._bank, rows)
 
         distinct = list(unique)
         # what is missing is made in small parts first; then large ones, which are quick, give the answers
@@ -247,7 +248,7 @@ class FamilyPool:
         jobs: Sequence[FamilyJob],
         size: int,
         progress: Progress | None,
-        answer: Callable[[int, Batch], None] | None = None,
+        answer: Callable[[int, Batch, Rows], None] | None = None,
         go_on: Callable[[], bool] | None = None,
         threads: int = THREADS,
     ) -> bool:
@@ -256,32 +257,40 @@ class FamilyPool:
         for start in range(0, len(jobs), size):
             if go_on is not None and not go_on():
                 return False
+            let_pass()
+            check_wanted()
             part = jobs[start : start + size]
-            with self._turns:
-                if not any(self._one_part(start, part, threads, answer) for _ in range(TRIES)):
-                    self._apart(start, part, threads, answer)
+            if not any(self._one_part(start, part, threads, answer) for _ in range(TRIES)):
+                self._apart(start, part, threads, answer)
             if progress is not None:
                 progress(start + len(part), len(jobs))
         return True
 
     def _one_part(
-        self, start: int, part: Sequence[FamilyJob], threads: int, answer: Callable[[int, Batch], None] | None
+        self, start: int, part: Sequence[FamilyJob], threads: int, answer: Callable[[int, Batch, Rows], None] | None
     ) -> bool:
-        """Make and use one part; False if another process needed the room meanwhile, so that it is not to be trusted."""
-        batch, slots = self._batch(part, threads)
-        if answer is not None:
-            answer(start, batch)
-        return self.block.still(slots)
+        """Make and use one part; False if others needed the room meanwhile, so that it is not to be trusted."""
+        with self._turns:
+            batch, slots = self._batch(part, threads)
+            block, rows = self.block, self.block.rows
+        if answer is None:
+            return True
+        answer(start, batch, rows)
+        return block.still(slots)
 
     def _apart(
-        self, start: int, part: Sequence[FamilyJob], threads: int, answer: Callable[[int, Batch], None] | None
+        self, start: int, part: Sequence[FamilyJob], threads: int, answer: Callable[[int, Batch, Rows], None] | None
     ) -> None:
         """Make and use one part in a block of its own: for a crowd that leaves no room."""
-        shared, self.block = self.block, OwnBlock(len(part))
-        try:
-            self._one_part(start, part, threads, answer)
-        finally:
-            self.block = shared
+        with self._turns:
+            shared, own = self.block, OwnBlock(len(part))
+            self.block = own
+            try:
+                batch, _ = self._batch(part, threads)
+            finally:
+                self.block = shared
+        if answer is not None:
+            answer(start, batch, own.rows)
 
     def _missing(self, jobs: Sequence[FamilyJob]) -> list[FamilyJob]:
         """One job for every family that is not in memory."""

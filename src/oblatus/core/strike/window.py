@@ -52,7 +52,7 @@ def strike_window(head: Head, swing: Swing, ground: Turf | Sand) -> Window:
     solid = build_solid(head, swing.opening_deg)
     kind, row = ground_row(ground)
     entries = np.arange(ENTRY_LOW, ENTRY_HIGH + 1e-9, ENTRY_STEP)
-    rows = np.empty((_lanes.ROWS, _lanes.COLUMNS, _lanes.LANES), dtype=np.float32)
+    rows = np.empty((_lanes.ROWS, _lanes.LANES, _lanes.COLUMNS), dtype=np.float32)
     sole, face, edge = (np.ascontiguousarray(part, dtype=np.float32) for part in (solid.sole, solid.face, solid.edge))
     _lanes.family(
         kind, sole, face, edge, solid.heights, solid.loft_in_plane, solid.mass, row, swing.speed, swing.release, rows

@@ -93,51 +93,35 @@ class Balls:
         return out
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=128)
 def rows_of(
-    layout: Layout, sideways: float, handicap: float | None, table: StrokesTable = TOUR_TABLE
-) -> tuple[Floats, Floats, float]:
-    """Strokes with this one counted, every 0.125 m of total distance: short of the green, from its edge on, and of a
-    miss.
+    layouts: tuple[Layout, ...], sideways: float, handicap: float | None, table: StrokesTable = TOUR_TABLE
+) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+    """Of p layouts the distance of hole and edge [m] (p,), strokes with this one counted every 0.125 m of total distance,
+    short of the green and from its edge on (cells, p), and strokes of a miss (p,).
 
     `sideways` is the standard deviation of direction as a share of the distance: three-point Gauss-Hermite.
     """
     t = np.arange(0.0, FARTHEST + _kernels.CELL, _kernels.CELL)
-    sd = sideways * layout.hole
-    across = ((0.0, 4.0 / 6.0), (math.sqrt(3.0) * sd, 2.0 / 6.0))  # both sides are the same
+    hole, edge, behind = (np.array([getattr(one, name) for one in layouts]) for name in ("hole", "edge", "behind"))
+    aside = math.sqrt(3.0) * sideways * hole  # both sides are the same
+    away = np.hypot(t - hole[:, None], np.stack([np.zeros(len(hole)), aside])[:, :, None])
 
-    def strokes(lie: Lie, at: Floats) -> Floats:
-        total = np.zeros(len(at))
-        for y, w in across:
-            total += w * table.strokes(lie, np.hypot(at - layout.hole, y), handicap)
-        return total
+    def strokes(lie: Lie, some: list[int]) -> Floats:
+        middle, beside = table.strokes(lie, away[:, some], handicap)
+        return np.asarray((4.0 * middle + 2.0 * beside) / 6.0)
 
-    rough, green = strokes("rough", t), strokes("green", t)
-    far = np.where(t <= layout.hole + layout.behind, green, rough)
-    missing = layout.edge - t
-    if layout.short == "fringe":
-        short = np.where(missing <= FRINGE_REACH, strokes("fringe", t), rough)
-        short = np.where(missing <= 0.0, far, short)
-    elif layout.short == "rough":
-        short = rough
-    else:
-        short = np.where(missing <= FAR_SHORT, strokes("sand", t), strokes(layout.own, t))
-    fail = 1.0 + float(table.strokes(layout.own, layout.hole, handicap))
-    return 1.0 + short, 1.0 + far, fail
-
-
-def rows_of_all(
-    layouts: Sequence[Layout], sideways: float, handicap: float | None, table: StrokesTable = TOUR_TABLE
-) -> tuple[Floats, Floats, Floats, Floats, Floats]:
-    """Of p layouts the distance of hole and edge [m] (p,), strokes short of the green and from its edge on (cells, p),
-    and those of a miss (p,): see `rows_of`.
-    """
-    rows = [rows_of(layout, sideways, handicap, table) for layout in layouts]
-    return (
-        np.array([layout.hole for layout in layouts]), np.array([layout.edge for layout in layouts]),
-        np.column_stack([short for short, _, _ in rows]), np.column_stack([far for _, far, _ in rows]),
-        np.array([fail for _, _, fail in rows]),
-    )  # fmt: skip
+    every = list(range(len(layouts)))
+    rough = strokes("rough", every)
+    far = np.where(t <= (hole + behind)[:, None], strokes("green", every), rough)
+    missing, short = edge[:, None] - t, rough.copy()
+    if fringe := [i for i in every if layouts[i].short == "fringe"]:
+        near = np.where(missing[fringe] <= FRINGE_REACH, strokes("fringe", fringe), rough[fringe])
+        short[fringe] = np.where(missing[fringe] <= 0.0, far[fringe], near)
+    for i in (i for i in every if layouts[i].short == "sand"):
+        short[[i]] = np.where(missing[[i]] <= FAR_SHORT, strokes("sand", [i]), strokes(layouts[i].own, [i]))
+    fail = np.array([1.0 + float(table.strokes(one.own, one.hole, handicap)) for one in layouts])
+    return hole, edge, np.ascontiguousarray(1.0 + short.T), np.ascontiguousarray(1.0 + far.T), fail
 
 
 def expected_strokes(
@@ -161,7 +145,7 @@ def expected_strokes(
     factor : speed of all strikes as a share of what `balls` has
     """
     rows = balls.rows()
-    short, far, fail = rows_of(layout, sideways, handicap, table)
+    _, edge, short, far, fail = rows_of((layout,), sideways, handicap, table)
     heights = np.empty((1, 1, 1)) if lip is None else height_table(lip[1])
     clear = 0.0 if lip is None else lip[0] + LIP_CLEARANCE
     total = 0.0
@@ -170,8 +154,8 @@ def expected_strokes(
     for z, weight in nodes:
         room[_kernels.FACTORS, 0] = factor * (1.0 + noise * z)
         _kernels.one_cost(
-            rows, 1, np.array([layout.edge]), SHORT_CODES[layout.short], clear, heights, carry_table(), run_table(green),
-            short[:, None], far[:, None], np.array([fail]), room, face, every,
+            rows, 1, edge, SHORT_CODES[layout.short], clear, heights, carry_table(), run_table(green), short, far, fail,
+            room, face, every,
         )  # fmt: skip
         total += weight * float(every[0, 0])
     return total

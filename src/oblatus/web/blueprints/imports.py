@@ -28,6 +28,7 @@ from oblatus.web.schemas_imports import (
     LookIn,
     LookOut,
     MappingPath,
+    MappingsQuery,
     RunIn,
     SavedMappingOut,
     SavedMappingsOut,
@@ -101,9 +102,9 @@ def get_wrong(path: ImportPath) -> Response:
 
 
 @blueprint.get("/mappings", responses={200: SavedMappingsOut})
-def get_mappings() -> Answer:
-    """The studio's saved mappings."""
-    rows = saved_mappings(database(), actor())
+def get_mappings(query: MappingsQuery) -> Answer:
+    """The studio's saved mappings of a kind."""
+    rows = saved_mappings(database(), actor(), query.kind)
     return answer(SavedMappingsOut(mappings=[SavedMappingOut(id=r.id, name=r.name, kept_at=r.kept_at) for r in rows]))
 
 

@@ -63,11 +63,12 @@ class NotedListOut(Strict):
 
 
 class LogFileIn(Strict):
-    """A file in base64, how it is to be read, and whether its shots are to be taken."""
+    """A file in base64, how it is read, whether its shots are taken, and under which name the mapping is kept."""
 
     content: Annotated[str, StringConstraints(min_length=1, max_length=14_000_000)]
     mapping: LogMappingDocument | None = None
     take: bool = False
+    keep_as: Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)] | None = None
 
 
 class TripIn(Strict):
@@ -108,7 +109,9 @@ def post_log_file(path: FittingPath, body: LogFileIn) -> Answer:
         content = base64.b64decode(body.content, validate=True)
     except ValueError as error:
         raise fault("content", "is not base64") from error
-    found = log_from_file(database(), actor(), path.fitting_id, content, body.mapping, reader(), take=body.take)
+    found = log_from_file(
+        database(), actor(), path.fitting_id, content, body.mapping, reader(), take=body.take, keep_as=body.keep_as
+    )
     return answer(found)
 
 

@@ -1,0 +1,151 @@
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { Far } from "./Far";
+import { waiting } from "./outbox";
+import type { Opened, Page } from "./Phone";
+import { Practise } from "./Practise";
+
+beforeEach(() => localStorage.clear());
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+});
+
+const FAR = {
+  distance: "m",
+  far: {
+    distances_m: [40, 45, 50],
+    conditions: [
+      ["into", "medium", "dry"],
+      ["still", "medium", "dry"],
+    ],
+    pins: ["front", "middle", "back"],
+    shots: [
+      { club: "gap", loft_deg: 50, swing: "nine o'clock" },
+      { club: "sand", loft_deg: 55.5, swing: "full" },
+    ],
+    figures_m: [
+      [
+        [36, 4],
+        [40, 2],
+      ],
+      [
+        [41, 5.4],
+        [46, -0.3],
+      ],
+    ],
+    answers: [
+      [[[0], [0], [0]], [[0], [1], [1]], [[1], [1], [1]]],
+      [[[0], [0], [0]], [[0, 1], [1, 0], [1]], [[1], [1], [1]]],
+    ],
+  },
+} as unknown as Page; // biome-ignore format: answers as a table
+const far = (distance = "m") => render(<Far page={{ ...FAR, distance } as Page} />);
+const answers = () => screen.getAllByRole("listitem").map((one) => one.textContent);
+
+it("answers for the distance, wind and flag that are set, best first, with carry and run", () => {
+  far();
+  expect(screen.getByRole("heading").textContent).toBe("45 m to the flag");
+  expect(answers()).toEqual(["55.5°, fullsand: carries 46, runs 0", "50°, nine o'clockgap: carries 41, runs 5"]);
+  fireEvent.click(screen.getByRole("radio", { name: "into" }));
+  expect(answers()).toEqual(["55.5°, fullsand: carries 40, runs 2"]);
+  fireEvent.click(screen.getByRole("radio", { name: "front flag" }));
+  expect(answers()).toEqual(["50°, nine o'clockgap: carries 36, runs 4"]);
+});
+
+it("goes by steps and by the slider and stops at both ends", () => {
+  far();
+  const [slider] = [screen.getByRole("slider")];
+  for (let n = 0; n < 4; n++) fireEvent.click(screen.getByRole("button", { name: "Longer" }));
+  expect(slider?.getAttribute("aria-valuetext")).toBe("50 m");
+  for (let n = 0; n < 4; n++) fireEvent.click(screen.getByRole("button", { name: "Shorter" }));
+  expect(slider?.getAttribute("aria-valuetext")).toBe("40 m");
+  fireEvent.change(slider as HTMLElement, { target: { value: "1" } });
+  expect(screen.getByRole("heading").textContent).toBe("45 m to the flag");
+});
+
+it("a reader of yards sees no metre", () => {
+  far("yd");
+  expect(screen.getByRole("heading").textContent).toBe("49 yd to the flag");
+  expect(answers()[0]).toBe("55.5°, fullsand: carries 50, runs 0");
+});
+
+it("where nothing is known for a lie nothing is claimed", () => {
+  far();
+  fireEvent.click(screen.getByRole("radio", { name: "wet" }));
+  expect(screen.queryAllByRole("listitem")).toEqual([]);
+});
+
+const drill = (change: object = {}) => ({
+  key: "towel", name: "Towel behind the ball", count: 3, mark: 2, set_up: "a towel", do: "miss it", score: "clean ones",
+  worth_strokes_round: 0.24, beat: null, stop: "Stop when it hurts.", drawing: { lines: [], marks: [] }, ...change,
+}); // biome-ignore format: a drill in a few lines
+const onScore = vi.fn();
+const practise = (drills: object[], standings: object[] = [], more: object = {}) =>
+  render(
+    <Practise
+      page={{ made_on: "2026-05-01", card: { drills, practice_weeks: 4 } } as unknown as Page}
+      scores={[]}
+      standings={standings as unknown as Opened["standings"]}
+      token="t"
+      unsent={[]}
+      refusal={null}
+      onScore={onScore}
+      {...more}
+    />,
+  );
+const press = (name: string) => fireEvent.click(screen.getByRole("button", { name }));
+
+it("a score is counted ball by ball, the last one taken back, and kept once in the phone", () => {
+  practise([drill()]);
+  press("it came off");
+  press("it did not");
+  press("take the last one back");
+  expect(screen.getByText("Ball 2 of 3, 1 so far")).toBeTruthy();
+  press("it came off");
+  expect(waiting("scores", "t")).toEqual([]);
+  press("it did not");
+  expect(waiting("scores", "t")).toMatchObject([{ drill: "towel", score: 2, count: 3 }]);
+  expect(onScore).toHaveBeenCalledTimes(1);
+  expect(screen.getByText("Ball 1 of 3")).toBeTruthy();
+});
+
+it("another drill begins at its first ball", () => {
+  practise([drill(), drill({ key: "line", name: "Line in the sand" })]);
+  press("it came off");
+  fireEvent.click(screen.getByRole("radio", { name: "Line in the sand" }));
+  expect(screen.getByRole("heading", { level: 1 }).textContent).toBe("Line in the sand");
+  expect(screen.getByText("Ball 1 of 3")).toBeTruthy();
+});
+
+it("the mark goes up with the level, and what to do next is said", () => {
+  practise([drill()], [{ drill: "towel", level: 1, levels: 3, mark: 3, advice: "next level" }]);
+  expect(screen.getByText("3 of 3, level 2 of 3")).toBeTruthy();
+  expect(screen.getByText("Passed three times in a row: the mark is higher now.")).toBeTruthy();
+});
+
+it("says how many scores wait, and why if the studio does not take them", () => {
+  const unsent = [{ id: "1", drill: "towel", score: 2, count: 3, on: "2026-05-02" }];
+  practise([drill()], [], { unsent });
+  expect(screen.getByText("1 score waits in this phone for a connection.")).toBeTruthy();
+  cleanup();
+  practise([drill()], [], { unsent: [...unsent, { ...unsent[0], id: "2" }], refusal: "The page is closed." });
+  expect(screen.getByText("2 scores wait in this phone: The page is closed.")).toBeTruthy();
+});
+
+it.each([
+  ["2026-05-01", 1],
+  ["2026-05-08", 2],
+  ["2026-07-30", 4],
+  ["2026-04-20", 1],
+])("on %s it is week %i of the plan", (now, week) => {
+  vi.useFakeTimers({ now: new Date(`${now}T12:00:00`) });
+  practise([drill()]);
+  expect(screen.getByText(`Week ${week} of 4: twice a week, 3 a go.`)).toBeTruthy();
+});
+
+it("without a drill nothing is to be counted", () => {
+  practise([]);
+  expect(screen.getByText("The studio has prescribed no drill.")).toBeTruthy();
+  expect(screen.queryAllByRole("button")).toEqual([]);
+});

@@ -1,0 +1,103 @@
+import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { afterEach, expect, it, vi } from "vitest";
+import { TABLES } from "../../api/tables";
+import { UnitsProvider } from "../../app/context";
+import { show } from "../../testing/show";
+import { RackTable } from "./RackTable";
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const FIGURES = Object.fromEntries(TABLES.head.map(({ key }, n) => [key, 10 + n]));
+const head = (code: string, name: string, loft_deg: number) => ({
+  ...FIGURES, code, name, loft_deg, make: "forged", bend_limit_deg: 2.5, stock: 3,
+}); // biome-ignore format: a head in a line
+const HEADS = [head("HG50", "Hanger 50", 50), head("BN55", "Barrow 55", 55)];
+
+/** A server that answers in turn; what was asked, line by line. */
+function answering(...answers: [number, object][]) {
+  const asked: { line: string; body: string }[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    asked.push({ line: request.method, body: request.method === "GET" ? "" : await request.text() });
+    const [status, body] = answers.shift() ?? [500, {}];
+    return new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });
+  });
+  return asked;
+}
+const rack = (own: object[] | null = null) => {
+  const reload = vi.fn(async () => {});
+  show(
+    <UnitsProvider value={{ distance: "m", speed: "mps" }}>
+      <RackTable />
+    </UnitsProvider>,
+    { server: { id: "f", revision: 4, document: { rack: own } }, reload },
+  );
+  return reload;
+};
+const rows = () => screen.getAllByRole("row").slice(1).map((row) => row.querySelector("td")?.textContent); // biome-ignore format: one line
+const pick = (csv: string) => {
+  const file = new File([csv], "rack.csv", { type: "text/csv" });
+  fireEvent.change(screen.getByLabelText("Rack as CSV"), { target: { files: [file] } });
+};
+
+it("heads are found by name, code, loft or make", async () => {
+  answering([200, { heads: HEADS, revision: 2 }]);
+  rack();
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  for (const [text, found] of [["barrow", ["BN55"]], ["hg", ["HG50"]], ["55", ["BN55"]], ["forged", ["HG50", "BN55"]]] as const) {
+    fireEvent.change(screen.getByLabelText("Find a head"), { target: { value: text } });
+    expect(rows()).toEqual(found);
+  } // biome-ignore format: a search each
+  expect(screen.getByText("Rack: 2 of 2 heads")).toBeTruthy();
+});
+
+it("a rack from a file goes in the place of the one that was read", async () => {
+  const asked = answering([200, { heads: HEADS, revision: 2 }], [200, { heads: HEADS.slice(1), revision: 3 }]);
+  const reload = rack();
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  pick("code,name");
+  await waitFor(() => expect(rows()).toEqual(["BN55"]));
+  expect(JSON.parse(asked[1]?.body ?? "")).toEqual({ csv: "code,name", revision: 2 });
+  expect(reload).toHaveBeenCalledOnce();
+});
+
+it("a bad file leaves the rack as it was, and says where it is wrong", async () => {
+  const faults = Array.from({ length: 8 }, (_, n) => ({ field: `line ${n + 2}`, value: "x", message: "no number" }));
+  answering([200, { heads: HEADS, revision: 2 }], [400, { code: "input", message: "wrong", faults }]);
+  const reload = rack();
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  pick("code,name");
+  await waitFor(() => expect(screen.getByRole("alert").textContent).toContain("The rack stays as it was."));
+  expect(screen.getByText("line 2 x: no number")).toBeTruthy();
+  expect(screen.getByText("and 2 more")).toBeTruthy();
+  expect(rows()).toEqual(["HG50", "BN55"]);
+  expect(reload).not.toHaveBeenCalled();
+});
+
+it("somebody else's rack is shown before anything is put in its place", async () => {
+  const asked = answering(
+    [200, { heads: HEADS, revision: 2 }],
+    [409, { code: "conflict", message: "somebody else changed the rack" }],
+    [200, { heads: HEADS.slice(0, 1), revision: 5 }],
+    [200, { heads: HEADS, revision: 6 }],
+  );
+  rack();
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  pick("mine");
+  await waitFor(() => expect(rows()).toEqual(["HG50"]));
+  fireEvent.click(screen.getByRole("button", { name: "Put yours in its place" }));
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  expect(JSON.parse(asked[3]?.body ?? "")).toEqual({ csv: "mine", revision: 5 });
+});
+
+it("a fitting with a rack of its own says so and can take the studio's", async () => {
+  const asked = answering([200, { heads: HEADS, revision: 2 }], [200, {}]);
+  const reload = rack([head("X1", "odd one", 52)]);
+  expect(rows()).toEqual(["X1"]);
+  expect(screen.getByText("This fitting brought its own rack of 1 head.")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Use the studio's rack" }));
+  await waitFor(() => expect(reload).toHaveBeenCalledOnce());
+  expect(JSON.parse(asked.at(-1)?.body ?? "")).toEqual({ revision: 4, drop_rack: true });
+});

@@ -1,0 +1,63 @@
+import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { afterEach, expect, it, vi } from "vitest";
+import type { Build } from "../../api/client";
+import { TABLES } from "../../api/tables";
+import { server, show } from "../../testing/show";
+import { PriceList } from "./PriceList";
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const [first, second] = TABLES.prices.map((one) => one) as unknown as { key: string; name: string; low: number }[];
+const PRICES = Object.fromEntries(TABLES.prices.map(({ key }, n) => [key, 10 + n]));
+const SHEET = {
+  shafts: [{ code: "s1", name: "steel 110" }],
+  grips: [{ code: "g1", name: "cord" }],
+} as unknown as Build;
+const field = (name: string) => screen.getByLabelText(new RegExp(`^${name}`)) as HTMLInputElement;
+const typed = (input: HTMLInputElement, value: string) => {
+  fireEvent.change(input, { target: { value } });
+  fireEvent.blur(input);
+};
+
+it("prices and parts that were changed are saved together with the revision they were read at", async () => {
+  const list = { prices: PRICES, parts: { s1: 4 }, revision: 7 };
+  const asked = server({ "GET ": list, "PUT ": { ...list, revision: 8 } });
+  show(<PriceList sheet={SHEET} />);
+  await waitFor(() => expect(screen.getByText("Prices and parts of the studio")).toBeTruthy());
+  const save = screen.getByRole("button", { name: "Save prices and parts" });
+  expect(save.hasAttribute("disabled")).toBe(true);
+  typed(field(first?.name ?? ""), "25");
+  typed(field("steel 110, on the shelf"), "3");
+  expect(screen.getByRole("status").textContent).toBe("Not saved yet.");
+  fireEvent.click(save);
+  await waitFor(() => expect(screen.getByRole("status").textContent).toBe("Saved."));
+  const sent = JSON.parse(asked.find(({ line }) => line.startsWith("PUT"))?.body ?? "{}");
+  expect(sent.revision).toBe(7);
+  expect(sent.prices[first?.key ?? ""]).toBe(25);
+  expect(sent.prices[second?.key ?? ""]).toBe(PRICES[second?.key ?? ""]);
+  expect(sent.parts).toEqual({ s1: 3 });
+});
+
+it("somebody else's list is read again and what was typed stays", async () => {
+  const answers = [
+    new Response(JSON.stringify({ prices: PRICES, parts: {}, revision: 7 }), { headers: { "Content-Type": "application/json" } }),
+    new Response(JSON.stringify({ code: "conflict", message: "somebody else changed the list" }), { status: 409 }),
+    new Response(JSON.stringify({ prices: PRICES, parts: { s1: 9 }, revision: 9 }), { headers: { "Content-Type": "application/json" } }),
+  ]; // biome-ignore format: one line an answer
+  const lines: string[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    lines.push(request.method);
+    return answers.shift() as Response;
+  });
+  show(<PriceList sheet={SHEET} />);
+  await waitFor(() => expect(screen.getByText("Prices and parts of the studio")).toBeTruthy());
+  typed(field("cord, on the shelf"), "12");
+  fireEvent.click(screen.getByRole("button", { name: "Save prices and parts" }));
+  await waitFor(() => expect(lines).toEqual(["GET", "PUT", "GET"]));
+  await waitFor(() => expect(field("steel 110, on the shelf").value).toBe("9"));
+  expect(field("cord, on the shelf").value).toBe("12");
+  expect(screen.getByRole("status").textContent).toContain("somebody else changed the list");
+});

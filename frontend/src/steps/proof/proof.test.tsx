@@ -1,0 +1,96 @@
+import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import type { Proof, ProofBall } from "../../api/client";
+import { UnitsProvider } from "../../app/context";
+import { show } from "../../testing/show";
+import { BallEntry } from "./BallEntry";
+import { BlockStrip } from "./BlockStrip";
+
+const onBall = vi.fn();
+const onUndo = vi.fn();
+beforeEach(() => vi.clearAllMocks());
+afterEach(cleanup);
+
+const block = (place: number, club: number, situation = 0) => ({ place, club, situation });
+const PROOF = {
+  document: {
+    balls_per_block: 2,
+    candidates: [{ name: "old lob" }, { name: "Barrow 58" }],
+    situations: [
+      { shot: "pitch", ground: "home", name: "pitch", surface: "turf" },
+      { shot: "sand_greenside", ground: "home", name: "greenside sand", surface: "sand" },
+    ],
+  },
+  plan: { blocks: [block(0, 0), block(1, 1), block(2, 1, 1)] },
+} as unknown as Proof;
+const entry = (situation = 0, units = { distance: "m", speed: "mps" }) =>
+  show(
+    <UnitsProvider value={units as Parameters<typeof UnitsProvider>[0]["value"]}>
+      <BallEntry proof={PROOF} block={block(4, 1, situation) as never} here={[]} onBall={onBall} onUndo={onUndo} />
+    </UnitsProvider>,
+  );
+const type = (label: string, value: string) =>
+  fireEvent.change(screen.getByLabelText(new RegExp(label)), { target: { value } });
+
+it("one key is a ball of the block's club, with whatever was typed of it, in metres", () => {
+  entry(0, { distance: "yd", speed: "mph" });
+  type("To the hole", "3,5");
+  type("Entry", "-30");
+  fireEvent.keyDown(document.body, { key: "h" });
+  expect(onBall.mock.lastCall?.[0]).toMatchObject({
+    club: 1, situation: 0, block: 4, outcome: "heavy", entry_mm: -30, carry_m: null, origin: "typed", simulated: false,
+  }); // biome-ignore format: one line a few things
+  expect(onBall.mock.lastCall?.[0].to_hole_m).toBeCloseTo(3.2, 2);
+  expect((screen.getByLabelText(/To the hole/) as HTMLInputElement).value).toBe("");
+});
+
+it("what is no number holds the ball, whichever key is pressed", () => {
+  entry();
+  type("Carry", "far");
+  fireEvent.click(screen.getByRole("button", { name: /good/ }));
+  expect(onBall).not.toHaveBeenCalled();
+  expect(screen.getByText("must be a number")).toBeTruthy();
+  type("Carry", "14");
+  fireEvent.click(screen.getByRole("button", { name: /good/ }));
+  expect(onBall.mock.lastCall?.[0]).toMatchObject({ carry_m: 14, outcome: "good" });
+});
+
+it("Enter takes a measured ball without an outcome, and nothing of nothing", () => {
+  entry();
+  fireEvent.keyDown(screen.getByLabelText(/Carry/), { key: "Enter" });
+  expect(onBall).not.toHaveBeenCalled();
+  type("Carry", "15");
+  fireEvent.keyDown(screen.getByLabelText(/Carry/), { key: "Enter" });
+  expect(onBall.mock.lastCall?.[0]).toMatchObject({ carry_m: 15, outcome: null });
+});
+
+it("a ball is left in only in sand, and its mark is drawn there", () => {
+  entry(0);
+  expect(screen.queryByRole("button", { name: /left in/ })).toBeNull();
+  expect(screen.queryByRole("img", { name: "The mark beside a note" })).toBeNull();
+  cleanup();
+  entry(1);
+  expect(screen.getByRole("button", { name: /left in/ })).toBeTruthy();
+  expect(screen.getByRole("img", { name: "The mark beside a note" })).toBeTruthy();
+});
+
+it("the remote knows good and heavy, and the last ball is taken out by a key", () => {
+  entry();
+  fireEvent.keyDown(document.body, { key: "PageDown" });
+  fireEvent.keyDown(document.body, { key: "PageUp" });
+  expect(onBall.mock.calls.map(([ball]) => ball.outcome)).toEqual(["good", "heavy"]);
+  const [one, two] = onBall.mock.calls.map(([ball]) => ball.id);
+  expect(one).not.toBe(two);
+  fireEvent.keyDown(document.body, { key: "u" });
+  expect(onUndo).toHaveBeenCalledOnce();
+});
+
+it("the strip counts what is hit of every block, without balls that were set aside", () => {
+  const ball = (place: number, set_aside: string | null = null) =>
+    ({ block: place, set_aside }) as unknown as ProofBall;
+  show(<BlockStrip proof={PROOF} balls={[ball(0), ball(0), ball(1), ball(1, "misread")]} now={1} />);
+  const blocks = screen.getAllByRole("listitem");
+  expect(blocks.map((one) => one.textContent)).toEqual(["A2/2", "B1/2", "B0/2"]);
+  expect(blocks.map((one) => one.getAttribute("data-done"))).toEqual(["true", "false", "false"]);
+  expect(blocks.map((one) => one.getAttribute("aria-current"))).toEqual([null, "step", null]);
+});

@@ -1,0 +1,1 @@
+import "@fontsource-variable/archivo/wdth.css";
