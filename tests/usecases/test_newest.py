@@ -18,6 +18,7 @@ from oblatus.core.threads import begin_at_once, end_at_once, in_threads, let_pas
 from oblatus.core.wanted import NoLongerWanted, check_wanted, wanted_while
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
+from oblatus.formats.strikes import strike_from
 from oblatus.usecases import propose as proposing
 from oblatus.usecases.engine import PATIENT_NICE, Work, engine
 from oblatus.usecases.newest import MOST_RESTARTS, of_the_newest
@@ -222,3 +223,32 @@ def test_a_hand_is_never_waited_for_by_whom_it_waits_for(monkeypatch):
     patient.join(120.0)
     assert not hand.is_alive()
     assert not patient.is_alive()
+
+
+def test_a_fitting_that_is_opened_waits_for_no_search():
+    """It says that its set is to come, and on what strikes; once one was made for its bag and rack, a quick one."""
+    document = demo_fittings()[0]
+    player = document.player.model_copy(update={"name": "somebody new", "handicap": 15.2})
+    unknown = document.model_copy(update={"player": player})
+    strikes = tuple(strike_from(strike) for strike in document.strikes)
+    first = proposing.propose_at_once(unknown, demo_rack(), strikes)
+    assert first.to_come
+    whole = proposing.propose(unknown, demo_rack(), strikes)
+    assert (first.strikes, first.strikes_key) == (whole.strikes, whole.strikes_key)
+    assert whole.strikes > 20
+    assert not whole.to_come
+    assert proposing.propose_at_once(unknown, demo_rack(), strikes) is whole
+    other = unknown.model_copy(update={"player": player.model_copy(update={"handicap": 15.3})})
+    near = proposing.propose_at_once(other, demo_rack(), strikes)
+    assert near.result is not None
+    assert not near.result.whole_rack
+
+
+def test_what_keeps_the_engine_from_a_set_is_no_set_that_is_to_come():
+    document = demo_fittings()[0]
+    full = document.model_copy(update={"bag": document.bag.model_copy(update={"other_clubs": 14})})
+    assert proposing.propose_at_once(full, demo_rack(), ()).to_come
+    found = proposing.propose(full, demo_rack(), ())
+    assert not found.to_come
+    assert [fault.field for fault in found.problem] == ["bag.other_clubs"]
+    assert not proposing.propose_at_once(full, demo_rack(), ()).to_come

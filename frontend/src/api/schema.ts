@@ -167,7 +167,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** One fitting with its proposal. */
+        /** One fitting with its whole proposal; at once, with what of it needs no long wait. */
         get: operations["fittings_get_fitting__uuid_fitting_id__get"];
         put?: never;
         post?: never;
@@ -3628,6 +3628,8 @@ export interface components {
             strikes_key: string;
             /** Thatch Mm */
             thatch_mm: number[];
+            /** To Come */
+            to_come: boolean;
             /** Wedge Room */
             wedge_room: number;
         };
@@ -4070,7 +4072,7 @@ export interface components {
         };
         /**
          * FittingOut
-         * @description A fitting with its proposal, or the faults that keep the engine from one.
+         * @description A fitting with its proposal, or the faults that keep the engine from one; `to_come` while it is to be worked out.
          *
          *     `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
          *     `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
@@ -4108,6 +4110,8 @@ export interface components {
             strikes_key: string;
             /** Thatch Mm */
             thatch_mm: number[];
+            /** To Come */
+            to_come: boolean;
             /** Wedge Room */
             wedge_room: number;
         };
@@ -9965,7 +9969,9 @@ export interface operations {
     };
     fittings_get_fitting__uuid_fitting_id__get: {
         parameters: {
-            query?: never;
+            query?: {
+                at_once?: boolean;
+            };
             header?: never;
             path: {
                 fitting_id: string;

@@ -17,9 +17,9 @@ import { Rail } from "./Rail";
 import { SetBench } from "./SetBench";
 import { Strip } from "./Strip";
 import { OTHERS, STEPS, type Step } from "./steps";
-import { type FittingStore, useFitting } from "./useFitting";
+import { useFitting } from "./useFitting";
+import { useWholeRack } from "./useWholeRack";
 
-const WHOLE_RACK_MS = 350;
 const PROGRAMS_AFTER_MS = 1500;
 
 export default function FittingPage() {
@@ -29,7 +29,8 @@ export default function FittingPage() {
   useEffect(() => load([...STEPS, ...OTHERS].filter(({ key }) => key === step)), [step]);
   const query = useQuery({
     queryKey: ["fitting", id],
-    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } })),
+    queryFn: () =>
+      unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id }, query: { at_once: true } } })),
   });
   // the next visit asks the server again; what is kept meanwhile is for a visit without a connection
   useEffect(
@@ -66,7 +67,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
     if (now !== heard.current) client.setQueryData(["fitting", now.id], now);
     heard.current = now;
   }, [client, now]);
-  useWholeRack(store);
+  const unheard = useWholeRack(store);
   usePrograms();
   const [benchOpen, setBenchOpen] = useState(false);
   const found = [...STEPS, ...OTHERS].find((s) => s.key === step);
@@ -76,7 +77,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
   }, [name, store.draft.player.name]);
   if (!found) return <Navigate to="../player" replace />;
   return (
-    <FittingProvider value={store}>
+    <FittingProvider value={{ ...store, unheard }}>
       <StrikeQueueProvider>
         <LiveProvider>
           <div className={classes.frame}>
@@ -93,24 +94,13 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
               </Boundary>
             </main>
             <SetBench open={benchOpen} />
-            <Heard result={now.recommendation} />
+            <Heard result={now.recommendation} toCome={now.to_come} />
             <Keys current={step} />
           </div>
         </LiveProvider>
       </StrikeQueueProvider>
     </FittingProvider>
   );
-}
-
-/** After an edit the answer may be among the clubs near the last choice: the whole rack's is asked for once it is quiet. */
-function useWholeRack({ server, saveState, reload }: FittingStore) {
-  const short = server.recommendation?.whole_rack === false;
-  const revision = server.revision;
-  useEffect(() => {
-    if (!short || saveState !== "saved" || revision === 0) return;
-    const timer = setTimeout(() => void reload(), WHOLE_RACK_MS);
-    return () => clearTimeout(timer);
-  }, [short, saveState, revision, reload]);
 }
 
 function load(some: readonly Pick<Step, "page">[]) {

@@ -9,6 +9,7 @@ import { showPercent, trimmed } from "../units/units";
 import { useStore } from "./context";
 import frame from "./Frame.module.css";
 import classes from "./SetBench.module.css";
+import { ToCome } from "./ToCome";
 import { useKeep } from "./useKeep";
 
 const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
@@ -42,7 +43,7 @@ export function SetBench({ open }: { open: boolean }) {
         aria-label="The set, club by club"
         tabIndex={0}
       >
-        {result ? <Clubs result={result} /> : <Problem />}
+        {result ? <Clubs result={result} /> : server.to_come ? <ToCome /> : <Problem />}
       </section>
       <footer className={classes.foot}>
         {failure && <p role="alert">{failure.message}</p>}
@@ -62,8 +63,8 @@ export function SetBench({ open }: { open: boolean }) {
 
 /** A count while the engine makes families for heads or ground it has not met, and a way to stop what is made ahead. */
 function Making() {
-  const { saveState } = useStore();
-  const saving = saveState === "saving";
+  const { saveState, server } = useStore();
+  const saving = saveState === "saving" || server.to_come;
   const work = useQuery({
     queryKey: ["work"],
     refetchInterval: (query) => {

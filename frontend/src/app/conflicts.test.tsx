@@ -63,6 +63,8 @@ it("the set is said in words once the whole rack has answered, and not among the
   expect(said()).toBe("The set: Barrow at 54°");
   again(<Heard result={result([])} />);
   expect(said()).toBe("The set: today’s bag");
+  again(<Heard result={null} toCome />);
+  expect(said()).toBe("The set: today’s bag");
   again(<Heard result={null} />);
   expect(said()).toBe("No set can be proposed yet.");
 });

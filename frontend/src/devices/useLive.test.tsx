@@ -3,8 +3,7 @@ import { act, cleanup, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
-import { FittingProvider } from "../app/context";
-import type { FittingStore } from "../app/useFitting";
+import { FittingProvider, type ShownFitting } from "../app/context";
 import { SessionProvider } from "../session/session";
 import { useLive } from "./useLive";
 
@@ -36,7 +35,7 @@ function wrapper({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
       <SessionProvider session={session}>
-        <FittingProvider value={{ server: { id: "f", revision: 4 }, reload } as unknown as FittingStore}>
+        <FittingProvider value={{ server: { id: "f", revision: 4 }, reload } as unknown as ShownFitting}>
           {children}
         </FittingProvider>
       </SessionProvider>

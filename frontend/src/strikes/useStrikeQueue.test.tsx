@@ -4,8 +4,7 @@ import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Session, Strike } from "../api/client";
-import { FittingProvider } from "../app/context";
-import type { FittingStore } from "../app/useFitting";
+import { FittingProvider, type ShownFitting } from "../app/context";
 import type { Deed } from "../history/acts";
 import { SessionProvider } from "../session/session";
 import { dropAct, waitingActs } from "./actStore";
@@ -26,7 +25,7 @@ const store = {
   onDeed: (hear: typeof redo) => {
     redo = hear;
   },
-} as unknown as FittingStore;
+} as unknown as ShownFitting;
 const client = new QueryClient();
 const session = (fitter_id: string) =>
   ({ csrf_token: "t", fitter: "Me", fitter_id, demo: false }) as unknown as Session;

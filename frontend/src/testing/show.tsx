@@ -4,8 +4,7 @@ import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
-import { FittingProvider } from "../app/context";
-import type { FittingStore } from "../app/useFitting";
+import { FittingProvider, type ShownFitting } from "../app/context";
 
 /** Answers of a stand-in server by method and end of the address; what was asked is kept. */
 export function server(answers: Record<string, unknown>) {
@@ -28,13 +27,13 @@ export function server(answers: Record<string, unknown>) {
 }
 
 /** A part of a fitting on the screen, with the fitting `f`. */
-export function show(part: ReactNode, store: Partial<FittingStore> | object = {}) {
+export function show(part: ReactNode, store: Partial<ShownFitting> | object = {}) {
   const whole = {
     server: { id: "f" },
     faults: [],
     reload: () => Promise.resolve(),
     ...store,
-  } as unknown as FittingStore;
+  } as unknown as ShownFitting;
   return showAlone(<FittingProvider value={whole}>{part}</FittingProvider>);
 }
 

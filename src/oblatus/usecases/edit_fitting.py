@@ -22,7 +22,7 @@ from oblatus.store.tables import EditRow, FittingRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import strikes_of
-from oblatus.usecases.view import FittingView, view_of
+from oblatus.usecases.view import Asked, FittingView, view_of
 
 Sections = dict[str, Any]
 MOST_ROUNDS = 8
@@ -92,7 +92,7 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
         handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
         logged = StudioRounds(session, actor.studio_id).count(fitting_id)
-    view = view_of(row, rack, kept, strikes, document, balls, quick=True, handed_over=handed, logged=logged)
+    view = view_of(row, rack, kept, strikes, document, balls, asked=Asked.EDIT, handed_over=handed, logged=logged)
     return Edited(view, refused, conflicts, draft)
 
 

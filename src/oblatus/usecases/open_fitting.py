@@ -27,7 +27,7 @@ from oblatus.usecases.proofs import proof_documents
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.rechecks import next_due
 from oblatus.usecases.strikes_of import strikes_of, whole_document
-from oblatus.usecases.view import FittingView, view_of
+from oblatus.usecases.view import Asked, FittingView, view_of
 
 MOST_IN_A_FILE = 5000
 
@@ -70,17 +70,22 @@ def _due(
 
 
 def open_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingView:
-    """One fitting with its proposal.
+    """One fitting with its whole proposal.
 
     Raises
     ------
     NotFoundError
         If the studio has no such fitting.
     """
-    return of_the_newest(fitting_id, lambda: _opened(database, actor, fitting_id))
+    return of_the_newest(fitting_id, lambda: _opened(database, actor, fitting_id, Asked.WHOLE))
 
 
-def _opened(database: Database, actor: Actor, fitting_id: UUID) -> FittingView:
+def open_at_once(database: Database, actor: Actor, fitting_id: UUID) -> FittingView:
+    """One fitting with what of its proposal needs no long wait; raises as `open_fitting`."""
+    return _opened(database, actor, fitting_id, Asked.AT_ONCE)
+
+
+def _opened(database: Database, actor: Actor, fitting_id: UUID, asked: Asked) -> FittingView:
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row, rack, kept = rows.fitting(fitting_id), rack_for(rows, fitting_id), rows.kept(fitting_id, 1)
@@ -88,7 +93,7 @@ def _opened(database: Database, actor: Actor, fitting_id: UUID) -> FittingView:
         balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
         handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
         logged = StudioRounds(session, actor.studio_id).count(fitting_id)
-    return view_of(row, rack, kept, strikes, proof_balls=balls, handed_over=handed, logged=logged)
+    return view_of(row, rack, kept, strikes, proof_balls=balls, handed_over=handed, logged=logged, asked=asked)
 
 
 def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingDocument:

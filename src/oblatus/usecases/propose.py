@@ -13,6 +13,7 @@ from cachetools import LRUCache, cached
 from oblatus.core.fitting import Fitting, recommend
 from oblatus.core.fitting import proposal as whole
 from oblatus.core.fitting.evidence import LawGains, draw_law_gains
+from oblatus.core.fitting.fitting import count_strikes
 from oblatus.core.fitting.recommend import Built
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.threads import at_leisure, patiently
@@ -27,7 +28,7 @@ from oblatus.formats.fitting import (
     FittingDocument,
     RackHeadDocument,
 )
-from oblatus.formats.recommendation import RecommendationOut, recommendation_out
+from oblatus.formats.recommendation import RecommendationOut, recommendation_out, strikes_key
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases.engine import engine
 
@@ -36,10 +37,20 @@ Found = TypeVar("Found")
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A proposal, or the faults that keep the engine from making one."""
+    """A proposal, or the faults that keep the engine from making one, or neither while it is still to be worked out.
+
+    `strikes` are those that it stands on, `strikes_key` tells them from any others.
+    """
 
     result: RecommendationOut | None
     problem: tuple[Fault, ...] = ()
+    strikes: int = 0
+    strikes_key: str = ""
+
+    @property
+    def to_come(self) -> bool:
+        """Whether it is still to be worked out."""
+        return self.result is None and not self.problem
 
 
 def propose(
@@ -66,6 +77,21 @@ def propose(
     if found.result is not None:
         _remember(place, found.result)
     return found
+
+
+def propose_at_once(
+    document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...]
+) -> Proposal:
+    """What can be said without a long wait: the proposal if it was made, else a quick one, else that it is to come."""
+    asked = _question(document, rack, strikes)
+    found = _found(asked)
+    if found is not None:
+        return found
+    near = _NEAR.get(_place(document, asked.heads))
+    if near is not None:
+        return _quick(asked, near)
+    fitting = asked.fitting()
+    return Proposal(None, (), count_strikes(fitting), strikes_key(fitting.strikes))
 
 
 def law_gains(
@@ -188,6 +214,7 @@ def _drawn(asked: _Question) -> LawGains | None:
 def _ask(asked: _Question, near: frozenset[Built] | None) -> Proposal:
     fitting = asked.fitting()
     try:
-        return Proposal(recommendation_out(whole.propose(fitting, engine().judge, among=near)))
+        result = recommendation_out(whole.propose(fitting, engine().judge, among=near))
+        return Proposal(result, (), result.strikes, result.strikes_key)
     except InputError as error:
         return Proposal(None, error.faults)

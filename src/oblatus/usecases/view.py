@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from enum import Enum, auto
 from uuid import UUID
 
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import FittingRow
-from oblatus.usecases.propose import Proposal, make_ahead, propose
+from oblatus.usecases.propose import Proposal, make_ahead, propose, propose_at_once
 from oblatus.usecases.step_states import State, step_states
 from oblatus.usecases.strikes_of import measured
 
@@ -25,8 +26,14 @@ class FittingView:
     proposal: Proposal
     steps: Mapping[str, State]
     kept: KeptRow | None
-    strikes: int  # that the proposal stands on
-    strikes_key: str  # which strikes those are
+
+
+class Asked(Enum):
+    """What a view is asked after: its proposal is the whole one, a quick one, or what can be said at once."""
+
+    WHOLE = auto()
+    EDIT = auto()
+    AT_ONCE = auto()
 
 
 def view_of(
@@ -39,25 +46,26 @@ def view_of(
     *,
     handed_over: bool = False,
     logged: int = 0,
-    quick: bool = False,
+    asked: Asked = Asked.WHOLE,
 ) -> FittingView:
     """The view of a fitting with the studio's rack, its kept proposals, newest first, its strikes and balls of proofs.
 
-    `document` is the row's, where it was looked at already. A quick view follows an edit: its proposal may be among the
+    `document` is the row's, where it was looked at already. After an edit, and at once, the proposal may be among the
     clubs near the last choice only, and says so.
     """
     if document is None:
         document = FittingDocument.model_validate(row.document)
     kept = snapshots[0] if snapshots else None
     struck = measured(strikes)
-    proposal = propose(document, rack, struck, edited=row.id if quick else None)
-    counting = proposal.result.strikes if proposal.result is not None else 0
-    key = proposal.result.strikes_key if proposal.result is not None else ""
-    fresh = kept is not None and kept.revision == row.revision and kept.strikes == counting
+    if asked is Asked.AT_ONCE:
+        proposal = propose_at_once(document, rack, struck)
+    else:
+        proposal = propose(document, rack, struck, edited=row.id if asked is Asked.EDIT else None)
+    fresh = kept is not None and kept.revision == row.revision and kept.strikes == proposal.strikes
     if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
-        fresh = fresh and kept.strikes_key == key
+        fresh = fresh and kept.strikes_key == proposal.strikes_key
     states = step_states(
         document, strikes, None if kept is None else fresh, proof_balls, handed_over=handed_over, logged=logged
     )
     make_ahead(document, rack, struck)
-    return FittingView(row.id, row.revision, document, proposal, states, kept, counting, key)
+    return FittingView(row.id, row.revision, document, proposal, states, kept)

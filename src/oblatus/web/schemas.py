@@ -114,6 +114,12 @@ class FittingPath(Strict):
     fitting_id: UUID
 
 
+class OpenQuery(Strict):
+    """Whether to answer without waiting for the whole proposal."""
+
+    at_once: Annotated[bool, Field(strict=False)] = False
+
+
 class SnapshotPath(FittingPath):
     """A kept proposal's id."""
 
@@ -288,7 +294,7 @@ class OwnedOut(Strict):
 
 
 class FittingOut(Strict):
-    """A fitting with its proposal, or the faults that keep the engine from one.
+    """A fitting with its proposal, or the faults that keep the engine from one; `to_come` while it is to be worked out.
 
     `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
     `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
@@ -299,6 +305,7 @@ class FittingOut(Strict):
     document: FittingDocument
     recommendation: RecommendationOut | None
     problem: list[FaultOut]
+    to_come: bool
     owned: list[OwnedOut]
     readings: list[dict[str, str]]
     thatch_mm: list[float]

@@ -18,7 +18,7 @@ interface Props {
 
 const RANGE = [-150, 70] as const;
 const NARROW_RANGE = [-96, 40] as const;
-const HEIGHT = 318;
+export const DELIVERY_HEIGHT = 318;
 const GROUND = 208;
 const BALL_RADIUS_MM = 21.335;
 
@@ -26,7 +26,7 @@ const BALL_RADIUS_MM = 21.335;
 export function Delivery(p: Props) {
   const words = `Lean ${plain(p.leanDeg, 1)} degrees, attack ${plain(p.attackDeg, 1)} degrees, sole lands ${where(p.entryMm)}.`;
   return (
-    <Picture height={HEIGHT} role="img" aria-label={words}>
+    <Picture height={DELIVERY_HEIGHT} role="img" aria-label={words}>
       {(width) => {
         const range = width < NARROW ? NARROW_RANGE : RANGE;
         const x = scaleLinear([...range], [20, width - 20]);
@@ -48,8 +48,8 @@ export function Delivery(p: Props) {
         const height = (mmAt: number) => Math.exp(-0.5 * ((mmAt - p.entryMm) / Math.max(p.entrySpreadMm, 1)) ** 2);
         const bellPath = area<number>()
           .x((v) => x(v))
-          .y0(HEIGHT - 2)
-          .y1((v) => HEIGHT - 2 - 52 * height(v))
+          .y0(DELIVERY_HEIGHT - 2)
+          .y1((v) => DELIVERY_HEIGHT - 2 - 52 * height(v))
           .curve(curveBasis);
         return (
           <>
@@ -62,12 +62,18 @@ export function Delivery(p: Props) {
                 <circle cx={6} cy={6} r={0.8} fill="var(--soil-dot)" />
               </pattern>
             </defs>
-            <rect x={0} y={GROUND} width={width} height={HEIGHT - GROUND - RULER_HEIGHT - 56} fill="var(--soil)" />
             <rect
               x={0}
               y={GROUND}
               width={width}
-              height={HEIGHT - GROUND - RULER_HEIGHT - 56}
+              height={DELIVERY_HEIGHT - GROUND - RULER_HEIGHT - 56}
+              fill="var(--soil)"
+            />
+            <rect
+              x={0}
+              y={GROUND}
+              width={width}
+              height={DELIVERY_HEIGHT - GROUND - RULER_HEIGHT - 56}
               fill="url(#delivery-soil)"
             />
             <g clipPath="url(#delivery-air)" fill="none" stroke="var(--line-2)">
@@ -79,7 +85,7 @@ export function Delivery(p: Props) {
               x1={x(0)}
               x2={x(0)}
               y1={8}
-              y2={HEIGHT - RULER_HEIGHT - 56}
+              y2={DELIVERY_HEIGHT - RULER_HEIGHT - 56}
               stroke="var(--line-2)"
               strokeDasharray="2 3"
             />
@@ -125,15 +131,15 @@ export function Delivery(p: Props) {
                 {plain(p.attackDeg, 1)}° ± {plain(p.attackSpreadDeg, 1)}
               </tspan>
             </text>
-            <g transform={`translate(0 ${HEIGHT - RULER_HEIGHT - 56})`}>
+            <g transform={`translate(0 ${DELIVERY_HEIGHT - RULER_HEIGHT - 56})`}>
               <Ruler width={width} words="mm" ticks={ticksOf(range, width, 20)} at={x} name={fromBall} />
               <path d={`M${at - 6} 0h12l-6 10z`} fill="var(--gorse)" />
             </g>
             <path d={bellPath(bell) ?? ""} fill="var(--gorse-soft)" stroke="var(--gorse-ink)" />
-            <text x={20} y={HEIGHT - 40} fontSize={13}>
+            <text x={20} y={DELIVERY_HEIGHT - 40} fontSize={13}>
               sole lands {where(p.entryMm)},
             </text>
-            <text x={20} y={HEIGHT - 22} fontSize={13}>
+            <text x={20} y={DELIVERY_HEIGHT - 22} fontSize={13}>
               spread {plain(p.entrySpreadMm)} mm
             </text>
           </>

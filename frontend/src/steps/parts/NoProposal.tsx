@@ -1,10 +1,18 @@
 import { useStore } from "../../app/context";
+import { ToCome } from "../../app/ToCome";
 import parts from "./parts.module.css";
 import { StepHead } from "./StepHead";
 
 /** What a step says when the engine cannot make a proposal from what is known. */
 export function NoProposal({ title }: { title: string }) {
   const { server } = useStore();
+  if (server.to_come)
+    return (
+      <>
+        <StepHead title={title} />
+        <ToCome />
+      </>
+    );
   return (
     <>
       <StepHead title={title} />

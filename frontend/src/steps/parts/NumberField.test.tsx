@@ -1,15 +1,14 @@
 import { MantineProvider } from "@mantine/core";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { FittingProvider } from "../../app/context";
-import type { FittingStore } from "../../app/useFitting";
+import { FittingProvider, type ShownFitting } from "../../app/context";
 import { NumberField } from "./NumberField";
 
 afterEach(cleanup);
 
-function show(value: number | null, faults: FittingStore["faults"] = [], optional = false) {
+function show(value: number | null, faults: ShownFitting["faults"] = [], optional = false) {
   const onChange = vi.fn();
-  const store = { faults } as unknown as FittingStore;
+  const store = { faults } as unknown as ShownFitting;
   render(
     <MantineProvider>
       <FittingProvider value={store}>

@@ -1,7 +1,7 @@
 import { Textarea, TextInput } from "@mantine/core";
 import type { Player } from "../../api/client";
 import { useFault, useStore } from "../../app/context";
-import { Delivery } from "../../pictures/Delivery/Delivery";
+import { DELIVERY_HEIGHT, Delivery } from "../../pictures/Delivery/Delivery";
 import { Choice } from "../parts/Choice";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -25,6 +25,7 @@ export default function PlayerStep() {
   return (
     <>
       <StepHead title="Player" aside={shown ? `drawn with ${shown.name}, at true scale` : undefined} />
+      {server.to_come && <div style={{ height: DELIVERY_HEIGHT }} />}
       {shown && (
         <Delivery
           outline={shown.outline_mm}

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { api, type Proof, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { ToCome } from "../../app/ToCome";
 import { Closing, ProofRuler } from "../../pictures/ProofRuler/ProofRuler";
 import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
@@ -71,6 +72,8 @@ export default function ProofStep() {
           </p>
           <PlanForm result={result} onPlanned={() => setAt(null)} />
         </>
+      ) : server.to_come ? (
+        <ToCome />
       ) : (
         <p className={classes.teach}>Without a proposal there is nothing to prove: see what is missing at the right.</p>
       )}

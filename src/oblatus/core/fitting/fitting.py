@@ -113,6 +113,11 @@ def measured_carries(fitting: Fitting) -> list[MeasuredStrike]:
     return [strike for strike in fitting.strikes if strike.carry is not None and strike.swing in known]
 
 
+def count_strikes(fitting: Fitting) -> int:
+    """How many strikes a proposal stands on: those that tell a carry and are not set aside."""
+    return sum(strike.counts for strike in measured_carries(fitting))
+
+
 @lru_cache(maxsize=32)
 def _carry_model(
     habit: Habit,

@@ -16,9 +16,9 @@ from oblatus.core.fitting.fitting import (
     Fitting,
     carry_model_of,
     check_fitting,
+    count_strikes,
     faced_of,
     ladder_choice,
-    measured_carries,
     scatter_of,
 )
 from oblatus.core.fitting.judge import StrokesJudge
@@ -502,7 +502,7 @@ def _explained(
     return Recommendation(
         fitting=fitting,
         carry_model=model,
-        strikes=sum(strike.counts for strike in measured_carries(fitting)),
+        strikes=count_strikes(fitting),
         rungs=_rungs(model, fitting, ladder),
         options=options,
         ladder=ladder,

@@ -38,7 +38,7 @@ from oblatus.usecases.keep_proposal import (
     open_kept,
     take_kept_out,
 )
-from oblatus.usecases.open_fitting import export_fitting, list_fittings, open_fitting
+from oblatus.usecases.open_fitting import export_fitting, list_fittings, open_at_once, open_fitting
 from oblatus.usecases.start_fitting import import_fitting, start_fitting
 from oblatus.usecases.view import FittingView
 from oblatus.web.answers import Answer, answer, download, nothing
@@ -60,6 +60,7 @@ from oblatus.web.schemas import (
     KeptList,
     KeptOut,
     NameIn,
+    OpenQuery,
     OwnedOut,
     SectionsIn,
     SnapshotPath,
@@ -98,9 +99,10 @@ def post_import() -> Answer:
 
 
 @blueprint.get("/<uuid:fitting_id>", responses={200: FittingOut})
-def get_fitting(path: FittingPath) -> Answer:
-    """One fitting with its proposal."""
-    return answer(_fitting(open_fitting(database(), actor(), path.fitting_id)))
+def get_fitting(path: FittingPath, query: OpenQuery) -> Answer:
+    """One fitting with its whole proposal; at once, with what of it needs no long wait."""
+    opened = open_at_once if query.at_once else open_fitting
+    return answer(_fitting(opened(database(), actor(), path.fitting_id)))
 
 
 @blueprint.patch("/<uuid:fitting_id>", responses={200: EditedOut, 409: ErrorOut})
@@ -245,6 +247,7 @@ def _fitting(view: FittingView) -> FittingOut:
         document=view.document,
         recommendation=view.proposal.result,
         problem=[_fault(fault) for fault in view.proposal.problem],
+        to_come=view.proposal.to_come,
         owned=[_owned(wedge) for wedge in view.document.bag.wedges],
         readings=[_readings(ground) for ground in view.document.grounds],
         thatch_mm=[round(1000 * thatch_of(ground.turf), 2) for ground in grounds_of(view.document)],
@@ -252,8 +255,8 @@ def _fitting(view: FittingView) -> FittingOut:
         steps=dict(view.steps),
         default_shot_mix=default_shot_mix(view.document.player.handicap),
         kept=_kept_line(view.kept) if view.kept else None,
-        strikes=view.strikes,
-        strikes_key=view.strikes_key,
+        strikes=view.proposal.strikes,
+        strikes_key=view.proposal.strikes_key,
     )
 
 

@@ -1,0 +1,32 @@
+import { useEffect, useState } from "react";
+import { useStanding } from "../session/session";
+import type { FittingStore } from "./useFitting";
+
+const QUIET_MS = 350;
+const AGAIN_MS = 3000;
+
+/**
+ * A fitting that is opened or edited is answered at once: with the clubs near the last choice, or without a set where none
+ * was worked out before. The whole rack's answer is asked for once it is quiet, and again for as long as none comes.
+ * Says whether the last try had no answer.
+ */
+export function useWholeRack({ server, saveState, reload }: Pick<FittingStore, "server" | "saveState" | "reload">) {
+  const { ended } = useStanding();
+  const { revision, to_come } = server;
+  const short = to_come || server.recommendation?.whole_rack === false;
+  const [failures, setFailures] = useState(0);
+  const open = ended === null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every revision waits for its own quiet
+  useEffect(() => {
+    if (!short) setFailures(0);
+    if (!short || saveState !== "saved" || !open) return;
+    let here = true;
+    const wait = failures > 0 ? AGAIN_MS : to_come ? 0 : QUIET_MS;
+    const timer = setTimeout(() => reload().catch(() => here && setFailures((n) => n + 1)), wait);
+    return () => {
+      here = false;
+      clearTimeout(timer);
+    };
+  }, [short, to_come, saveState, revision, reload, failures, open]);
+  return failures > 0;
+}
