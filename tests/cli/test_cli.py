@@ -237,6 +237,24 @@ def test_a_quick_verb_does_not_wait_for_the_imports_of_others():
     assert ran.stderr.strip() == "[]"
 
 
+@pytest.mark.parametrize(
+    ("module", "spared"),
+    [
+        ("serve", "numpy sqlalchemy pydantic"), ("simulate", "sqlalchemy pydantic scipy.optimize"),
+        ("bridge", "flask scipy.optimize"),
+    ],
+)  # fmt: skip
+def test_what_runs_all_day_holds_no_library_that_it_never_uses(module, spared):
+    told = f"import sys, oblatus.cli.{module}; print([name for name in {spared.split()} if name in sys.modules])"
+    ran = subprocess.run([sys.executable, "-c", told], capture_output=True, text=True, check=True)
+    assert ran.stdout.strip() == "[]"
+
+
+def test_a_folder_that_is_not_served_is_not_prepared(capsys, tmp_path):
+    assert main(["prepare", "--data", str(tmp_path)]) == 1
+    assert capsys.readouterr().err == f"oblatus: no PostgreSQL runs in {tmp_path}: ./start runs it\n"
+
+
 def test_proof_plans_and_judges_what_a_file_holds(capsys, tmp_path):
     tam = json.loads(dump_fitting(demo_fittings()[1]))
     path = tmp_path / "proof.json"

@@ -4,23 +4,22 @@ from __future__ import annotations
 
 import contextlib
 import os
+import subprocess
+import sys
 import time
 from argparse import Namespace
 from pathlib import Path
 from typing import Any
 
 from oblatus.cli.arguments import number
-from oblatus.cli.users import ask_fitter
 from oblatus.core.bounds import Bound
 from oblatus.errors import SetUpError
 from oblatus.serving.front import program
 from oblatus.serving.supervisor import Plan, Supervisor, device_addresses, only_one, signals_as_exit
 from oblatus.settings import PROJECT, TRUSTED_HOSTS, Settings, devices_from
-from oblatus.store.database import Database
-from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer, secret_in
-from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, seed_once
-from oblatus.usecases.users import no_fitter_yet
+
+PUBLISHED = "run/published"
 
 
 def add_serve(commands: Any) -> None:
@@ -56,15 +55,15 @@ def run_serve(args: Namespace) -> int:
             say("Starting PostgreSQL ...")
             url = server.start()
             settings = _settings(url, folder, names)
-            _prepare(server, settings, demo=not args.empty)
+            code = _prepare(folder, empty=args.empty)
+            if not (folder / PUBLISHED).exists():  # it failed and said why, or was told to stop
+                return code
             supervisor = Supervisor(plan, settings, server, say)
             say("Warming the engine (compiled once, the first start takes a minute longer) ...")
             try:
                 supervisor.start()
                 address_file.write_text(supervisor.address)
-                say(
-                    f"Oblatus is at {supervisor.address}{_how_to_sign_in(settings)}  [{time.monotonic() - started:.1f} s]"
-                )
+                say(f"Oblatus is at {supervisor.address}{_how_to_sign_in(folder)}  [{time.monotonic() - started:.1f} s]")
                 supervisor.watch()
             finally:
                 supervisor.end()
@@ -92,24 +91,13 @@ def _settings(url: str, folder: Path, names: tuple[str, ...]) -> Settings:
     )  # fmt: skip
 
 
-def _prepare(server: LocalServer, settings: Settings, *, demo: bool) -> None:
-    say("Migrating the database ...")
-    owner = Database(server.owner_url())
-    migrate(owner.engine)
-    owner.engine.dispose()
-    server.grant()
-    database = Database(settings.database_url)
-    first = None if demo or not no_fitter_yet(database) else ask_fitter()
-    if seed_once(database, settings, demo=demo, first=first):
-        say("Made the studio" + (" with the demo data." if demo else ", empty."))
-    database.engine.dispose()
+def _prepare(folder: Path, *, empty: bool) -> int:
+    (folder / PUBLISHED).unlink(missing_ok=True)
+    command = [sys.executable, "-m", "oblatus.cli.main", "prepare", "--data", str(folder)]
+    return subprocess.run([*command, *(["--empty"] if empty else [])], check=False).returncode
 
 
-def _how_to_sign_in(settings: Settings) -> str:
+def _how_to_sign_in(folder: Path) -> str:
     """The published sign-in, as long as it works."""
-    database = Database(settings.database_url)
-    try:
-        works = not no_fitter_yet(database, demo=True)
-    finally:
-        database.engine.dispose()
-    return f"  (sign in: {DEMO_EMAIL}, password: {DEMO_PASSWORD})" if works else ""
+    published = (folder / PUBLISHED).read_text()
+    return f"  ({published})" if published else ""

@@ -27,6 +27,7 @@ from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind, summ
 from oblatus.core.shots import BY_KEY, SHORT_SHOTS
 from oblatus.errors import InputError, fault
 from oblatus.formats.fields import Strict, Within, at_field, document_fields, faults_of
+from oblatus.formats.limits import LARGEST_FITTING
 from oblatus.formats.log_shots import MOST_LOGGED, LogShotDocument
 from oblatus.formats.readings import ReadingDocument
 from oblatus.formats.strikes import StrikeDocument, SwingKey
@@ -37,7 +38,6 @@ SHARE_TOLERANCE = 0.005
 MOST_READINGS = 30
 LOFT = figures(Head)["loft_deg"].bound
 PRICES = Prices()
-LARGEST_BYTES = 200_000_000
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 Note = Annotated[str, StringConstraints(max_length=2000)]
@@ -758,8 +758,8 @@ def load_fitting(text: str | bytes) -> FittingDocument:
     InputError
         If the text is not JSON, not this format, another version, or any field is wrong; nothing is guessed.
     """
-    if len(text) > LARGEST_BYTES:
-        raise fault("document", f"is larger than {LARGEST_BYTES // 1000} kB")
+    if len(text) > LARGEST_FITTING:
+        raise fault("document", f"is larger than {LARGEST_FITTING // 1000} kB")
     try:
         data = json.loads(text)
     except (ValueError, RecursionError) as error:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
-from oblatus.formats.fitting import LARGEST_BYTES as LARGEST_FITTING
+from oblatus.formats.limits import LARGEST_FITTING
 from oblatus.store.server import as_another_user
 from oblatus.web.headers import ASSET_CACHE, PHONE_HEADERS, SECURITY_HEADERS
 

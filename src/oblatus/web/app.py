@@ -11,8 +11,8 @@ from flask_openapi3 import Info, OpenAPI
 
 from oblatus import __version__
 from oblatus.core.threads import begin_at_once, end_at_once
-from oblatus.formats.fitting import LARGEST_BYTES as LARGEST_FITTING
 from oblatus.formats.imports.reading import LARGEST_BYTES as LARGEST_FILE
+from oblatus.formats.limits import LARGEST_FITTING
 from oblatus.formats.photos import LARGEST_BYTES as LARGEST_PHOTO
 from oblatus.settings import Settings, settings_from
 from oblatus.store.disk import refuse_when_full

@@ -12,6 +12,17 @@ loglevel = "warning"
 control_socket_disable = True
 
 
+def on_starting(server: Any) -> None:
+    """Read the program once, before the workers are forked: what they only read of it they share."""
+    import oblatus.web.app
+    from oblatus.formats.print import pages
+    from oblatus.usecases.warm_up import warm_up
+
+    del server, oblatus, pages, warm_up
+    gc.collect()
+    gc.freeze()
+
+
 def post_worker_init(worker: Any) -> None:
     """Compile or load the kernels before the first request asks for them."""
     from oblatus.formats.print import pages

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
 from oblatus.core import words
 from oblatus.core.delivery import FULL_SWING_EXTRA_LEAN_DEG, Player
@@ -170,6 +169,8 @@ def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryMode
             "one?",
             f"{carry:g}",
         )
+    from scipy.optimize import brentq  # 13 MB for who fits no carry: bridge and stand-ins
+
     speed = float(brentq(miss, LEAST_SPEED, MOST_SPEED, xtol=1e-6))
     return CarryModel(speed, pitching_wedge_loft_deg, lean, attack, assumed=player.pitching_wedge_carry is None)
 

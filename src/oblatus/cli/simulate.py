@@ -1,27 +1,22 @@
-"""`oblatus simulate`: the stand-in devices. `oblatus bridge`: from devices into the database."""
+"""`oblatus simulate`: the stand-in devices."""
 
 from __future__ import annotations
 
 import os
-import signal
-import sys
 import threading
 from argparse import Namespace
 from collections.abc import Callable
-from types import FrameType
 from typing import Any
 
 from oblatus.cli.arguments import number, read_text
+from oblatus.cli.leaving import leave_politely
 from oblatus.core.bounds import Bound
 from oblatus.devices.instruments import GaugeStandIn, HammerStandIn, PenetrometerStandIn
 from oblatus.devices.monitor import MonitorStandIn, ReplayStandIn
 from oblatus.devices.recording import load_recording
 from oblatus.devices.stand_in import Misbehaviour, StandIn
 from oblatus.errors import SetUpError
-from oblatus.logs import quiet_threads
-from oblatus.settings import devices_from, settings_from
-from oblatus.store.database import Database
-from oblatus.usecases.bridge import Bridge, connect_to
+from oblatus.settings import devices_from
 
 SHARE = Bound(0, 1, "")
 KINDS: dict[str, type[StandIn]] = {
@@ -56,12 +51,6 @@ def add_simulate(commands: Any) -> None:
     every.set_defaults(run=run_all)
 
 
-def add_bridge(commands: Any) -> None:
-    """Register `bridge`."""
-    parser = commands.add_parser("bridge", help="take the lines of every wanted device into the database")
-    parser.set_defaults(run=run_bridge)
-
-
 def run_device(args: Namespace) -> int:
     """Serve one device until told to stop."""
     port = int(args.port)
@@ -73,7 +62,7 @@ def run_device(args: Namespace) -> int:
         most = None if args.most is None else int(args.most)
         stand_in = _at(port, lambda: KINDS[args.kind](port, int(args.seed), args.every, most, wrong))
     print(f"simulated {stand_in.device} at 127.0.0.1:{stand_in.port}", flush=True)
-    _leave_politely()
+    leave_politely()
     stand_in.serve()
     return 0
 
@@ -85,20 +74,8 @@ def run_all(args: Namespace) -> int:
         port = int(address.rpartition(":")[2])
         stand_in = _at(port, lambda kind=kind, port=port: KINDS[kind](port, every=EVERY[kind]))  # type: ignore[misc]
         print(f"simulated {stand_in.start().device} at 127.0.0.1:{stand_in.port}", flush=True)
-    _leave_politely()
+    leave_politely()
     threading.Event().wait()
-    return 0
-
-
-def run_bridge(_: Namespace) -> int:
-    """Serve every wanted device until told to stop; settings come from the environment, as the web server's."""
-    settings = settings_from(os.environ)
-    if not settings.devices:
-        raise SetUpError("OBLATUS_DEVICES must be set to the devices' addresses, monitor=host:port …; ./start does that")
-    _leave_politely()
-    quiet_threads()
-    connect = connect_to(settings.devices, settings.device_token)
-    Bridge(Database(settings.database_url), connect, settings.data_dir).run()
     return 0
 
 
@@ -107,11 +84,3 @@ def _at(port: int, make: Callable[[], StandIn]) -> StandIn:
         return make()
     except OSError as error:
         raise SetUpError(f"port {port} cannot be used: {error.strerror}") from error
-
-
-def _leave_politely() -> None:
-    def leave(_number: int, _frame: FrameType | None) -> None:
-        sys.exit(0)
-
-    signal.signal(signal.SIGTERM, leave)
-    signal.signal(signal.SIGINT, leave)
