@@ -1685,6 +1685,16 @@ export interface components {
             wear: components["schemas"]["WearOut"];
         };
         /**
+         * AirOut
+         * @description What may be asked of the air where a ball flies.
+         */
+        AirOut: {
+            altitude_m: components["schemas"]["BoundOut"];
+            temperature_c: components["schemas"]["BoundOut"];
+            wind_cross_mps: components["schemas"]["BoundOut"];
+            wind_head_mps: components["schemas"]["BoundOut"];
+        };
+        /**
          * AsBuiltDocument
          * @description What was read of a built club; None where it was not read. `typed`: by hand, not taken over from the gauge.
          */
@@ -2584,6 +2594,7 @@ export interface components {
          * @description What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations.
          */
         CatalogueOut: {
+            air: components["schemas"]["AirOut"];
             /** Assumed Carry M */
             assumed_carry_m: number;
             /** Ball Radius Mm */

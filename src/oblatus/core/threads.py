@@ -152,7 +152,8 @@ def parts(count: int, pieces: int) -> list[slice]:
     return [slice(i, min(i + step, count)) for i in range(0, count, step)]
 
 
-def share_out(work: Callable[[slice], object], count: int, pieces: int = 4 * THREADS) -> None:
-    """Do the work on every slice of `count` rows."""
+def share_out(work: Callable[[slice], object], count: int, least: int = 1) -> None:
+    """Do the work on every slice of `count` rows. Fewer rows than `least` are done before they are handed to a thread."""
+    pieces = max(min(4 * THREADS, count // least), 1)
     for _ in in_threads(work, parts(count, pieces)):
         pass

@@ -6,6 +6,7 @@ import math
 from functools import cache
 from typing import get_args
 
+from oblatus.core.bounds import FLIGHT
 from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
 from oblatus.core.constants import BALL_RADIUS
@@ -24,6 +25,7 @@ from oblatus.formats.carries import FINDER
 from oblatus.formats.fitting import BUILD, MOST_READINGS, SECTIONS, SHARE_TOLERANCE
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.web.schemas import (
+    AirOut,
     BoundOut,
     CatalogueOut,
     ClassOut,
@@ -75,6 +77,7 @@ def catalogue_out() -> CatalogueOut:
         proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
+        air=AirOut(**{key: BoundOut(low=FLIGHT[key].low, high=FLIGHT[key].high) for key in AirOut.model_fields}),
         finder_m=BoundOut(low=FINDER.low, high=FINDER.high),
         prices=[
             PriceLineOut(key=key, name=name, low=bound.low, high=bound.high) for key, (name, bound) in PRICE_LIST.items()

@@ -534,6 +534,15 @@ class PriceLineOut(Strict):
     high: float
 
 
+class AirOut(Strict):
+    """What may be asked of the air where a ball flies."""
+
+    temperature_c: BoundOut
+    altitude_m: BoundOut
+    wind_head_mps: BoundOut
+    wind_cross_mps: BoundOut
+
+
 class CatalogueOut(Strict):
     """What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations."""
 
@@ -558,6 +567,7 @@ class CatalogueOut(Strict):
     results: list[KeyNameOut]
     log_situations: list[KeyNameOut]
     build: dict[str, BoundOut]
+    air: AirOut
     finder_m: BoundOut
     assumed_carry_m: float
     ball_radius_mm: float

@@ -1,7 +1,17 @@
 import { Button, Popover, SegmentedControl } from "@mantine/core";
 import type { CarriesAsked } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
-import { fromSpeed, inSpeed, metresPerSecond, plain, SPEED_LABEL } from "../../units/units";
+import {
+  fromDistance,
+  fromSpeed,
+  inDistance,
+  inSpeed,
+  metres,
+  metresPerSecond,
+  plain,
+  SPEED_LABEL,
+} from "../../units/units";
 import { PlainNumber } from "../parts/PlainNumber";
 import classes from "./Carries.module.css";
 
@@ -9,6 +19,8 @@ interface Props {
   asked: CarriesAsked;
   onChange: (changes: Partial<CarriesAsked>) => void;
 }
+
+const AIR = TABLES.air;
 
 const LIES = [
   ["dry", "dry"],
@@ -68,33 +80,32 @@ export function Conditions({ asked, onChange }: Props) {
               label="Wind against"
               unit={SPEED_LABEL[units.speed]}
               value={inSpeed(metresPerSecond(asked.wind_head_mps), units.speed)}
-              low={inSpeed(metresPerSecond(-25), units.speed)}
-              high={inSpeed(metresPerSecond(25), units.speed)}
+              low={inSpeed(metresPerSecond(AIR.wind_head_mps.low), units.speed)}
+              high={inSpeed(metresPerSecond(AIR.wind_head_mps.high), units.speed)}
               onChange={(value) => onChange({ wind_head_mps: fromSpeed(value, units.speed) })}
             />
             <PlainNumber
               label="Wind to the right"
               unit={SPEED_LABEL[units.speed]}
               value={inSpeed(metresPerSecond(asked.wind_cross_mps), units.speed)}
-              low={inSpeed(metresPerSecond(-25), units.speed)}
-              high={inSpeed(metresPerSecond(25), units.speed)}
+              low={inSpeed(metresPerSecond(AIR.wind_cross_mps.low), units.speed)}
+              high={inSpeed(metresPerSecond(AIR.wind_cross_mps.high), units.speed)}
               onChange={(value) => onChange({ wind_cross_mps: fromSpeed(value, units.speed) })}
             />
             <PlainNumber
               label="Temperature"
               unit="°C"
               value={asked.temperature_c}
-              low={-20}
-              high={50}
+              {...AIR.temperature_c}
               onChange={(temperature_c) => onChange({ temperature_c })}
             />
             <PlainNumber
               label="Altitude"
-              unit="m"
-              value={asked.altitude_m}
-              low={-430}
-              high={4000}
-              onChange={(altitude_m) => onChange({ altitude_m })}
+              unit={units.distance}
+              value={inDistance(metres(asked.altitude_m), units.distance)}
+              low={inDistance(metres(AIR.altitude_m.low), units.distance)}
+              high={inDistance(metres(AIR.altitude_m.high), units.distance)}
+              onChange={(value) => onChange({ altitude_m: fromDistance(value, units.distance) })}
             />
           </div>
         </Popover.Dropdown>

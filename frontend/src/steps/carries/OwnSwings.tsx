@@ -1,6 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
 import { useState } from "react";
-import { useFault, useStore } from "../../app/context";
+import { useFault, useStore, useUnits } from "../../app/context";
+import { fromDistance, inDistance, metres } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Carries.module.css";
@@ -10,6 +11,7 @@ const MOST = 4;
 /** Swings of the fitter's own beside the clock swings, and the air in which balls are measured. */
 export function OwnSwings() {
   const { draft, edit } = useStore();
+  const units = useUnits();
   const [name, setName] = useState("");
   const fault = useFault("measuring.swings");
   const { measuring } = draft;
@@ -33,11 +35,11 @@ export function OwnSwings() {
         />
         <NumberField
           label="Altitude"
-          unit="m"
+          unit={units.distance}
           width={110}
           path="measuring.altitude_m"
-          value={measuring.altitude_m}
-          onChange={(v) => v !== null && set({ altitude_m: v })}
+          value={inDistance(metres(measuring.altitude_m), units.distance)}
+          onChange={(v) => v !== null && set({ altitude_m: fromDistance(v, units.distance) })}
         />
         {measuring.swings.map((swing, i) => (
           <div key={swing.key} className={classes.ownSwing}>

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Carries, CarriesAsked } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { server, show } from "../../testing/show";
+import { Conditions } from "./Conditions";
 import { Finder } from "./Finder";
 import { PasteBox } from "./PasteBox";
 
@@ -113,4 +114,30 @@ it("other text is another paste, and a line that cannot be read is named", async
   expect((await screen.findByRole("alert")).textContent).toBeTruthy();
   fireEvent.change(box, { target: { value: "90" } });
   await waitFor(() => expect(screen.queryByRole("alert")).toBeNull());
+});
+
+it("height, wind and their limits are the reader's: an altitude is typed in yards by who reads yards", async () => {
+  const asked = {
+    wind_head_mps: 0,
+    wind_cross_mps: 0,
+    temperature_c: 20,
+    altitude_m: 91.44,
+    lie: "dry",
+    green: "medium",
+  };
+  show(
+    <UnitsProvider value={{ distance: "yd", speed: "mph" }}>
+      <Conditions asked={asked as CarriesAsked} onChange={onChange} />
+    </UnitsProvider>,
+  );
+  fireEvent.click(screen.getByRole("button", { name: /dry lie/ }));
+  const altitude = (await screen.findByLabelText("Altitude")) as HTMLInputElement;
+  expect(altitude.value).toBe("100");
+  fireEvent.change(altitude, { target: { value: "200" } });
+  expect(onChange.mock.lastCall?.[0].altitude_m).toBeCloseTo(182.88, 2);
+  fireEvent.change(altitude, { target: { value: "5000" } });
+  expect(screen.getByText("−470 to 4374 yd")).toBeTruthy();
+  fireEvent.change(screen.getByLabelText("Wind against"), { target: { value: "60" } });
+  expect(screen.getByText("−56 to 56 mph")).toBeTruthy();
+  expect(onChange).toHaveBeenCalledTimes(1);
 });

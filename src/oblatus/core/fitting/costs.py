@@ -326,7 +326,8 @@ class Sheet:
         if not self.questions:
             return
         places, asked = np.array(self._places), self.asked
-        of_head, situation = np.nonzero(wanted[:, places[:, 0], places[:, 1]])
+        # situation by situation, so that its strokes stay near
+        situation, of_head = np.nonzero(wanted[:, places[:, 0], places[:, 1]].T)
         families = [self.jobs.short(head, self.questions) for head in heads]
         jobs = [families[h][q] for h, q in zip(of_head.tolist(), situation.tolist(), strict=True)]
         family_speeds = np.array([job.speed for job in jobs])
@@ -345,9 +346,6 @@ class Sheet:
         contacts = self._contacts()
 
         def use(mine: Ints, batch: Batch, bank: Bank, pool: NDArray[np.float32]) -> None:
-            # situation by situation, so that its strokes stay near
-            order = np.argsort(situation[mine], kind="stable")
-            mine, batch = mine[order], batch.pick(order)
             found, aimed = np.empty((len(mine), PIN_COUNT)), np.empty((len(mine), PIN_COUNT))
 
             def work(part: slice) -> None:
@@ -367,7 +365,7 @@ class Sheet:
         block[of_head, places[situation, 0], places[situation, 1]] = out
         rows[:, : self._short_size] = block.reshape(len(heads), -1)
         if wanted.all():
-            self._speeds.update(zip(heads, (aims[:, 1] * family_speeds).reshape(len(heads), -1), strict=True))
+            self._speeds.update(zip(heads, (aims[:, 1] * family_speeds).reshape(-1, len(heads)).T, strict=True))
 
     def _situations(self) -> tuple[Floats, Floats]:
         """Every question as numbers for the kernel, and the height tables of its lips."""

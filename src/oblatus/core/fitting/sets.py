@@ -15,6 +15,7 @@ from oblatus.core.threads import share_out
 Floats = NDArray[np.float64]
 SLACK = 1e-9
 ROOM = 20_000
+WORTH_A_THREAD = 64
 
 
 @dataclass(frozen=True, slots=True)
@@ -160,7 +161,7 @@ class SetProblem:
             def work(part: slice) -> None:
                 _search.saved_beside(self._cost, self._fixed, part.start, part.stop, beside)
 
-            share_out(work, len(self.candidates))
+            share_out(work, len(self.candidates), WORTH_A_THREAD)
             self._beside = beside
         return self._beside
 

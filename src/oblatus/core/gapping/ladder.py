@@ -32,6 +32,7 @@ WEDGE_COST = 0.30
 """A wedge by itself: a place among 14, and the practice that it wants."""
 BUY_COST, BEND_COST, BEND_COST_PER_DEG = 0.03, 0.004, 0.002
 COSTS_APART = 0.02
+WORTH_A_THREAD = 1000
 
 
 @dataclass(frozen=True, slots=True)
@@ -245,7 +246,7 @@ class _Table:
                 self.pitching, self.wishes, self.owned, self.limits, self.costs, parts[some],
             )  # fmt: skip
 
-        share_out(work, len(ladders))
+        share_out(work, len(ladders), WORTH_A_THREAD)
         parts[:, _kernels.COST] += WEDGE_COST * ladders.shape[1]
         return parts
 
