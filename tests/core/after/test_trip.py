@@ -69,6 +69,23 @@ def test_firmer_ground_asks_for_another_answer(player, links):
     assert [c.setup for c in one.changes] != [c.setup for c in other.changes]
 
 
+def test_a_favourite_club_is_taken_along_and_stays_the_only_one_for_short_shots(player, links):
+    fitting, tools = player
+    schools = replace(fitting.player.schools, clubs="favourite")
+    one = replace(fitting, player=replace(fitting.player, schools=schools))
+    other = replace(one, player=replace(one.player, schools=replace(schools, clubs="club_per_shot")))
+    alone, each = (trip_answer(who, tools, [links], engine().judge, doubt=True) for who in (one, other))
+    assert {change.tool.code for change in alone.changes} == {change.before.code for change in alone.changes}
+    assert len({change.tool.code for change in alone.changes}) == 1
+    assert len({change.tool.code for change in each.changes}) > 1
+    assert alone.as_is > each.as_is
+    assert alone.both_gain >= alone.setup_gain - 1e-9
+    # the head that wins most: with a club for each shot it helps beside the others, alone it must do better than they all
+    favourites = [trip_answer(one, [tool], [links], engine().judge).as_is for tool in tools]
+    assert alone.club_gain == 0.0 or alone.bought is not None
+    assert min(favourites) >= alone.as_is - 1e-9, "approaches still go with every club in the bag"
+
+
 def test_a_right_head_on_the_rack_is_borrowed_only_where_it_wins(player, links):
     fitting, tools = player
     nothing = replace(fitting, stock=tuple(item for item in fitting.stock if item.owned))

@@ -128,6 +128,7 @@ class _Trip:
         bag = fitting.bag
         above = (Tool("pw", ABOVE[0], bag.pitching_wedge), Tool("9i", ABOVE[1], bag.nine_iron))
         self.wedges, self.tools = len(tools), (*tools, *above)
+        self.favourite = fitting.player.schools.clubs == "favourite"
         self.scenarios = build_scenarios(fitting.player, grounds, fitting.layouts)
         self.short = [s for s in self.scenarios if s.shot.kind != "full"]
         self.usual = self._sheet(self.scenarios)
@@ -197,10 +198,13 @@ class _Trip:
 
     def _as_at_home(self) -> _Way:
         """Club and setup of every shot as the player plays it at home; the usual setup with the best club there where
-        nobody meets the shot at home."""
+        nobody meets the shot at home. Who plays every short shot with one wedge takes that one along."""
         scenarios = build_scenarios(self.home.player, self.home.grounds, self.home.layouts)
         sheet = sheet_for(self.home, self.judge, scenarios, self.model)
         cost = _cost(sheet, self.tools)
+        if self.favourite:
+            weights = sheet.weights[: len(sheet.short) * len(PINS)].reshape(-1, len(PINS)).sum(axis=1)
+            alone = int((cost[: self.wedges].min(axis=2) @ weights).argmin())
         here: dict[str, int] = {}
         for n, scenario in enumerate(sheet.short):
             known = here.get(scenario.shot.key)
@@ -212,9 +216,11 @@ class _Trip:
             at = here.get(scenario.shot.key)
             if at is not None:
                 club, setup = divmod(int(cost[:, at].argmin()), cost.shape[2])
+                if self.favourite:
+                    club, setup = alone, int(cost[alone, at].argmin())
                 setups.append(sheet.short[at].setups[setup])
             else:
-                club = int(away[:, n, : len(scenario.setups)].min(axis=1).argmin())
+                club = alone if self.favourite else int(away[:, n, : len(scenario.setups)].min(axis=1).argmin())
                 setups.append(scenario.setup)
             clubs.append(club)
         return _Way(np.array(clubs, dtype=np.int64), tuple(setups))
@@ -232,7 +238,7 @@ class _Trip:
         self, tools: Sequence[Tool], own: _Way, mine: tuple[Floats, Floats]
     ) -> list[tuple[int, Setup, float, float]]:
         """Of every scenario the club and setup that cost least, with cost and strokes; the own way where nothing beats
-        it."""
+        it. A favourite club stays."""
         found = [
             (int(club), setup, float(cost), float(strokes))
             for club, setup, cost, strokes in zip(own.club, own.setups, *mine, strict=True)
@@ -240,10 +246,12 @@ class _Trip:
         for sheet, setups in self._variants():
             cost, strokes = _cost(sheet, tools), _strokes(sheet, tools)
             for n, some in enumerate(setups):
-                here = cost[:, n, : len(some)]
-                club, j = divmod(int(here.argmin()), here.shape[1])
-                if here[club, j] < found[n][2] - 1e-9:
-                    found[n] = (club, some[j], float(here[club, j]), float(strokes[club, n, j]))
+                clubs = [int(own.club[n])] if self.favourite else list(range(len(tools)))
+                here = cost[clubs, n, : len(some)]
+                row, j = divmod(int(here.argmin()), here.shape[1])
+                if here[row, j] < found[n][2] - 1e-9:
+                    club = clubs[row]
+                    found[n] = (club, some[j], float(here[row, j]), float(strokes[club, n, j]))
         return found
 
     def _changes(
@@ -289,7 +297,8 @@ class _Trip:
     def _club(
         self, own: _Way, mine: tuple[Floats, Floats], as_is: float
     ) -> tuple[StockHead | None, Tool | None, Sequence[Tool], _Way]:
-        """The one head of the rack that wins most in the place of a wedge, or beside them where there is room."""
+        """The one head of the rack that wins most in the place of a wedge, or beside them where there is room. Beside a
+        favourite club it serves approaches alone, unless it is the better favourite."""
         heads = [item for item in self.home.stock if not item.owned and item.stock > 0]
         room = self.wedges < self.home.bag.wedge_room
         places: list[int | None] = [*range(self.wedges), *([None] if room else [])]
@@ -307,15 +316,17 @@ class _Trip:
         best: tuple[float, int, int | None, NDArray[np.int64]] | None = None
         for place in places:
             kept = [n for n in range(len(self.tools)) if n != place]
-            others = least[kept].argmin(axis=0)
+            others = self._takes(least[kept], sum(n < self.wedges for n in kept))
             gone = own.club == place if place is not None else np.zeros(len(own.club), dtype=bool)
             at = np.arange(len(own.club))
-            base_cost = np.where(gone, least[kept].min(axis=0), mine[0])
+            base_cost = np.where(gone, least[kept][others, at], mine[0])
             base_club = np.where(gone, np.array(kept)[others], own.club)
             base_strokes = np.where(gone, here[base_club, at], mine[1])
             far_kept = far[kept].min(axis=0)
             for h in range(len(self.tools), len(every)):
                 better = least[h] < base_cost
+                if self.favourite:
+                    better[:] = self.weights @ least[h] < self.weights @ base_cost
                 total = float(
                     self.weights @ np.where(better, here[h], base_strokes)
                     + self.far_weights @ np.minimum(far_kept, far[h])
@@ -335,6 +346,13 @@ class _Trip:
         if place is not None:
             tools[place] = every[h]
         return heads[h - len(self.tools)], left_out, tools, _Way(rows, setups)
+
+    def _takes(self, least: Floats, wedges: int) -> NDArray[np.int64]:
+        """Which club (clubs, scenarios), wedges first, is taken for every scenario (scenarios,)."""
+        who = least.argmin(axis=0)
+        if self.favourite and wedges:
+            who[:] = int((least[:wedges] @ self.weights).argmin())
+        return np.asarray(who)
 
     def _drawn(self, law: Law, ways: Sequence[tuple[_Way, Sequence[Tool]]]) -> list[float]:
         """Strokes a round of every way under other laws."""
