@@ -36,6 +36,7 @@ def signed(tablet: Page, address: str, database) -> Page:
     """The tablet, signed in; the studio is made anew for every test."""
     tablet.context.clear_cookies()
     tablet.set_viewport_size({"width": 1280, "height": 800})
+    tablet.emulate_media(media="screen", forced_colors="none")  # whatever a test before left
     sign_in(tablet, address)
     return tablet
 
@@ -141,11 +142,11 @@ def test_strange_displays_are_served(signed: Page):
     for step in ("lofts", "soles", "bag"):
         signed.goto(f"{base}/{step}")
         expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
+        expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
         wrong += look(signed, f"{step}, forced colours", (*TWO_SIZES, (320, 200)), contrast=False)
         moving = "() => document.getAnimations().filter((a) => a.playState === 'running').length"
         if signed.evaluate(moving):
             wrong.append(f"{step}: something moves")
-    signed.emulate_media(forced_colors="none")
     assert wrong == []
 
 
@@ -157,6 +158,7 @@ def test_dialogs_the_desk_and_another_player_are_readable(signed: Page, address:
     for step in ("player", "bag", "lofts", "soles"):
         signed.goto(f"{base}/{step}")
         expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
+        expect(signed.get_by_role("complementary", name="The set").get_by_role("article").first).to_be_visible()
         wrong += look(signed, f"Hollis, {step}", TWO_SIZES)
     signed.set_viewport_size({"width": 1280, "height": 800})
     signed.locator("#work").focus()

@@ -3,27 +3,40 @@ import { useRef } from "react";
 import { api, unwrap } from "../api/client";
 import { useStore } from "./context";
 
-const PATIENCE_MS = 8000;
+const SAVING_MS = 8000;
+const WHOLE_RACK_MS = 60_000;
 const LOOK_MS = 40;
 
-/** Waits until every edit is on the server, and gives what it holds then; raises if it does not come to that. */
-export function useSaved() {
+/**
+ * Waits until every edit is on the server, with `whole` also until the whole rack has answered, and gives what the server
+ * holds then; raises if it does not come to that.
+ */
+export function useSaved(whole = false) {
   const store = useStore();
   const now = useRef(store);
   now.current = store;
+  const missing = () => {
+    const { saveState, server } = now.current;
+    if (saveState !== "saved") {
+      const soon = ["waiting", "saving"].includes(saveState);
+      return { patience: soon ? SAVING_MS : 0, words: "everything is saved" };
+    }
+    const short = server.to_come || server.recommendation?.whole_rack === false;
+    return whole && short ? { patience: WHOLE_RACK_MS, words: "the whole rack is worked out" } : null;
+  };
   return async () => {
     const since = Date.now();
-    while (["waiting", "saving"].includes(now.current.saveState) && Date.now() - since < PATIENCE_MS)
-      await new Promise((done) => setTimeout(done, LOOK_MS));
-    if (now.current.saveState !== "saved") throw new Error("Wait until everything is saved, then try again.");
+    while (Date.now() - since < (missing()?.patience ?? 0)) await new Promise((done) => setTimeout(done, LOOK_MS));
+    const still = missing();
+    if (still) throw new Error(`Wait until ${still.words}, then try again.`);
     return now.current.server;
   };
 }
 
-/** Keep the proposal on the screen as a snapshot; an edit that is still on its way is waited for. */
+/** Keep the proposal on the screen as a snapshot; an edit that is still on its way, and the whole rack, are waited for. */
 export function useKeep() {
   const { server, reload } = useStore();
-  const saved = useSaved();
+  const saved = useSaved(true);
   const client = useQueryClient();
   const id = server.id;
   return useMutation({

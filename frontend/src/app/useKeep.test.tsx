@@ -1,0 +1,51 @@
+import { act, cleanup, screen, waitFor } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { server, show } from "../testing/show";
+import { useKeep } from "./useKeep";
+
+beforeEach(() => void vi.useFakeTimers({ shouldAdvanceTime: true }));
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+function Button() {
+  const keep = useKeep();
+  return (
+    <button type="button" onClick={() => keep.mutate()}>
+      {keep.error?.message ?? "keep"}
+    </button>
+  );
+}
+
+const NEAR = { id: "f", revision: 3, to_come: false, recommendation: { whole_rack: false } };
+const kept = (fitting: object, saveState = "saved") => {
+  const asked = server({ "POST kept": {} });
+  show(<Button />, { server: fitting, saveState });
+  act(() => screen.getByRole("button").click());
+  return asked;
+};
+
+it("keeps what the whole rack says, at once", async () => {
+  const asked = kept({ ...NEAR, recommendation: { whole_rack: true } });
+  await waitFor(() => expect(asked.map(({ line }) => line)).toEqual(["POST kept"]));
+  expect(JSON.parse(asked[0]?.body ?? "").revision).toBe(3);
+});
+
+it.each([
+  ["a set among near clubs", NEAR, "saved", "the whole rack is worked out"],
+  ["no set yet", { ...NEAR, to_come: true, recommendation: null }, "saved", "the whole rack is worked out"],
+  ["an edit on its way", NEAR, "saving", "everything is saved"],
+])("%s is not kept: it is waited for, then said", async (_, fitting, saveState, words) => {
+  const asked = kept(fitting, saveState);
+  await act(() => vi.advanceTimersByTimeAsync(61_000));
+  expect(screen.getByRole("button").textContent).toBe(`Wait until ${words}, then try again.`);
+  expect(asked).toEqual([]);
+});
+
+it("without a connection nothing is waited for", async () => {
+  kept(NEAR, "offline");
+  await act(() => vi.advanceTimersByTimeAsync(100));
+  expect(screen.getByRole("button").textContent).toContain("everything is saved");
+});
