@@ -252,3 +252,17 @@ def test_what_keeps_the_engine_from_a_set_is_no_set_that_is_to_come():
     assert not found.to_come
     assert [fault.field for fault in found.problem] == ["bag.other_clubs"]
     assert not proposing.propose_at_once(full, demo_rack(), ()).to_come
+
+
+def test_an_edit_of_the_bag_is_answered_from_the_clubs_near_the_fittings_last_choice():
+    document, fitting = demo_fittings()[0], uuid4()
+    wedges = [wedge.model_copy(update={"loft_deg": wedge.loft_deg + 0.5}) for wedge in document.bag.wedges]
+    bent = document.model_copy(update={"bag": document.bag.model_copy(update={"wedges": tuple(wedges)})})
+    proposing.propose(document, demo_rack(), fitting=fitting)
+    mine = proposing.propose(bent, demo_rack(), edited=fitting)
+    assert mine.result is not None
+    assert not mine.result.whole_rack
+    assert len(mine.result.bag) == len(wedges)
+    anybodys = proposing.propose(bent, demo_rack(), edited=uuid4())
+    assert anybodys.result is not None
+    assert anybodys.result.whole_rack, "a fitting that had no set yet has none near it"

@@ -51,6 +51,10 @@ _patient_helpers = ThreadPoolExecutor(THREADS, "oblatus-patient-engine", stand_b
 _beside = ThreadPoolExecutor(THREADS, "oblatus-beside")
 _patient_beside = ThreadPoolExecutor(THREADS, "oblatus-patient-beside", stand_back)
 
+# those that do another part of a question meanwhile wait for the families' turn and for helpers, and for no other of them
+_meanwhile = ThreadPoolExecutor(2 * THREADS, "oblatus-meanwhile")
+_patient_meanwhile = ThreadPoolExecutor(2 * THREADS, "oblatus-patient-meanwhile", stand_back)
+
 
 def patiently(work: Callable[[], Found]) -> Found:
     """The result of work for which nobody's hand waits: it and its helpers give way to all other work.
@@ -133,6 +137,21 @@ def side_by_side(work: Callable[[Item], Found], items: Sequence[Item]) -> Iterat
     Whatever goes wrong, nothing is still running when it comes out. Such a question asks for no others side by side.
     """
     yield from _each(_patient_beside if _is_patient() else _beside, work, items)
+
+
+@contextmanager
+def meanwhile(work: Callable[[], Found]) -> Iterator[Callable[[], Found]]:
+    """Have another part of a question done during this block: gives what waits for its result.
+
+    While one part's kernels run, the other is prepared. Such a part has none done meanwhile itself. Whatever goes wrong,
+    nothing is still running when it comes out.
+    """
+    future = (_patient_meanwhile if _is_patient() else _meanwhile).submit(copy_context().run, work)
+    try:
+        yield future.result
+    finally:
+        future.cancel()
+        wait([future])
 
 
 def _each(pool: ThreadPoolExecutor, work: Callable[[Item], Found], items: Sequence[Item]) -> Iterator[Found]:

@@ -58,40 +58,47 @@ def propose(
     rack: Sequence[RackHeadDocument],
     strikes: tuple[MeasuredStrike, ...] | None = None,
     *,
+    fitting: UUID | None = None,
     edited: UUID | None = None,
 ) -> Proposal:
     """The proposal for a document and the studio's rack; a document that cannot be served says why.
 
     `strikes`, if given, stand in for those of the document. After an edit of the fitting `edited` the proposal is a quick
-    one: it looks only at the heads near the last one that was made for this bag and rack, says so, and has neither doubt
-    nor leaks; without a last one it is a whole one. What is worked on for the fitting as it was is ended.
+    one: it looks only at the heads near the last one that was made for this bag and rack, or for this fitting with
+    another bag, says so, and has neither doubt nor leaks; without a last one it is a whole one. What is worked on for the
+    fitting as it was is ended. `fitting`, if given, is the one that the proposal is for.
     """
     asked = _question(document, rack, strikes)
     place = _place(document, asked.heads)
     if edited is not None and asked.key not in _DONE:
         engine().work.edited(edited)
-        near = _NEAR.get(place)
+        near = _NEAR.get(place) or _NEAR.get(edited)
         if near is not None:
             return _quick(asked, near)
     found = _found(asked) or _at_leisure(lambda: _whole(asked))
     if found.result is not None:
-        _remember(place, found.result)
+        _NEAR[place] = near = _clubs_near(found.result)
+        if fitting or edited:
+            _NEAR[fitting or edited] = near
     return found
 
 
 def propose_at_once(
-    document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...]
+    document: FittingDocument,
+    rack: Sequence[RackHeadDocument],
+    strikes: tuple[MeasuredStrike, ...],
+    fitting: UUID | None = None,
 ) -> Proposal:
     """What can be said without a long wait: the proposal if it was made, else a quick one, else that it is to come."""
     asked = _question(document, rack, strikes)
     found = _found(asked)
     if found is not None:
         return found
-    near = _NEAR.get(_place(document, asked.heads))
+    near = _NEAR.get(_place(document, asked.heads)) or _NEAR.get(fitting)
     if near is not None:
         return _quick(asked, near)
-    fitting = asked.fitting()
-    return Proposal(None, (), count_strikes(fitting), strikes_key(fitting.strikes))
+    asks = asked.fitting()
+    return Proposal(None, (), count_strikes(asks), strikes_key(asks.strikes))
 
 
 def law_gains(
@@ -132,20 +139,20 @@ def _question(
     return _Question(about, heads, telling, (about.model_dump_json(), heads, telling))
 
 
-_NEAR: LRUCache[Hashable, frozenset[Built]] = LRUCache(64)
+_NEAR: LRUCache[Hashable, frozenset[Built]] = LRUCache(128)
 _DONE: LRUCache[Hashable, Proposal] = LRUCache(24)
 NEAR_CANDIDATES = 3
 
 
 def _place(document: FittingDocument, heads: tuple[RackHeadDocument, ...]) -> Hashable:
-    """Bag and rack, by which the heads near the last choice are remembered."""
+    """Bag and rack, by which, as by the fitting itself, the heads near the last choice are remembered."""
     return document.bag.model_dump_json(), document.player.name, heads
 
 
-def _remember(place: Hashable, result: RecommendationOut) -> None:
+def _clubs_near(result: RecommendationOut) -> frozenset[Built]:
     clubs = {(club.code, round(club.loft_deg, 2)) for step in result.steps for club in step.clubs}
     clubs |= {(c.code, round(c.head.loft_deg, 2)) for club in result.clubs for c in club.candidates[:NEAR_CANDIDATES]}
-    _NEAR[place] = frozenset(clubs)
+    return frozenset(clubs)
 
 
 def make_ahead(

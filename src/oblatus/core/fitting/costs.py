@@ -36,7 +36,7 @@ from oblatus.core.strokes import _matrix
 from oblatus.core.strokes.situations import APPROACH_BEHIND, APPROACH_ROOM, LIP_CLEARANCE, PINS, Layout, pins_of
 from oblatus.core.strokes.table import TOUR_TABLE, StrokesTable
 from oblatus.core.strokes.worth import SHORT_CODES, Scatter, rows_of
-from oblatus.core.threads import share_out
+from oblatus.core.threads import meanwhile, share_out
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -240,8 +240,10 @@ class Sheet:
     def _reckoned(self, heads: Sequence[Head], wanted: Wanted) -> Floats:
         """Raw strokes (heads, size) where wanted, `NEVER` elsewhere."""
         rows = np.full((len(heads), self.size), NEVER)
-        self._fill_short(heads, rows, wanted.short)
-        self._fill_approaches(heads, rows, wanted.swings)
+        short, approaches = _told_together(self.progress)
+        with meanwhile(lambda: self._fill_approaches(heads, rows, wanted.swings, approaches)) as filled:
+            self._fill_short(heads, rows, wanted.short, short)
+            filled()
         return rows
 
     def short_strokes(self, heads: Sequence[Head]) -> Floats:
@@ -322,7 +324,9 @@ class Sheet:
         contacts[strike_kernels.TURF, strike_kernels.GRIP_FACTOR] = self.asked.model.friction / usual
         return contacts
 
-    def _fill_short(self, heads: Sequence[Head], rows: Floats, wanted: NDArray[np.bool_]) -> None:
+    def _fill_short(
+        self, heads: Sequence[Head], rows: Floats, wanted: NDArray[np.bool_], progress: Progress | None
+    ) -> None:
         if not self.questions:
             return
         places, asked = np.array(self._places), self.asked
@@ -360,7 +364,7 @@ class Sheet:
             share_out(work, len(mine))
             out[mine], aims[mine] = found, aimed
 
-        self.pool.visit(jobs, use, self.progress)
+        self.pool.visit(jobs, use, progress)
         block = np.full((len(heads), len(self.short), SETUPS, PIN_COUNT), NEVER)
         block[of_head, places[situation, 0], places[situation, 1]] = out
         rows[:, : self._short_size] = block.reshape(len(heads), -1)
@@ -382,7 +386,9 @@ class Sheet:
         heights = np.stack([height_table(distance) for distance in lips]) if lips else np.zeros((1, 1, 1, 1))
         return numbers, heights
 
-    def _fill_approaches(self, heads: Sequence[Head], rows: Floats, wanted: NDArray[np.bool_]) -> None:
+    def _fill_approaches(
+        self, heads: Sequence[Head], rows: Floats, wanted: NDArray[np.bool_], progress: Progress | None
+    ) -> None:
         asked, model = self.asked, self.asked.model
         if not asked.approaches:
             return
@@ -418,7 +424,7 @@ class Sheet:
             share_out(work, len(mine))
             out[of_head[mine], swing_at[mine], 0], out[of_head[mine], swing_at[mine], 1] = plain, feel
 
-        self.pool.visit(jobs, use, self.progress)
+        self.pool.visit(jobs, use, progress)
         rows[:, self._short_size :] = out.reshape(len(heads), -1)
 
 
@@ -430,6 +436,22 @@ def _pins_of_layouts(
     made = {one: rows_of(tuple(pins_of(one[0])), one[1], handicap, table) for one in dict.fromkeys(about)}
     holes, edges, short, green, fail = (np.stack([made[one][part] for one in about]) for part in range(5))
     return holes, edges, short, green, fail
+
+
+def _told_together(progress: Progress | None) -> tuple[Progress | None, Progress | None]:
+    """Progress of two halves of a question that go on at once, told as one count."""
+    if progress is None:
+        return None, None
+    tell, counts = progress, [(0, 0), (0, 0)]
+
+    def half(mine: int) -> Progress:
+        def hear(done: int, total: int) -> None:
+            counts[mine] = done, total
+            tell(sum(done for done, _ in counts), sum(total for _, total in counts))
+
+        return hear
+
+    return half(0), half(1)
 
 
 class JobBook:
@@ -454,16 +476,17 @@ class JobBook:
     def short(self, head: Head, questions: Sequence[Question]) -> list[FamilyJob]:
         """The families that a head needs for the questions, at speeds that do not depend on the player."""
         if len(self._made) > self.KEPT:
-            for known in (self._made, self._same, self._numbers):
-                known.clear()
+            # others who look into the old ones meanwhile still find what they put there
+            self._made, self._same, self._numbers = {}, {}, {}
+        made = self._made
         mine = self.number(head)
-        missing = [q for q in questions if (mine, q.number) not in self._made]
+        missing = [q for q in questions if (mine, q.number) not in made]
         if missing:
             for question, speed in zip(missing, _usual_speeds(head, missing), strict=True):
-                self._made[mine, question.number] = self._job(
+                made[mine, question.number] = self._job(
                     head, question.setup.opening_deg, question.kind, question.row, on_grid(speed), question.setup.release
                 )
-        return [self._made[mine, question.number] for question in questions]
+        return [made[mine, question.number] for question in questions]
 
     def stock(self, head: Head, kind: int, row: tuple[float, ...], speed: float, release: float) -> FamilyJob:
         """The family of a stock swing from a ground's fairway."""

@@ -14,6 +14,7 @@ from oblatus.core.fitting.candidates import LEAST_STEP_DEG, Candidate, candidate
 from oblatus.core.fitting.costs import ENTRY_NODES, Asked, Costs, Sheet
 from oblatus.core.fitting.fitting import (
     Fitting,
+    LadderChoice,
     carry_model_of,
     check_fitting,
     count_strikes,
@@ -29,6 +30,7 @@ from oblatus.core.fitting.steps import Step, rank_level, recommended_step
 from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Green
 from oblatus.core.gapping import CarryModel, Ladder, Rung
 from oblatus.core.strokes import PINS, pins_of
+from oblatus.core.threads import meanwhile
 from oblatus.errors import fault
 
 Floats = NDArray[np.float64]
@@ -200,9 +202,10 @@ def recommend(
         candidates = [c for c in candidates if built(c) in among or (c.stock.owned and c.bend_deg == 0.0)] or candidates
     if not candidates:
         raise fault("bag", "no head on the rack or in the bag reaches a loft below the pitching wedge")
-    book = _Book(fitting, sheet, candidates, lowest, tolerance)
-    book.settle()
-    return _explained(fitting, book, scenarios, model, among is None)
+    with meanwhile(lambda: ladder_choice(fitting)) as ladders:
+        book = _Book(fitting, sheet, candidates, lowest, tolerance)
+        book.settle()
+        return _explained(fitting, book, scenarios, model, ladders(), whole_rack=among is None)
 
 
 class _Book:
@@ -490,21 +493,27 @@ def _lagrange(at: Floats, x: float) -> Floats:
 
 
 def _explained(
-    fitting: Fitting, book: _Book, scenarios: list[Scenario], model: CarryModel, whole_rack: bool
+    fitting: Fitting,
+    book: _Book,
+    scenarios: list[Scenario],
+    model: CarryModel,
+    ladders: LadderChoice,
+    *,
+    whole_rack: bool,
 ) -> Recommendation:
     candidates, steps = book.candidates, book.steps
     step = steps[book.taken]
     above_weighted = book.above.cost * book.sheet.weights
     picks = step.picks
     clubs = tuple(_club(book, scenarios, picks, slot) for slot in range(len(picks)))
-    ladder, options = _ladders(fitting, [candidates[i].head.loft_deg for i in picks])
+    ladder = _ladder(fitting, ladders, [candidates[i].head.loft_deg for i in picks])
     bench = BenchRules().judge([candidates[i].head for i in picks], scenarios, fitting.player)
     return Recommendation(
         fitting=fitting,
         carry_model=model,
         strikes=count_strikes(fitting),
         rungs=_rungs(model, fitting, ladder),
-        options=options,
+        options=ladders.options,
         ladder=ladder,
         typed=fitting.ladder_deg is not None,
         scenarios=tuple(scenarios),
@@ -616,10 +625,9 @@ def _replaced(book: _Book, picks: tuple[int, ...], slot: int) -> str | None:
     return taken_slots.get(slot)
 
 
-def _ladders(fitting: Fitting, lofts: Sequence[float]) -> tuple[Ladder, tuple[Ladder, ...]]:
-    """The ladder of the set, and the evenest of every number of wedges that there is room for."""
-    choice = ladder_choice(fitting)
-    return choice.search.score(lofts or [fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG]), choice.options
+def _ladder(fitting: Fitting, ladders: LadderChoice, lofts: Sequence[float]) -> Ladder:
+    """The ladder of the set."""
+    return ladders.search.score(lofts or [fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG])
 
 
 def _rungs(model: CarryModel, fitting: Fitting, ladder: Ladder) -> tuple[Rung, ...]:
