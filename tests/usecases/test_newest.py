@@ -115,7 +115,7 @@ def test_an_edit_ends_the_search_for_the_fitting_as_it_was_and_the_next_one_is_t
         now = edited.model_copy() if not asked else later
         asked.append(now)
         if len(asked) == 1:  # somebody types while this is asked
-            quick = proposing.propose(later, demo_rack(), edited=fitting)
+            quick = proposing.propose(later, demo_rack(), fitting=fitting, edited=True)
             assert quick.result is not None
             assert not quick.result.whole_rack
         return proposing.propose(now, demo_rack())
@@ -259,10 +259,10 @@ def test_an_edit_of_the_bag_is_answered_from_the_clubs_near_the_fittings_last_ch
     wedges = [wedge.model_copy(update={"loft_deg": wedge.loft_deg + 0.5}) for wedge in document.bag.wedges]
     bent = document.model_copy(update={"bag": document.bag.model_copy(update={"wedges": tuple(wedges)})})
     proposing.propose(document, demo_rack(), fitting=fitting)
-    mine = proposing.propose(bent, demo_rack(), edited=fitting)
+    mine = proposing.propose(bent, demo_rack(), fitting=fitting, edited=True)
     assert mine.result is not None
     assert not mine.result.whole_rack
     assert len(mine.result.bag) == len(wedges)
-    anybodys = proposing.propose(bent, demo_rack(), edited=uuid4())
+    anybodys = proposing.propose(bent, demo_rack(), fitting=uuid4(), edited=True)
     assert anybodys.result is not None
     assert anybodys.result.whole_rack, "a fitting that had no set yet has none near it"

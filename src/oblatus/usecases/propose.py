@@ -59,27 +59,27 @@ def propose(
     strikes: tuple[MeasuredStrike, ...] | None = None,
     *,
     fitting: UUID | None = None,
-    edited: UUID | None = None,
+    edited: bool = False,
 ) -> Proposal:
     """The proposal for a document and the studio's rack; a document that cannot be served says why.
 
-    `strikes`, if given, stand in for those of the document. After an edit of the fitting `edited` the proposal is a quick
-    one: it looks only at the heads near the last one that was made for this bag and rack, or for this fitting with
-    another bag, says so, and has neither doubt nor leaks; without a last one it is a whole one. What is worked on for the
-    fitting as it was is ended. `fitting`, if given, is the one that the proposal is for.
+    `strikes`, if given, stand in for those of the document; `fitting` is the one that the proposal is for. When it was
+    edited the proposal is a quick one: it looks only at the heads near the last one that was made for this bag and rack,
+    or for this fitting with another bag, says so, and has neither doubt nor leaks; without a last one it is a whole one.
+    What is worked on for the fitting as it was is ended.
     """
     asked = _question(document, rack, strikes)
     place = _place(document, asked.heads)
-    if edited is not None and asked.key not in _DONE:
-        engine().work.edited(edited)
-        near = _NEAR.get(place) or _NEAR.get(edited)
+    if fitting is not None and edited and asked.key not in _DONE:
+        engine().work.edited(fitting)
+        near = _NEAR.get(place) or _NEAR.get(fitting)
         if near is not None:
             return _quick(asked, near)
     found = _found(asked) or _at_leisure(lambda: _whole(asked))
     if found.result is not None:
         _NEAR[place] = near = _clubs_near(found.result)
-        if fitting or edited:
-            _NEAR[fitting or edited] = near
+        if fitting is not None:
+            _NEAR[fitting] = near
     return found
 
 

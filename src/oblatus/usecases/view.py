@@ -60,7 +60,7 @@ def view_of(
     if asked is Asked.AT_ONCE:
         proposal = propose_at_once(document, rack, struck, row.id)
     else:
-        proposal = propose(document, rack, struck, fitting=row.id, edited=row.id if asked is Asked.EDIT else None)
+        proposal = propose(document, rack, struck, fitting=row.id, edited=asked is Asked.EDIT)
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == proposal.strikes
     if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
         fresh = fresh and kept.strikes_key == proposal.strikes_key
