@@ -21,6 +21,7 @@ from oblatus.formats.rack import demo_rack
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases import propose as proposing
 from oblatus.usecases.engine import PATIENT_NICE, Work, engine
+from oblatus.usecases.near import clubs_near, keep_near
 from oblatus.usecases.newest import MOST_RESTARTS, of_the_newest
 from oblatus.usecases.seed import demo_fittings
 from tests.waiting import until
@@ -109,7 +110,7 @@ def test_an_edit_ends_the_search_for_the_fitting_as_it_was_and_the_next_one_is_t
     delivery = player.delivery.model_copy(update={"lean_deg": lean})
     edited = documents[0].model_copy(update={"player": player.model_copy(update={"delivery": delivery})})
     fitting, asked = uuid4(), []
-    proposing.propose(documents[0], demo_rack())
+    proposing.propose(documents[0], demo_rack(), fitting=fitting)
 
     def ask() -> proposing.Proposal:
         now = edited.model_copy() if not asked else later
@@ -226,20 +227,20 @@ def test_a_hand_is_never_waited_for_by_whom_it_waits_for(monkeypatch):
 
 
 def test_a_fitting_that_is_opened_waits_for_no_search():
-    """It says that its set is to come, and on what strikes; once one was made for its bag and rack, a quick one."""
-    document = demo_fittings()[0]
-    player = document.player.model_copy(update={"name": "somebody new", "handicap": 15.2})
+    """It says that its set is to come, and on what strikes; once one was made for it, a quick one."""
+    document, fitting = demo_fittings()[0], uuid4()
+    player = document.player.model_copy(update={"handicap": 15.2})
     unknown = document.model_copy(update={"player": player})
     strikes = tuple(strike_from(strike) for strike in document.strikes)
-    first = proposing.propose_at_once(unknown, demo_rack(), strikes)
+    first = proposing.propose_at_once(unknown, demo_rack(), strikes, fitting)
     assert first.to_come
-    whole = proposing.propose(unknown, demo_rack(), strikes)
+    whole = proposing.propose(unknown, demo_rack(), strikes, fitting=fitting)
     assert (first.strikes, first.strikes_key) == (whole.strikes, whole.strikes_key)
     assert whole.strikes > 20
     assert not whole.to_come
-    assert proposing.propose_at_once(unknown, demo_rack(), strikes) is whole
+    assert proposing.propose_at_once(unknown, demo_rack(), strikes, fitting) is whole
     other = unknown.model_copy(update={"player": player.model_copy(update={"handicap": 15.3})})
-    near = proposing.propose_at_once(other, demo_rack(), strikes)
+    near = proposing.propose_at_once(other, demo_rack(), strikes, fitting)
     assert near.result is not None
     assert not near.result.whole_rack
 
@@ -247,11 +248,25 @@ def test_a_fitting_that_is_opened_waits_for_no_search():
 def test_what_keeps_the_engine_from_a_set_is_no_set_that_is_to_come():
     document = demo_fittings()[0]
     full = document.model_copy(update={"bag": document.bag.model_copy(update={"other_clubs": 14})})
-    assert proposing.propose_at_once(full, demo_rack(), ()).to_come
+    assert proposing.propose_at_once(full, demo_rack(), (), uuid4()).to_come
     found = proposing.propose(full, demo_rack(), ())
     assert not found.to_come
     assert [fault.field for fault in found.problem] == ["bag.other_clubs"]
-    assert not proposing.propose_at_once(full, demo_rack(), ()).to_come
+    assert not proposing.propose_at_once(full, demo_rack(), (), uuid4()).to_come
+
+
+def test_clubs_near_a_choice_are_every_workers(tmp_path):
+    fitting, clubs = uuid4(), frozenset({("HG50", 50.0), ("own-1", 60.5)})
+    for folder in (tmp_path, None):
+        assert clubs_near(folder, fitting) is None
+        keep_near(folder, fitting, clubs)
+        assert clubs_near(folder, fitting) == clubs
+        assert clubs_near(folder, uuid4()) is None
+    keep_near(tmp_path, fitting, {("BN55", 55.0)})
+    assert clubs_near(tmp_path, fitting) == {("BN55", 55.0)}
+    assert len(list(tmp_path.iterdir())) == 1
+    keep_near(tmp_path / "gone", fitting, clubs)  # no room, or no folder: what is not kept is not there
+    assert clubs_near(tmp_path / "gone", fitting) is None
 
 
 def test_an_edit_of_the_bag_is_answered_from_the_clubs_near_the_fittings_last_choice():

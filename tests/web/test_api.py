@@ -11,7 +11,7 @@ import pytest
 
 from oblatus.errors import SetUpError
 from oblatus.settings import Settings, settings_from
-from oblatus.usecases import propose as proposing
+from oblatus.usecases import near
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from oblatus.web.app import create_app
 
@@ -337,7 +337,7 @@ def test_settings_are_checked_at_start():
 
 def test_a_fitting_is_opened_at_once_with_all_but_the_set_that_is_to_come(client, fitting, monkeypatch):
     edited = edit(client, fitting, player={**fitting["document"]["player"], "handicap": 14.7}).get_json()
-    monkeypatch.setattr(proposing, "_NEAR", {})  # as for a worker that never met this fitting
+    monkeypatch.setattr(near, "_MINE", {})  # as where no worker met this fitting
     address = f"/api/fittings/{edited['id']}"
     opened = client.get(f"{address}?at_once=true").get_json()
     assert (opened["to_come"], opened["recommendation"], opened["problem"]) == (True, None, [])

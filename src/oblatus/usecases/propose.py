@@ -31,6 +31,7 @@ from oblatus.formats.fitting import (
 from oblatus.formats.recommendation import RecommendationOut, recommendation_out, strikes_key
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases.engine import engine
+from oblatus.usecases.near import clubs_near, keep_near
 
 Found = TypeVar("Found")
 
@@ -64,22 +65,20 @@ def propose(
     """The proposal for a document and the studio's rack; a document that cannot be served says why.
 
     `strikes`, if given, stand in for those of the document; `fitting` is the one that the proposal is for. When it was
-    edited the proposal is a quick one: it looks only at the heads near the last one that was made for this bag and rack,
-    or for this fitting with another bag, says so, and has neither doubt nor leaks; without a last one it is a whole one.
-    What is worked on for the fitting as it was is ended.
+    edited the proposal is a quick one: it looks only at the heads near the last one that was made for it, says so, and
+    has neither doubt nor leaks; without a last one it is a whole one. What is worked on for the fitting as it was is
+    ended.
     """
     asked = _question(document, rack, strikes)
-    place = _place(document, asked.heads)
+    work = engine().work
     if fitting is not None and edited and asked.key not in _DONE:
-        engine().work.edited(fitting)
-        near = _NEAR.get(place) or _NEAR.get(fitting)
+        work.edited(fitting)
+        near = clubs_near(work.folder, fitting)
         if near is not None:
             return _quick(asked, near)
     found = _found(asked) or _at_leisure(lambda: _whole(asked))
-    if found.result is not None:
-        _NEAR[place] = near = _clubs_near(found.result)
-        if fitting is not None:
-            _NEAR[fitting] = near
+    if found.result is not None and fitting is not None:
+        keep_near(work.folder, fitting, _clubs_near(found.result))
     return found
 
 
@@ -87,14 +86,14 @@ def propose_at_once(
     document: FittingDocument,
     rack: Sequence[RackHeadDocument],
     strikes: tuple[MeasuredStrike, ...],
-    fitting: UUID | None = None,
+    fitting: UUID,
 ) -> Proposal:
     """What can be said without a long wait: the proposal if it was made, else a quick one, else that it is to come."""
     asked = _question(document, rack, strikes)
     found = _found(asked)
     if found is not None:
         return found
-    near = _NEAR.get(_place(document, asked.heads)) or _NEAR.get(fitting)
+    near = clubs_near(engine().work.folder, fitting)
     if near is not None:
         return _quick(asked, near)
     asks = asked.fitting()
@@ -139,14 +138,8 @@ def _question(
     return _Question(about, heads, telling, (about.model_dump_json(), heads, telling))
 
 
-_NEAR: LRUCache[Hashable, frozenset[Built]] = LRUCache(128)
 _DONE: LRUCache[Hashable, Proposal] = LRUCache(24)
 NEAR_CANDIDATES = 3
-
-
-def _place(document: FittingDocument, heads: tuple[RackHeadDocument, ...]) -> Hashable:
-    """Bag and rack, by which, as by the fitting itself, the heads near the last choice are remembered."""
-    return document.bag.model_dump_json(), document.player.name, heads
 
 
 def _clubs_near(result: RecommendationOut) -> frozenset[Built]:

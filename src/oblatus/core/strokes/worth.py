@@ -93,7 +93,7 @@ class Balls:
         return out
 
 
-@lru_cache(maxsize=128)
+@lru_cache(maxsize=32)
 def rows_of(
     layouts: tuple[Layout, ...], sideways: float, handicap: float | None, table: StrokesTable = TOUR_TABLE
 ) -> tuple[Floats, Floats, Floats, Floats, Floats]:
