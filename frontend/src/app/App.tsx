@@ -3,7 +3,6 @@ import { useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { keepCache, restoreCache } from "../offline/cache";
-import { SignInSheet } from "../session/SignInSheet";
 import { SessionProvider, useSession, useStanding } from "../session/session";
 import { UnitsProvider } from "./context";
 import { Later, Program } from "./later";
@@ -14,6 +13,7 @@ const Account = new Program(() => import("./Account"));
 const Claims = new Program(() => import("./Claims"));
 const ShotDesk = new Program(() => import("../desk/ShotDesk"));
 const FittingPage = new Program(() => import("./FittingPage"));
+const SignInSheet = new Program(() => import("../session/SignInSheet"));
 
 export function App() {
   const session = useSession();
@@ -69,6 +69,7 @@ function Pages({ onLeave }: { onLeave: () => void }) {
   const { session, ended } = useStanding();
   useEffect(() => {
     import("../theme/letters").catch(() => {}); // without a connection those of paper stay
+    SignInSheet.load().catch(() => {}); // there before a session ends; asked for again then
   }, []);
   return (
     <UnitsProvider value={session.units ?? { distance: "m", speed: "mps" }}>
@@ -81,7 +82,7 @@ function Pages({ onLeave }: { onLeave: () => void }) {
         <Route path="/desk" element={<Later of={ShotDesk} props={{}} waiting={<Waiting />} />} />
         <Route path="*" element={<Navigate to="/" replace />} />
       </Routes>
-      {ended !== null && <SignInSheet ended={ended} session={session} onLeave={onLeave} />}
+      {ended !== null && <Later of={SignInSheet} props={{ ended, session, onLeave }} again />}
     </UnitsProvider>
   );
 }

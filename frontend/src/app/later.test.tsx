@@ -1,4 +1,4 @@
-import { cleanup, render, screen } from "@testing-library/react";
+import { act, cleanup, render, screen } from "@testing-library/react";
 import { Component, type ReactNode, useLayoutEffect } from "react";
 import { afterEach, expect, it, vi } from "vitest";
 import { Later, Program } from "./later";
@@ -78,4 +78,23 @@ it("a program that comes between the first rendering and what follows it is show
     </>,
   );
   expect(await screen.findByText("Log is there")).toBeTruthy();
+});
+
+it("a part for which the page goes on is asked for until it is there, and no more once it is gone", async () => {
+  vi.useFakeTimers();
+  const get = vi.fn().mockRejectedValueOnce(new Error("no connection")).mockResolvedValue({ default: Part });
+  const late = new Program<{ name: string }>(get);
+  render(<Later of={late} props={{ name: "Sign in" }} again />);
+  await vi.advanceTimersByTimeAsync(2900);
+  expect(get).toHaveBeenCalledTimes(1);
+  await act(() => vi.advanceTimersByTimeAsync(200));
+  expect(screen.getByText("Sign in is there")).toBeTruthy();
+  cleanup();
+  const never = vi.fn().mockRejectedValue(new Error("no connection"));
+  render(<Later of={new Program<{ name: string }>(never)} props={{ name: "Sign in" }} again />);
+  await vi.advanceTimersByTimeAsync(3100);
+  cleanup();
+  await vi.advanceTimersByTimeAsync(10_000);
+  expect(never).toHaveBeenCalledTimes(2);
+  vi.useRealTimers();
 });

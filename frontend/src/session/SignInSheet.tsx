@@ -13,7 +13,7 @@ interface Props {
 }
 
 /** Over the page as it stands: text, place and what waits stay, and go on once the same fitter is signed in again. */
-export function SignInSheet({ ended, session, onLeave }: Props) {
+export default function SignInSheet({ ended, session, onLeave }: Props) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const leave = async () => {

@@ -4,7 +4,7 @@ import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { forgetActs, keepAct } from "../strikes/actStore";
 import { showAlone } from "../testing/show";
-import { SignInSheet } from "./SignInSheet";
+import SignInSheet from "./SignInSheet";
 import { SignOut } from "./SignOut";
 import { SessionProvider, useStanding } from "./session";
 
