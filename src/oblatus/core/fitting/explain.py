@@ -13,7 +13,7 @@ from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG, BenchRules, wanted_
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.proved import proof_words, same_sole
-from oblatus.core.fitting.recommend import Recommendation
+from oblatus.core.fitting.recommend import Recommendation, served_strokes
 from oblatus.core.fitting.steps import Step, asked_of, wins
 from oblatus.core.gapping import Ladder
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
@@ -177,12 +177,10 @@ def _bought(recommendation: Recommendation, picks: Sequence[int]) -> int:
 
 
 def _served_strokes(recommendation: Recommendation, picks: Sequence[int]) -> Floats:
-    """The model's strokes a round of a set in every column, where each is served by the club that costs least."""
-    weights = recommendation.sheet.weights
-    strokes_of = np.concatenate([recommendation.costs.strokes[list(picks)], recommendation.above.strokes]) * weights
-    who = recommendation.problem.served(picks, recommendation.above.cost * weights)
-    rows = np.where(who >= 0, who, len(picks) - 1 - who)
-    return np.asarray(strokes_of[rows, np.arange(len(rows))])
+    """As `served_strokes`, of a proposal's candidates."""
+    return served_strokes(
+        recommendation.problem, recommendation.costs, recommendation.above, recommendation.sheet.weights, picks
+    )
 
 
 def _model_strokes(recommendation: Recommendation, picks: Sequence[int]) -> float:
@@ -191,11 +189,8 @@ def _model_strokes(recommendation: Recommendation, picks: Sequence[int]) -> floa
 
 def club_gains(recommendation: Recommendation, slot: int) -> list[tuple[str, float]]:
     """What a club brings by shot (name, strokes a round), most first: the set without it less the set."""
-    picks = recommendation.picks
-    rest = [p for n, p in enumerate(picks) if n != slot]
-    gain = _served_strokes(recommendation, rest) - _served_strokes(recommendation, picks)
     found: dict[str, float] = {}
-    for column, value in zip(recommendation.columns, gain.tolist(), strict=True):
+    for column, value in zip(recommendation.columns, recommendation.clubs[slot].gain.tolist(), strict=True):
         name = "approaches" if column.scenario is None else column.scenario.shot.name
         found[name] = found.get(name, 0.0) + value
     return sorted(found.items(), key=lambda row: -row[1])
@@ -223,11 +218,8 @@ def candidate_reason(recommendation: Recommendation, slot: int, pick: int) -> st
 
 def _leading(recommendation: Recommendation, slot: int) -> int:
     """The short scenario (as the sheet counts them) in which the club wins most, at its middle pin."""
-    picks = recommendation.picks
-    rest = [p for n, p in enumerate(picks) if n != slot]
-    gain = _served_strokes(recommendation, rest) - _served_strokes(recommendation, picks)
     short = len(recommendation.sheet.short)
-    by_scenario = gain[: short * len(PINS)].reshape(short, len(PINS)).sum(axis=1)
+    by_scenario = recommendation.clubs[slot].gain[: short * len(PINS)].reshape(short, len(PINS)).sum(axis=1)
     return int(by_scenario.argmax()) if short else 0
 
 

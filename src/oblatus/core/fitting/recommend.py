@@ -70,18 +70,20 @@ class Column:
     distance: float
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class ClubChoice:
     """One club of the set: its candidate, the short scenarios it serves, the ranked alternatives and what it brings.
 
     `ranked` holds (candidate, strokes a round behind), best first; `brings` strokes a round that the set costs more
-    without it; `replaces` the owned wedge whose place it takes, or itself, None if it is one more.
+    without it, `gain` the same column by column; `replaces` the owned wedge whose place it takes, or itself, None if it
+    is one more.
     """
 
     pick: int
     duties: tuple[int, ...]
     ranked: tuple[tuple[int, float], ...]
     brings: float
+    gain: Floats
     replaces: str | None
 
 
@@ -323,6 +325,10 @@ class _Book:
         """The model's strokes a round of a set."""
         return strokes_of(self.sheet, self.costs.of(picks), self.above, self.rules.favourite)
 
+    def served_strokes(self, picks: Sequence[int]) -> Floats:
+        """The model's strokes a round of a set in every column."""
+        return served_strokes(self.problem, self.costs, self.above, self.sheet.weights, picks)
+
     def _bag_picks(self) -> tuple[int, ...] | None:
         """Today's bag as candidates, if the rules allow it as it stands."""
         found = [
@@ -442,6 +448,14 @@ def strokes_of(sheet: Sheet, mine: Costs, above: Costs, favourite: bool = False)
         short = sheet.is_short
         who = np.where(short, int((mine.cost[:, short] @ sheet.weights[short]).argmin()), who)
     return float(strokes[who, np.arange(len(who))] @ sheet.weights)
+
+
+def served_strokes(problem: SetProblem, costs: Costs, above: Costs, weights: Floats, picks: Sequence[int]) -> Floats:
+    """The model's strokes a round of a set in every column, where each is served by the club that costs least."""
+    strokes = np.concatenate([costs.strokes[list(picks)], above.strokes]) * weights
+    who = problem.served(picks, above.cost * weights)
+    rows = np.where(who >= 0, who, len(picks) - 1 - who)
+    return np.asarray(strokes[rows, np.arange(len(rows))])
 
 
 def _between_bends(sheet: Sheet, candidates: Sequence[Candidate]) -> tuple[Floats, NDArray[np.bool_]]:
@@ -572,7 +586,7 @@ def _club(book: _Book, scenarios: Sequence[Scenario], picks: tuple[int, ...], sl
             duties.append(index)
     return ClubChoice(
         picks[slot], tuple(duties), _ranked(book, picks, slot), book.strokes(rest) - book.strokes(picks),
-        _replaced(book, picks, slot),
+        book.served_strokes(rest) - book.served_strokes(picks), _replaced(book, picks, slot),
     )  # fmt: skip
 
 
