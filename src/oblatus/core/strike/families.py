@@ -28,6 +28,7 @@ Ints = NDArray[np.int64]
 
 SHAPE = (_lanes.ROWS, _lanes.LANES, _lanes.COLUMNS)
 ANSWER_PART = 640
+AT_ONE_LOOK = 2048
 MAKING_PART = 128
 QUIET_PART = 32
 CAPACITY = 24_000
@@ -197,9 +198,27 @@ class FamilyPool:
             use(mine, batch.pick(family[mine] - start), self._bank, rows)
 
         distinct = list(unique)
+        if self._all_there(distinct, answer):
+            return
         # what is missing is made in small parts first; then large ones, which are quick, give the answers
         self._in_parts(self._missing(distinct)[: self.block.capacity], MAKING_PART, progress)
         self._in_parts(distinct, ANSWER_PART, None, answer)
+
+    def _all_there(self, jobs: Sequence[FamilyJob], answer: Callable[[int, Batch, Rows], None]) -> bool:
+        """Answer at one look a question whose few families are all in memory, and stay there; False for any other."""
+        if len(jobs) > min(AT_ONE_LOOK, self.block.capacity):
+            return False
+        let_pass()
+        check_wanted()
+        with self._turns:
+            self._meet(jobs)
+            keys = [self._known[job][0] for job in jobs]
+            slots = self.block.find(keys)
+            if not all(key in slots for key in keys):
+                return False
+            batch, rows = self._as_batch(jobs, keys, slots), self.block.rows
+        answer(0, batch, rows)
+        return self.block.still(slots)
 
     def expect(
         self,
@@ -314,14 +333,7 @@ class FamilyPool:
         absent = list({key: i for i, key in enumerate(keys) if key not in slots}.values())
         new = [keys[i] for i in absent]
         slots |= self.block.take(new, list(slots)) if new else {}
-        batch = Batch(
-            np.array([self._known[job][1] for job in jobs], dtype=np.int64),
-            np.array([job.kind for job in jobs], dtype=np.int64),
-            np.array([job.ground for job in jobs]),
-            np.array([job.speed for job in jobs]),
-            np.array([job.release for job in jobs]),
-            np.array([slots[key] for key in keys], dtype=np.int64),
-        )
+        batch = self._as_batch(jobs, keys, slots)
         try:
             self._compute(batch, absent, threads)
         except BaseException:
@@ -330,6 +342,16 @@ class FamilyPool:
         if new:
             self.block.publish(new)
         return batch, slots
+
+    def _as_batch(self, jobs: Sequence[FamilyJob], keys: Sequence[str], slots: Mapping[str, int]) -> Batch:
+        return Batch(
+            np.array([self._known[job][1] for job in jobs], dtype=np.int64),
+            np.array([job.kind for job in jobs], dtype=np.int64),
+            np.array([job.ground for job in jobs]),
+            np.array([job.speed for job in jobs]),
+            np.array([job.release for job in jobs]),
+            np.array([slots[key] for key in keys], dtype=np.int64),
+        )
 
     def _meet(self, jobs: Sequence[FamilyJob]) -> None:
         """Content key and mesh of jobs that were not seen before."""
