@@ -140,6 +140,7 @@ def test_strange_displays_are_served(signed: Page):
     signed.emulate_media(forced_colors="active")
     wrong = []
     for step in ("lofts", "soles", "bag"):
+        signed.set_viewport_size({"width": 1280, "height": 800})
         signed.goto(f"{base}/{step}")
         expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
         expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
@@ -156,6 +157,7 @@ def test_dialogs_the_desk_and_another_player_are_readable(signed: Page, address:
     expect(signed.get_by_role("complementary", name="The set").get_by_role("article").first).to_be_visible()
     base = signed.url.rsplit("/", 1)[0]
     for step in ("player", "bag", "lofts", "soles"):
+        signed.set_viewport_size({"width": 1280, "height": 800})
         signed.goto(f"{base}/{step}")
         expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
         expect(signed.get_by_role("complementary", name="The set").get_by_role("article").first).to_be_visible()
