@@ -68,7 +68,7 @@ export interface FittingStore {
   onDeed: (redo: (deed: Deed, back: boolean) => void) => void;
   resolve: (conflict: Conflict, keep: "mine" | "theirs") => void;
   /** Read the fitting again; not where it is known at revision `upTo`, once an edit that is on its way is answered. */
-  reload: (upTo?: number) => Promise<void>;
+  reload: (upTo?: number, signal?: AbortSignal) => Promise<void>;
   adopt: (fitting: Fitting) => void;
 }
 
@@ -260,10 +260,11 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   );
 
   const reload = useCallback(
-    async (upTo?: number) => {
+    async (upTo?: number, signal?: AbortSignal) => {
       await busy.current?.catch(() => {}); // whoever sent it hears what came of it
       if (upTo !== undefined && latest.current.server.revision >= upTo) return;
-      const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } }));
+      const asked = { params: { path: { fitting_id: id } }, ...(signal && { signal }) };
+      const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", asked));
       // an edit that was answered meanwhile is newer than this
       if (reply.revision >= latest.current.server.revision) take(reply);
     },

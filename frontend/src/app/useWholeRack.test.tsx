@@ -4,7 +4,7 @@ import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Fitting, Session } from "../api/client";
 import { NoProposal } from "../steps/parts/NoProposal";
 import { show } from "../testing/show";
-import type { SaveState } from "./useFitting";
+import type { FittingStore, SaveState } from "./useFitting";
 import { useWholeRack } from "./useWholeRack";
 
 vi.mock("../session/session", () => ({ useStanding: () => standing }));
@@ -24,7 +24,7 @@ afterEach(() => {
   vi.useRealTimers();
 });
 
-function page(server: Fitting, reload: () => Promise<void>, saveState: SaveState = "saved") {
+function page(server: Fitting, reload: FittingStore["reload"], saveState: SaveState = "saved") {
   const around = ({ children }: { children: ReactNode }) => children;
   return renderHook((now: { server: Fitting; saveState: SaveState }) => useWholeRack({ ...now, reload }), {
     initialProps: { server, saveState },
@@ -85,4 +85,21 @@ it("a step says that the set is being worked out, that the server is silent, or 
   expect(screen.getByRole("status").textContent).toBe("The server does not answer. The set is asked for again.");
   said({ to_come: false, problem });
   expect(screen.getByRole("alert").textContent).toContain("leaves no room for a wedge");
+});
+
+it("an answer that an edit has made old is not waited for", async () => {
+  const asked: (AbortSignal | undefined)[] = [];
+  const reload = vi.fn((_?: number, signal?: AbortSignal) => {
+    asked.push(signal);
+    return new Promise<void>((_, no) => signal?.addEventListener("abort", () => no(new Error("put away"))));
+  });
+  const { result, rerender } = page(NONE, reload);
+  await pass(1);
+  rerender({ server: NONE, saveState: "waiting" });
+  await pass(10_000);
+  expect(asked.map((signal) => signal?.aborted)).toEqual([true]);
+  expect(result.current).toBe(false);
+  rerender({ server: near(4), saveState: "saved" });
+  await pass(400);
+  expect(asked.map((signal) => signal?.aborted)).toEqual([true, false]);
 });

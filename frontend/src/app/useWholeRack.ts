@@ -21,11 +21,14 @@ export function useWholeRack({ server, saveState, reload }: Pick<FittingStore, "
     if (!short) setFailures(0);
     if (!short || saveState !== "saved" || !open) return;
     let here = true;
+    const question = new AbortController();
     const wait = failures > 0 ? AGAIN_MS : to_come ? 0 : QUIET_MS;
-    const timer = setTimeout(() => reload().catch(() => here && setFailures((n) => n + 1)), wait);
+    const ask = () => reload(undefined, question.signal).catch(() => here && setFailures((n) => n + 1));
+    const timer = setTimeout(ask, wait);
     return () => {
       here = false;
       clearTimeout(timer);
+      question.abort(); // a browser has six lines to a server: one that waits for an old answer keeps the next edit waiting
     };
   }, [short, to_come, saveState, revision, reload, failures, open]);
   return failures > 0;

@@ -53,7 +53,6 @@ _patient_beside = ThreadPoolExecutor(THREADS, "oblatus-patient-beside", stand_ba
 
 # those that do another part of a question meanwhile wait for the families' turn and for helpers, and for no other of them
 _meanwhile = ThreadPoolExecutor(2 * THREADS, "oblatus-meanwhile")
-_patient_meanwhile = ThreadPoolExecutor(2 * THREADS, "oblatus-patient-meanwhile", stand_back)
 
 
 def patiently(work: Callable[[], Found]) -> Found:
@@ -61,12 +60,13 @@ def patiently(work: Callable[[], Found]) -> Found:
 
     Within a question that is asked at once it is part of that.
     """
-    if _is_patient() or _urgent_here():
+    if is_patient() or _urgent_here():
         return work()
     return _patient.submit(copy_context().run, work).result()
 
 
-def _is_patient() -> bool:
+def is_patient() -> bool:
+    """Whether this thread gives way to all that are not patient."""
     return getattr(_here, "patient", False)
 
 
@@ -76,7 +76,7 @@ def _urgent_here() -> bool:
 
 def begin_at_once() -> None:
     """This thread has a question for which somebody's hand waits: patient work pauses at its next part."""
-    if not _urgent_here() and not _is_patient():
+    if not _urgent_here() and not is_patient():
         _here.urgent = True
         with _changed:
             _hands[threading.get_ident()] = LONGEST_PAUSE
@@ -109,7 +109,7 @@ def let_pass() -> None:
     Whoever waits longer may be waiting for this very work. For the same reason never within a part.
     """
     global _pausing  # noqa: PLW0603 (one machine a process)
-    if not _is_patient() or not _hands:
+    if not is_patient() or not _hands:
         return
     with _changed:
         _pausing += 1
@@ -128,7 +128,7 @@ def in_threads(work: Callable[[Item], Found], items: Sequence[Item], threads: in
     if len(items) < 2 or threads < 2:
         yield from (work(item) for item in items)
         return
-    yield from _each(_patient_helpers if _is_patient() else _helpers, work, items)
+    yield from _each(_patient_helpers if is_patient() else _helpers, work, items)
 
 
 def side_by_side(work: Callable[[Item], Found], items: Sequence[Item]) -> Iterator[Found]:
@@ -136,7 +136,7 @@ def side_by_side(work: Callable[[Item], Found], items: Sequence[Item]) -> Iterat
 
     Whatever goes wrong, nothing is still running when it comes out. Such a question asks for no others side by side.
     """
-    yield from _each(_patient_beside if _is_patient() else _beside, work, items)
+    yield from _each(_patient_beside if is_patient() else _beside, work, items)
 
 
 @contextmanager
@@ -144,9 +144,13 @@ def meanwhile(work: Callable[[], Found]) -> Iterator[Callable[[], Found]]:
     """Have another part of a question done during this block: gives what waits for its result.
 
     While one part's kernels run, the other is prepared. Such a part has none done meanwhile itself. Whatever goes wrong,
-    nothing is still running when it comes out.
+    nothing is still running when it comes out. Patient work does it when it is asked for: every thread of it more would
+    hold the interpreter's lock against a hand.
     """
-    future = (_patient_meanwhile if _is_patient() else _meanwhile).submit(copy_context().run, work)
+    if is_patient():
+        yield work
+        return
+    future = _meanwhile.submit(copy_context().run, work)
     try:
         yield future.result
     finally:

@@ -19,7 +19,7 @@ from oblatus.core.geometry import HANDS_DROP, head_row
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.strike import _lanes, _quality
 from oblatus.core.strike._kernels import CONTACTS
-from oblatus.core.threads import THREADS, in_threads, let_pass, share_out
+from oblatus.core.threads import THREADS, in_threads, is_patient, let_pass, share_out
 from oblatus.core.wanted import check_wanted
 
 Floats = NDArray[np.float64]
@@ -206,7 +206,8 @@ class FamilyPool:
 
     def _all_there(self, jobs: Sequence[FamilyJob], answer: Callable[[int, Batch, Rows], None]) -> bool:
         """Answer at one look a question whose few families are all in memory, and stay there; False for any other."""
-        if len(jobs) > min(AT_ONE_LOOK, self.block.capacity):
+        # patient work lets others pass between parts
+        if len(jobs) > min(ANSWER_PART if is_patient() else AT_ONE_LOOK, self.block.capacity):
             return False
         let_pass()
         check_wanted()
