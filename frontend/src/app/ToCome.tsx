@@ -5,7 +5,7 @@ export function ToCome() {
   const { unheard } = useStore();
   return (
     <p role="status" style={{ padding: "14px 16px" }}>
-      {unheard ? "The server does not answer. The set is asked for again." : "Working out the set …"}
+      {unheard ? "No set came from the server. It is asked for again." : "Working out the set …"}
     </p>
   );
 }

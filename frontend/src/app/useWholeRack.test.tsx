@@ -82,7 +82,7 @@ it("a step says that the set is being worked out, that the server is silent, or 
   said({ to_come: true });
   expect(screen.getByRole("status").textContent).toBe("Working out the set …");
   said({ to_come: true }, true);
-  expect(screen.getByRole("status").textContent).toBe("The server does not answer. The set is asked for again.");
+  expect(screen.getByRole("status").textContent).toBe("No set came from the server. It is asked for again.");
   said({ to_come: false, problem });
   expect(screen.getByRole("alert").textContent).toContain("leaves no room for a wedge");
 });

@@ -26,10 +26,10 @@ const rust: MantineColorsTuple = [
   "#5c2112",
 ];
 
-/** Chalk and slate, one working accent, square-ish corners, hairlines. */
 /** The variable letters come once somebody is signed in; those of paper stand in for them. */
 const LETTERS = "'Archivo Variable', 'Archivo Paper', sans-serif";
 
+/** Chalk and slate, one working accent, square-ish corners, hairlines. */
 export const theme = createTheme({
   fontFamily: LETTERS,
   fontFamilyMonospace: LETTERS,

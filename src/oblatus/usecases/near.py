@@ -16,12 +16,14 @@ from oblatus.core.fitting.recommend import Built
 NEAR = "near"
 _MINE: LRUCache[UUID, frozenset[Built]] = LRUCache(64)
 """Those of this process, where no folder is shared."""
+_GUARD = threading.Lock()
 
 
 def clubs_near(folder: Path | None, fitting: UUID) -> frozenset[Built] | None:
     """Clubs by code and loft [degrees]; None for a fitting that no worker has proposed a set for."""
     if folder is None:
-        return _MINE.get(fitting)
+        with _GUARD:  # looking one up moves it
+            return _MINE.get(fitting)
     try:
         return frozenset((str(code), float(loft)) for code, loft in json.loads(_file(folder, fitting).read_text()))
     except (OSError, ValueError):
@@ -31,7 +33,8 @@ def clubs_near(folder: Path | None, fitting: UUID) -> frozenset[Built] | None:
 def keep_near(folder: Path | None, fitting: UUID, clubs: Iterable[Built]) -> None:
     """Keep the clubs near a choice, for every worker that shares the folder."""
     if folder is None:
-        _MINE[fitting] = frozenset(clubs)
+        with _GUARD:
+            _MINE[fitting] = frozenset(clubs)
         return
     file = _file(folder, fitting)
     new = file.with_suffix(f".{threading.get_native_id()}")
