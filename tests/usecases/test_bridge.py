@@ -6,14 +6,14 @@ import contextlib
 import socket
 import threading
 import time
-from uuid import UUID, uuid4
+from uuid import UUID, uuid4, uuid5
 
 import pytest
 from sqlalchemy import text
 
 from oblatus.devices.monitor import MonitorStandIn, ReplayStandIn
 from oblatus.devices.recording import load_recording
-from oblatus.devices.stand_in import Misbehaviour
+from oblatus.devices.stand_in import NAMESPACE, Misbehaviour
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.bridge import Bridge, connect_to
 from oblatus.usecases.live import LiveFeed, Word
@@ -95,6 +95,28 @@ def test_another_station_gets_the_next_strikes_and_nobody_gets_any_after_the_end
     stand_in.close()
     assert len(strikes(client, base)) == count
     assert client.get(f"{base}/monitor").get_json()["state"] == "off"
+
+
+def test_a_full_disk_holds_a_line_up_and_no_later_one_is_kept_before_it(client, base, database, monkeypatch):
+    """Kept out of order, the line that was passed over stayed in the device when the monitor was turned off."""
+    full = threading.Event()
+    monkeypatch.setattr("oblatus.usecases.bridge.room", lambda _: "full" if full.is_set() else "ok")
+    monkeypatch.setattr("oblatus.usecases.bridge.RETRY_SECONDS", 0.1)
+    stand_in = MonitorStandIn(every=0.5, most=4).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
+    connect(client, base)
+    until(lambda: stand_in.streams)
+    full.set()
+    until(lambda: next(iter(stand_in.streams.values())).made == 2)
+    time.sleep(0.3)
+    assert strikes(client, base) == []
+    full.clear()
+    until(lambda: len(strikes(client, base)) == 4)
+    bridge.close()
+    stand_in.close()
+    listener = base.rpartition("/")[2]
+    sent = [str(uuid5(NAMESPACE, f"{stand_in.serial}|{stand_in.seed}|{listener}|{seq}")) for seq in range(1, 5)]
+    assert [s["id"] for s in strikes(client, base)] == sent
 
 
 def test_a_device_that_is_gone_is_said_and_found_again(client, base, database):

@@ -138,6 +138,7 @@ class _Drill:
                 self.sent.append(ball)
             else:
                 self.count.lost += 1
+                self.count.notes.append(f"strike {i} was refused: {answer.status} {answer.code}")
             if i % every == 0 and done < self.edits:
                 editor = editors[done % 2]
                 if self.random.random() < 0.5:
@@ -236,7 +237,10 @@ class _Drill:
         known = [i for i, name in enumerate(names) if name in stands]
         self.count.device_strikes = len(known)
         if known:
-            self.count.lost += known[-1] + 1 - len(known)
+            missing = sorted({*range(known[-1])} - {*known})
+            self.count.lost += len(missing)
+            if missing:
+                self.count.notes.append(f"lines of the device that do not stand: {[i + 1 for i in missing]} of {known[-1] + 1}")
         self.count.doubled += max(0, others - len(known))
 
 

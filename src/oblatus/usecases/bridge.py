@@ -85,9 +85,11 @@ class Bridge:
                     thread.start()
             self._stop.wait(POLL_SECONDS)
 
-    def has_room(self) -> bool:
-        """Whether the disk takes another line; if not, the device keeps it and sends it again."""
-        return room(self.data_dir) != "full"
+    def wait_for_room(self) -> None:
+        """Wait until the disk takes another line, so that no later one is kept before it; the device keeps what it
+        sends meanwhile."""
+        while room(self.data_dir) == "full" and not self.stopping:
+            self.rest()
 
     def _beat(self) -> None:
         """Show that the bridge runs."""
@@ -175,9 +177,7 @@ class _Link:
     def _take(self, driver: Driver) -> None:
         for line in driver.lines():
             measured = line if isinstance(line, (StrikeLine, ReadingLine)) else None
-            if not self.bridge.has_room():
-                self.bridge.rest()
-                continue  # not acknowledged: it comes again
+            self.bridge.wait_for_room()
             try:
                 if self.bridge.stopping or not self._step(driver, measured):
                     return
