@@ -27,7 +27,6 @@ COLD = (
     "from oblatus.usecases.engine import engine\n"
     "propose(fitting_from(demo_fittings()[0], demo_rack()), engine().judge); print(time.perf_counter() - t)"
 )
-NEAR = 3
 
 
 def measure_verdict() -> dict[str, float]:
@@ -37,7 +36,7 @@ def measure_verdict() -> dict[str, float]:
     judge = StrokesJudge(FamilyPool())
     cold = float(times(lambda _: recommend(fitting, judge), 1)[0])
     found = recommend(fitting, judge)
-    clubs = near(found, NEAR)
+    clubs = near(found)
     recommend(_moved(fitting, 90), judge, clubs)
     quick = times(lambda i: recommend(_moved(fitting, i), judge, clubs), 15)
     whole = times(lambda i: recommend(_moved(fitting, 20 + i), judge), 5)

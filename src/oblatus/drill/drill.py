@@ -240,7 +240,9 @@ class _Drill:
             missing = sorted({*range(known[-1])} - {*known})
             self.count.lost += len(missing)
             if missing:
-                self.count.notes.append(f"lines of the device that do not stand: {[i + 1 for i in missing]} of {known[-1] + 1}")
+                self.count.notes.append(
+                    f"lines of the device that do not stand: {[i + 1 for i in missing]} of {known[-1] + 1}"
+                )
         self.count.doubled += max(0, others - len(known))
 
 

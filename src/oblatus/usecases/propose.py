@@ -14,7 +14,7 @@ from oblatus.core.fitting import Fitting, recommend
 from oblatus.core.fitting import proposal as whole
 from oblatus.core.fitting.evidence import LawGains, draw_law_gains
 from oblatus.core.fitting.fitting import count_strikes
-from oblatus.core.fitting.recommend import Built
+from oblatus.core.fitting.recommend import Built, near
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.threads import at_leisure, patiently
 from oblatus.errors import Fault, InputError
@@ -40,13 +40,14 @@ Found = TypeVar("Found")
 class Proposal:
     """A proposal, or the faults that keep the engine from making one, or neither while it is still to be worked out.
 
-    `strikes` are those that it stands on, `strikes_key` tells them from any others.
+    `strikes` are those that it stands on, `strikes_key` tells them from any others; `near` are the clubs near its choice.
     """
 
     result: RecommendationOut | None
     problem: tuple[Fault, ...] = ()
     strikes: int = 0
     strikes_key: str = ""
+    near: frozenset[Built] = frozenset()
 
     @property
     def to_come(self) -> bool:
@@ -73,12 +74,12 @@ def propose(
     work = engine().work
     if fitting is not None and edited and asked.key not in _DONE:
         work.edited(fitting)
-        near = clubs_near(work.folder, fitting)
-        if near is not None:
-            return _quick(asked, near)
+        clubs = clubs_near(work.folder, fitting)
+        if clubs is not None:
+            return _quick(asked, clubs)
     found = _found(asked) or _at_leisure(lambda: _whole(asked))
-    if found.result is not None and fitting is not None:
-        keep_near(work.folder, fitting, _clubs_near(found.result))
+    if found.near and fitting is not None:
+        keep_near(work.folder, fitting, found.near)
     return found
 
 
@@ -93,9 +94,9 @@ def propose_at_once(
     found = _found(asked)
     if found is not None:
         return found
-    near = clubs_near(engine().work.folder, fitting)
-    if near is not None:
-        return _quick(asked, near)
+    clubs = clubs_near(engine().work.folder, fitting)
+    if clubs is not None:
+        return _quick(asked, clubs)
     asks = asked.fitting()
     return Proposal(None, (), count_strikes(asks), strikes_key(asks.strikes))
 
@@ -139,13 +140,6 @@ def _question(
 
 
 _DONE: LRUCache[Hashable, Proposal] = LRUCache(24)
-NEAR_CANDIDATES = 3
-
-
-def _clubs_near(result: RecommendationOut) -> frozenset[Built]:
-    clubs = {(club.code, round(club.loft_deg, 2)) for step in result.steps for club in step.clubs}
-    clubs |= {(c.code, round(c.head.loft_deg, 2)) for club in result.clubs for c in club.candidates[:NEAR_CANDIDATES]}
-    return frozenset(clubs)
 
 
 def make_ahead(
@@ -200,9 +194,9 @@ def _whole(asked: _Question) -> Proposal:
     return _ask(asked, None)
 
 
-@cached(LRUCache(12), key=lambda asked, near: (*asked.key, near), condition=Condition())
-def _quick(asked: _Question, near: frozenset[Built]) -> Proposal:
-    return _ask(asked, near)
+@cached(LRUCache(12), key=lambda asked, clubs: (*asked.key, clubs), condition=Condition())
+def _quick(asked: _Question, clubs: frozenset[Built]) -> Proposal:
+    return _ask(asked, clubs)
 
 
 @cached(LRUCache(32), key=lambda asked: asked.key, condition=Condition())
@@ -211,10 +205,11 @@ def _drawn(asked: _Question) -> LawGains | None:
     return draw_law_gains(recommend(asked.fitting(), judge), work.tell_laws)
 
 
-def _ask(asked: _Question, near: frozenset[Built] | None) -> Proposal:
+def _ask(asked: _Question, clubs: frozenset[Built] | None) -> Proposal:
     fitting = asked.fitting()
     try:
-        result = recommendation_out(whole.propose(fitting, engine().judge, among=near))
-        return Proposal(result, (), result.strikes, result.strikes_key)
+        found = whole.propose(fitting, engine().judge, among=clubs)
+        result = recommendation_out(found)
+        return Proposal(result, (), result.strikes, result.strikes_key, near(found.recommendation))
     except InputError as error:
         return Proposal(None, error.faults)

@@ -12,7 +12,7 @@ from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
 from oblatus.core.fitting import Bag, BenchRules, Economy, Fitting, build_scenarios, explain, recommend
 from oblatus.core.fitting.bench_rules import wanted_bounce
-from oblatus.core.fitting.recommend import KEEP_BAG, near
+from oblatus.core.fitting.recommend import KEEP_BAG, built, near
 from oblatus.core.fitting.schools import under_each_school
 from oblatus.core.grounds import Ground, Sand, Turf
 from oblatus.core.shots import default_shot_mix
@@ -143,10 +143,31 @@ def test_a_wider_rack_never_costs_strokes(small, judge):
 
 
 def test_the_clubs_near_a_choice_give_the_same_choice(fittings, found, judge):
-    quick = recommend(fittings[1], judge, near(found[1], 3))
+    quick = recommend(fittings[1], judge, near(found[1]))
     assert not quick.whole_rack
     assert names(quick) == names(found[1])
     assert quick.steps[quick.taken].strokes == pytest.approx(found[1].steps[found[1].taken].strokes)
+
+
+def test_what_the_fitter_chose_by_hand_is_not_lost_among_the_clubs_near_a_choice(fittings, found, judge):
+    """A head that is taken from the table, and a typed ladder, were called out of reach until the whole rack was in."""
+    clubs = near(found[0])
+    far = next(c for c in found[0].candidates if c.bought and c.bend_deg and built(c) not in clubs)
+    held = recommend(replace(fittings[0], pinned={far.head.loft_deg: far.stock.code}), judge, clubs)
+    assert held.lost_pins == ()
+    assert (far.stock.code, far.head.loft_deg) in [
+        (held.candidates[i].stock.code, held.candidates[i].head.loft_deg) for i in held.picks
+    ]
+    lofts = tuple(x + 0.5 for x in (50.0, 54.0, 58.0))
+    typed = recommend(replace(fittings[0], ladder_deg=lofts), judge, clubs)
+    assert typed.missing_lofts_deg == ()
+    assert tuple(typed.candidates[i].head.loft_deg for i in typed.picks) == lofts
+
+
+def test_without_any_club_near_all_are_looked_at(small, judge):
+    one = recommend(small, judge, frozenset())
+    assert names(one) == names(recommend(small, judge))
+    assert not one.whole_rack, "doubt and leaks are still to come"
 
 
 def test_a_favourite_club_serves_every_short_shot(small, judge):

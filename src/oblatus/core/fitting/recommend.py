@@ -43,6 +43,7 @@ BEST_SETS = 10
 KEEP_BAG = -1
 CONTENDERS = 32
 SWAPS = 2
+LEVEL_NEAR = 2
 NEAR, NEAR_STROKES = 4, 1e-6
 WORSE = 1e-9
 FEW = 40
@@ -200,14 +201,23 @@ def recommend(
     sheet = sheet_for(fitting, judge, scenarios, model)
     lowest = fitting.bag.pitching_wedge.loft_deg + LEAST_STEP_DEG
     candidates = candidates_of(fitting.stock, lowest, fitting.ladder_deg)
-    if among is not None:
-        candidates = [c for c in candidates if built(c) in among or (c.stock.owned and c.bend_deg == 0.0)] or candidates
     if not candidates:
         raise fault("bag", "no head on the rack or in the bag reaches a loft below the pitching wedge")
+    mine = candidates if among is None else _of_these(candidates, fitting, among) or candidates
     with meanwhile(lambda: ladder_choice(fitting)) as ladders:
-        book = _Book(fitting, sheet, candidates, lowest, tolerance)
+        book = _Book(fitting, sheet, mine, lowest, tolerance)
         book.settle()
         return _explained(fitting, book, scenarios, model, ladders(), whole_rack=among is None)
+
+
+def _of_these(candidates: list[Candidate], fitting: Fitting, among: frozenset[Built]) -> list[Candidate]:
+    """Those near, the owned ones as they stand, and those chosen by hand; at the lofts of a typed ladder all."""
+    if fitting.ladder_deg is not None:
+        return candidates
+    held = {i for some in held_of(candidates, fitting.pinned) for i in some}
+    return [
+        c for i, c in enumerate(candidates) if i in held or built(c) in among or (c.stock.owned and c.bend_deg == 0.0)
+    ]
 
 
 class _Book:
@@ -651,7 +661,17 @@ def _rungs(model: CarryModel, fitting: Fitting, ladder: Ladder) -> tuple[Rung, .
     return tuple(model.rung(loft, swing, REFERENCE_AIR, green) for loft in lofts for swing in model.swings)
 
 
-def near(recommendation: Recommendation, ranked: int) -> frozenset[Built]:
+def near(recommendation: Recommendation) -> frozenset[Built]:
+    """The clubs of the steps and of the best sets that are level: among them an edit is answered at once.
+
+    Of fifty edits of attack and lean over the demo players 41 are answered with the whole rack's set: as many as with the
+    steps and the three nearest heads of every slot, which are a third more clubs. docs/models/strokes.md.
+    """
+    sets = [*(step.picks for step in recommendation.steps), *(one.picks for one in recommendation.sets[:LEVEL_NEAR])]
+    return frozenset(built(recommendation.candidates[i]) for picks in sets for i in picks)
+
+
+def near_every_slot(recommendation: Recommendation, ranked: int) -> frozenset[Built]:
     """The clubs of the steps, and for every slot of the shown set the nearest others."""
     clubs = [recommendation.candidates[i] for step in recommendation.steps for i in step.picks]
     clubs += [recommendation.candidates[i] for club in recommendation.clubs for i, _ in club.ranked[:ranked]]

@@ -8,7 +8,7 @@ from typing import Any
 
 from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.judge import StrokesJudge
-from oblatus.core.fitting.recommend import Recommendation, near, recommend
+from oblatus.core.fitting.recommend import Recommendation, near_every_slot, recommend
 
 ASKS: dict[tuple[str, str], str] = {
     ("tight_firm", "use_sole"): "from tight firm lies: 4° less lean, 2° shallower, ball forward",
@@ -59,7 +59,7 @@ def under_each_school(
 
     `progress` hears of each.
     """
-    clubs = near(present, NEAR)
+    clubs = near_every_slot(present, NEAR)
     chosen = fitting.player.schools
     others = [(q, c) for (q, c) in ASKS if getattr(chosen, q) != c]
     found: list[SchoolOutcome] = []
