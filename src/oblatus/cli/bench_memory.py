@@ -1,4 +1,4 @@
-"""What all processes together hold after many edits of many fittings, each followed by its whole search."""
+"""What all processes together hold after many edits of many fittings, every fifth followed by its whole search."""
 
 from __future__ import annotations
 
@@ -10,6 +10,7 @@ from oblatus.drill.tablet import Tablet
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 
 LOOKS = 10
+WHOLE_EVERY = 5
 
 
 def measure_memory(edits: int, say: Callable[[str], None]) -> dict[str, float]:
@@ -24,7 +25,10 @@ def measure_memory(edits: int, say: Callable[[str], None]) -> dict[str, float]:
             if n % max(edits // LOOKS, 1) == 0:
                 held.append(served.memory_mb())
                 say(f"{n} of {edits} edits: {held[-1]:.0f} MB")
-            _edit(tablet, fittings[n % len(fittings)], n)
+            path = fittings[n % len(fittings)]
+            _edit(tablet, path, n)
+            if (n + n // len(fittings)) % WHOLE_EVERY == 0:  # in every round another fitting
+                tablet.insist("GET", path)
         held.append(served.memory_mb())
         say(f"{edits} of {edits} edits: {held[-1]:.0f} MB")
         return {
@@ -36,8 +40,8 @@ def measure_memory(edits: int, say: Callable[[str], None]) -> dict[str, float]:
 
 
 def _edit(tablet: Tablet, path: str, n: int) -> None:
-    """Another attack and lean, by hundredths, and the whole answer to it."""
-    view = tablet.insist("GET", path).body
+    """Another attack and lean, by hundredths, and the answer to it at once."""
+    view = tablet.insist("GET", f"{path}?at_once=true").body
     player = view["document"]["player"]
     mine = {**player, "delivery": {**player["delivery"]}}
     for key, step in (("attack_deg", 0.01), ("lean_deg", 0.013)):
@@ -49,4 +53,3 @@ def _edit(tablet: Tablet, path: str, n: int) -> None:
     answer = tablet.insist("PATCH", path, body)
     if answer.status != 200 or answer.body["refused"] or answer.body["conflicts"]:
         raise AssertionError(f"an edit did not go in: {answer.body}")
-    tablet.insist("GET", path)

@@ -85,8 +85,8 @@ class Asked:
     """What a sheet of costs depends on besides the heads.
 
     `short` are the scenarios of short shots, `approaches` the share of golf that is approaches on each ground of the mix.
-    `handicap_scale` stretches the handicap in the strokes table, `law` the laws of ground and contact, fewer `entries`
-    make a sheet quicker and rougher: all three for doubt, which looks at differences. `proved` is what balls have shown.
+    `law` are the laws of ground and contact; fewer `entries` make a sheet quicker and rougher, for doubt, which looks at
+    differences. `proved` is what balls have shown.
     """
 
     player: Player
@@ -98,7 +98,6 @@ class Asked:
     scatter: Scatter
     economy: Economy
     table: StrokesTable = TOUR_TABLE
-    handicap_scale: float = 1.0
     law: Law = field(default_factory=as_taken)
     entries: int = ENTRY_NODES
     proved: tuple[HeadShift, ...] = ()
@@ -106,7 +105,7 @@ class Asked:
     @property
     def handicap(self) -> float:
         """The handicap by which the strokes table is read."""
-        return self.handicap_scale * (12.0 if self.player.handicap is None else self.player.handicap)
+        return self.economy.table_scale * (12.0 if self.player.handicap is None else self.player.handicap)
 
     @property
     def distances(self) -> tuple[Floats, Floats]:
@@ -199,7 +198,7 @@ class Sheet:
         if new:
             nothing = self._nothing(len(new))
             every = Wanted(~nothing.short, ~nothing.swings)
-            self._raw.update(zip(new, self._reckoned(new, every), strict=True))
+            self._raw.update(zip(new, self._reckoned(new, every)[0], strict=True))
         return np.array([self._raw[head] for head in heads]).reshape(len(heads), self.size)
 
     def served(self, heads: Sequence[Head], who: Ints) -> Floats:
@@ -208,7 +207,7 @@ class Sheet:
         short = len(self.short) * PIN_COUNT
         wanted.short[who[:short], np.repeat(np.arange(len(self.short)), PIN_COUNT)] = True
         wanted.swings[who[short:], np.repeat(np.arange(len(self.asked.approaches)), BINS)] = True
-        return np.asarray(self.partly(heads, wanted).strokes[who, np.arange(len(who))])
+        return np.asarray(self.partly(heads, wanted)[0].strokes[who, np.arange(len(who))])
 
     def close(self, heads: Sequence[Head], own: float, best: float) -> Wanted:
         """Setups and swings that lie within `own` strokes of the head's best and `best` of the best of the heads, at any
@@ -227,9 +226,12 @@ class Sheet:
         ]
         return Wanted(*found)
 
-    def partly(self, heads: Sequence[Head], wanted: Wanted) -> Costs:
-        """Costs of what is wanted alone, and not kept; `NEVER` and more where nothing is."""
-        return self.fold(self._reckoned(heads, wanted), heads)
+    def partly(self, heads: Sequence[Head], wanted: Wanted, scales: Sequence[float] = (1.0,)) -> list[Costs]:
+        """Costs of what is wanted alone, and not kept; `NEVER` and more where nothing is.
+
+        For every scale that stretches the handicap in the strokes table: they have the strikes in common.
+        """
+        return [self.fold(raw, heads) for raw in self._reckoned(heads, wanted, scales)]
 
     def _nothing(self, count: int) -> Wanted:
         return Wanted(
@@ -237,12 +239,13 @@ class Sheet:
             np.zeros((count, len(self.asked.approaches), len(self.swings)), dtype=bool),
         )
 
-    def _reckoned(self, heads: Sequence[Head], wanted: Wanted) -> Floats:
-        """Raw strokes (heads, size) where wanted, `NEVER` elsewhere."""
-        rows = np.full((len(heads), self.size), NEVER)
+    def _reckoned(self, heads: Sequence[Head], wanted: Wanted, scales: Sequence[float] = (1.0,)) -> Floats:
+        """Raw strokes (scales of the handicap, heads, size) where wanted, `NEVER` elsewhere."""
+        rows = np.full((len(scales), len(heads), self.size), NEVER)
+        handicaps = [scale * self.asked.handicap for scale in scales]
         short, approaches = _told_together(self.progress)
-        with meanwhile(lambda: self._fill_approaches(heads, rows, wanted.swings, approaches)) as filled:
-            self._fill_short(heads, rows, wanted.short, short)
+        with meanwhile(lambda: self._fill_approaches(heads, rows, wanted.swings, handicaps, approaches)) as filled:
+            self._fill_short(heads, rows, wanted.short, handicaps, short)
             filled()
         return rows
 
@@ -325,7 +328,12 @@ class Sheet:
         return contacts
 
     def _fill_short(
-        self, heads: Sequence[Head], rows: Floats, wanted: NDArray[np.bool_], progress: Progress | None
+        self,
+        heads: Sequence[Head],
+        rows: Floats,
+        wanted: NDArray[np.bool_],
+        handicaps: Sequence[float],
+        progress: Progress | None,
     ) -> None:
         if not self.questions:
             return
@@ -340,17 +348,18 @@ class Sheet:
         means, root = mean[situation], covariance_root(asked.player.habit)
         most = asked.model.full_speeds([head.loft_deg for head in heads])[of_head] / family_speeds
         numbers, lips = self._situations()
-        holes, edges, short, green, fail = _pins_of_layouts(
-            tuple((q.scenario.layout, asked.scatter.sideways(q.setup.opening_deg)) for q in self.questions),
-            asked.handicap, asked.table,
-        )  # fmt: skip
-        out, aims = np.empty((len(jobs), PIN_COUNT)), np.empty((len(jobs), PIN_COUNT))
+        about = tuple((q.scenario.layout, asked.scatter.sideways(q.setup.opening_deg)) for q in self.questions)
+        read = [_pins_of_layouts(about, handicap, asked.table) for handicap in handicaps]
+        holes, edges = read[0][:2]
+        short, green, fail = (_stacked([one[part] for one in read]) for part in (2, 3, 4))
+        shape = (len(jobs), len(handicaps), PIN_COUNT)
+        out, aims = np.empty(shape), np.empty(shape)
         runs = np.stack([run_table(name) for name in GREENS])
         nodes, entries = quadrature(self.asked.entries)
         contacts = self._contacts()
 
         def use(mine: Ints, batch: Batch, bank: Bank, pool: NDArray[np.float32]) -> None:
-            found, aimed = np.empty((len(mine), PIN_COUNT)), np.empty((len(mine), PIN_COUNT))
+            found, aimed = np.empty((len(mine), *shape[1:])), np.empty((len(mine), *shape[1:]))
 
             def work(part: slice) -> None:
                 here = mine[part]
@@ -365,11 +374,11 @@ class Sheet:
             out[mine], aims[mine] = found, aimed
 
         self.pool.visit(jobs, use, progress)
-        block = np.full((len(heads), len(self.short), SETUPS, PIN_COUNT), NEVER)
-        block[of_head, places[situation, 0], places[situation, 1]] = out
-        rows[:, : self._short_size] = block.reshape(len(heads), -1)
+        block = np.full((len(handicaps), len(heads), len(self.short), SETUPS, PIN_COUNT), NEVER)
+        block[:, of_head, places[situation, 0], places[situation, 1]] = out.swapaxes(0, 1)
+        rows[:, :, : self._short_size] = block.reshape(len(handicaps), len(heads), -1)
         if wanted.all():
-            self._speeds.update(zip(heads, (aims[:, 1] * family_speeds).reshape(-1, len(heads)).T, strict=True))
+            self._speeds.update(zip(heads, (aims[:, 0, 1] * family_speeds).reshape(-1, len(heads)).T, strict=True))
 
     def _situations(self) -> tuple[Floats, Floats]:
         """Every question as numbers for the kernel, and the height tables of its lips."""
@@ -387,7 +396,12 @@ class Sheet:
         return numbers, heights
 
     def _fill_approaches(
-        self, heads: Sequence[Head], rows: Floats, wanted: NDArray[np.bool_], progress: Progress | None
+        self,
+        heads: Sequence[Head],
+        rows: Floats,
+        wanted: NDArray[np.bool_],
+        handicaps: Sequence[float],
+        progress: Progress | None,
     ) -> None:
         asked, model = self.asked, self.asked.model
         if not asked.approaches:
@@ -402,14 +416,17 @@ class Sheet:
         mean = np.column_stack([np.full(len(jobs), attack), lean, np.full(len(jobs), entry)])
         scale, greens = np.array([s for _, s, _ in found]), np.array([g for _, _, g in found], dtype=np.int64)
         layouts = tuple(Layout(d, APPROACH_ROOM, APPROACH_BEHIND, "rough", "rough") for d in asked.distances[0].tolist())
-        _, edges, short, far, fail = rows_of(layouts, asked.scatter.sideways(0.0), asked.handicap, asked.table)
+        read = [rows_of(layouts, asked.scatter.sideways(0.0), handicap, asked.table) for handicap in handicaps]
+        edges = read[0][1]
+        short, far, fail = (_stacked([one[part] for one in read]) for part in (2, 3, 4))
         root, runs = covariance_root(asked.player.habit), np.stack([run_table(name) for name in GREENS])
-        out = np.full((len(heads), wanted[0].size, 2, BINS), NEVER)
+        out = np.full((len(handicaps), len(heads), wanted[0].size, 2, BINS), NEVER)
         nodes, entries = quadrature(self.asked.entries)
         contacts = self._contacts()
 
         def use(mine: Ints, batch: Batch, bank: Bank, pool: NDArray[np.float32]) -> None:
-            plain, feel = np.empty((len(mine), BINS)), np.empty((len(mine), BINS))
+            shape = (len(mine), len(handicaps), BINS)
+            plain, feel = np.empty(shape), np.empty(shape)
 
             def work(part: slice) -> None:
                 here = mine[part]
@@ -422,10 +439,11 @@ class Sheet:
                 )  # fmt: skip
 
             share_out(work, len(mine))
-            out[of_head[mine], swing_at[mine], 0], out[of_head[mine], swing_at[mine], 1] = plain, feel
+            for way, strokes in enumerate((plain, feel)):
+                out[:, of_head[mine], swing_at[mine], way] = strokes.swapaxes(0, 1)
 
         self.pool.visit(jobs, use, progress)
-        rows[:, self._short_size :] = out.reshape(len(heads), -1)
+        rows[:, :, self._short_size :] = out.reshape(len(handicaps), len(heads), -1)
 
 
 @lru_cache(maxsize=6)
@@ -436,6 +454,11 @@ def _pins_of_layouts(
     made = {one: rows_of(tuple(pins_of(one[0])), one[1], handicap, table) for one in dict.fromkeys(about)}
     holes, edges, short, green, fail = (np.stack([made[one][part] for one in about]) for part in range(5))
     return holes, edges, short, green, fail
+
+
+def _stacked(rows: Sequence[Floats]) -> Floats:
+    """Arrays of one shape as one; a single one is not copied."""
+    return rows[0][None] if len(rows) == 1 else np.stack(rows)
 
 
 def _told_together(progress: Progress | None) -> tuple[Progress | None, Progress | None]:

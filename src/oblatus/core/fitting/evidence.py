@@ -31,7 +31,7 @@ DRAWS = 500
 ASSUMED_COUNT = 10
 SHORTLIST = 6
 ROUGH_ENTRIES = 7
-OWN_MARGIN, BEST_MARGIN = 0.15, 0.5
+OWN_MARGIN, BEST_MARGIN = 0.1, 0.3
 """How far [strokes] a setup may lie behind the head's best, and behind the best of the heads, to be followed at all."""
 STEPS = 4
 TABLE_DOUBT = 0.25
@@ -361,37 +361,41 @@ class _Field:
 
     def surface(self, axes: Sequence[Axis]) -> _Surface:
         """Costs at the habit and along each axis, the handicap of the strokes table last."""
-        sheet = self._sheet()
-        rough, wanted = self._weighted(sheet), sheet.close(self.heads, OWN_MARGIN, BEST_MARGIN)
+        wanted = self.recommendation.sheet.close(self.heads, OWN_MARGIN, BEST_MARGIN)
         steps = [*(2.0 * axis.error for axis in axes), TABLE_DOUBT]
         moves = [partial(self._moved, axis, sign * 2.0 * axis.error) for axis in axes for sign in (1.0, -1.0)]
-        moves += [partial(self._sheet, 1.0 + TABLE_DOUBT), partial(self._sheet, 1.0 - TABLE_DOUBT)]
+        asked: list[tuple[Callable[[], Sheet], tuple[float, ...]]] = [(move, (1.0,)) for move in moves]
+        # as it is, and with the table's handicap otherwise: the strikes are the same
+        asked.insert(0, (self._sheet, (1.0, 1.0 + TABLE_DOUBT, 1.0 - TABLE_DOUBT)))
         # whole sheets in two threads: one's preparation goes on beside the other's strikes
-        found = list(side_by_side(lambda move: self._followed(move(), wanted, rough), moves))
+        (rough, *table), *moved = side_by_side(lambda one: self._followed(one[0](), wanted, one[1]), asked)
+        found = [*(costs for [costs] in moved), *table]
         slopes, bends = [], []
         for step, up, down in zip(steps, found[::2], found[1::2], strict=True):
             slopes.append((up - down) / (2.0 * step))
             bends.append((up + down - 2.0 * rough) / (2.0 * step * step))
         return _Surface(self.exact, np.stack(slopes, axis=1), np.stack(bends, axis=1))
 
-    def _followed(self, sheet: Sheet, wanted: Wanted, rough: Floats) -> Floats:
-        """Costs and strokes on another sheet; a head that is nowhere near stays as it is."""
-        costs = sheet.partly(self.heads, wanted)
-        return np.where(costs.cost < NEVER, np.stack([costs.cost, costs.strokes]) * sheet.weights, rough)
+    def _followed(self, sheet: Sheet, wanted: Wanted, scales: Sequence[float]) -> list[Floats]:
+        """Costs and strokes by another sheet at every scale of the handicap; a head nowhere near stays as it is."""
+        return [
+            np.where(costs.cost < NEVER, np.stack([costs.cost, costs.strokes]) * sheet.weights, self.exact)
+            for costs in sheet.partly(self.heads, wanted, scales)
+        ]
 
     def _weighted(self, sheet: Sheet) -> Floats:
         costs: Costs = sheet.costs(self.heads)
         return np.stack([costs.cost, costs.strokes]) * sheet.weights
 
-    def _sheet(self, handicap_scale: float = 1.0) -> Sheet:
+    def _sheet(self) -> Sheet:
         r = self.recommendation
-        return sheet_for(r.fitting, self.judge, list(r.scenarios), r.carry_model, None, handicap_scale, ROUGH_ENTRIES)
+        return sheet_for(r.fitting, self.judge, list(r.scenarios), r.carry_model, None, ROUGH_ENTRIES)
 
     def _moved(self, axis: Axis, by: float) -> Sheet:
         player, grounds = axis.moved(by)
         fitting = replace(self.recommendation.fitting, player=player, grounds=grounds)
         scenarios = build_scenarios(player, grounds, fitting.layouts)
-        return sheet_for(fitting, self.judge, scenarios, carry_model_of(fitting), None, 1.0, ROUGH_ENTRIES)
+        return sheet_for(fitting, self.judge, scenarios, carry_model_of(fitting), None, ROUGH_ENTRIES)
 
     def drawn(self, surface: _Surface, draws: Floats) -> tuple[Floats, Floats]:
         """What the search minimises and the model's strokes of every set in every draw (draws, sets)."""

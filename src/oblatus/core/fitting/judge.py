@@ -69,5 +69,5 @@ def _key(asked: Asked) -> Hashable:
     return (
         player.habit, player.handicap, player.schools.clubs, asked.model, asked.short, asked.approaches,
         asked.faced.weights.tobytes(), asked.faced.centres.tobytes(), asked.scatter, asked.economy, asked.table,
-        asked.handicap_scale, asked.entries, asked.law.ground.tobytes(), asked.law.contact.tobytes(),
+        asked.entries, asked.law.ground.tobytes(), asked.law.contact.tobytes(),
     )  # fmt: skip

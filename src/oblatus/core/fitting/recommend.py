@@ -159,7 +159,6 @@ def sheet_for(
     scenarios: Sequence[Scenario],
     model: CarryModel,
     law: Law | None = None,
-    handicap_scale: float = 1.0,
     entries: int = ENTRY_NODES,
 ) -> Sheet:
     """The sheet of a fitting, by the laws as taken or another draw of them; equal questions share one."""
@@ -173,7 +172,6 @@ def sheet_for(
             fitting.player, fitting.grounds, model, tuple(s for s in scenarios if s.shot.kind != "full"),
             tuple((fitting.grounds[place], share) for place, share in approaches.items()), faced_of(fitting, model),
             scatter_of(fitting), fitting.economy,
-            handicap_scale=handicap_scale * fitting.economy.table_scale,
             law=as_taken() if law is None else law, entries=entries, proved=fitting.proved,
         )
     )  # fmt: skip

@@ -81,10 +81,10 @@ def short_shots(
     out,
     aims,
 ):
-    """Strokes of every row at its situation's pins: out, aims (n, pins).
+    """Strokes of every row at its situation's pins by every reading of the strokes table: out, aims (n, readings, pins).
 
-    numbers (situations, SITUATION_COLUMNS), holes, edges, fail (situations, pins), rows (situations, cells, pins);
-    runs (greens, ...), lips (tables, ...) are the flight's tables.
+    numbers (situations, SITUATION_COLUMNS), holes, edges (situations, pins), fail (readings, situations, pins), rows
+    (readings, situations, cells, pins); runs (greens, ...), lips (tables, ...) are the flight's tables.
     """
     balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
     room = np.empty((strokes.ROOMS, strokes.MOST_AIMS))
@@ -95,11 +95,12 @@ def short_shots(
             kind, pool[slots[i]], heights[s], leads[s], scalars[s, 0], scalars[s, 1], scalars[s, 2], grounds[i],
             contacts[kind], means[i], root, speeds[i], releases[i], nodes, entries, balls,
         )  # fmt: skip
-        strokes.aimed(
-            balls[:n], numbers[q, NOISE], most[i], holes[q], edges[q], int(numbers[q, SHORT]), numbers[q, LIP],
-            lips[int(numbers[q, LIP_TABLE])], carries, runs[int(numbers[q, GREEN])], rows_short[q], rows_green[q],
-            fail[q], room, face, every, out[i], aims[i],
-        )  # fmt: skip
+        for r in range(len(fail)):
+            strokes.aimed(
+                balls[:n], numbers[q, NOISE], most[i], holes[q], edges[q], int(numbers[q, SHORT]), numbers[q, LIP],
+                lips[int(numbers[q, LIP_TABLE])], carries, runs[int(numbers[q, GREEN])], rows_short[r, q],
+                rows_green[r, q], fail[r, q], room, face, every, out[i, r], aims[i, r],
+            )  # fmt: skip
 
 
 @quick
@@ -134,7 +135,8 @@ def stock_swings(
     out,
     feel,
 ):
-    """Strokes of stock swings at every distance: out (n, distances) as they are, feel (n, distances) shortened by feel.
+    """Strokes of stock swings at every distance by every reading of the strokes table (n, readings, distances): out as
+    they are, feel shortened by feel.
 
     `share` is the true speed over the family's, which stands on a grid.
     """
@@ -149,7 +151,8 @@ def stock_swings(
         )  # fmt: skip
         for b in range(n):
             balls[b, strokes.SPEED] *= share[i]
-        strokes.stock(
-            balls[:n], noise, low, high, edges, short, carries, runs[green[i]], rows_short, rows_green, fail, nothing,
-            room, face, every, out[i], feel[i],
-        )  # fmt: skip
+        for r in range(len(fail)):
+            strokes.stock(
+                balls[:n], noise, low, high, edges, short, carries, runs[green[i]], rows_short[r], rows_green[r],
+                fail[r], nothing, room, face, every, out[i, r], feel[i, r],
+            )  # fmt: skip
