@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import os
 import time
 from dataclasses import replace
 
@@ -28,6 +29,16 @@ def test_progress_of_all_workers_is_summed_and_a_broken_file_is_passed_over(tmp_
     assert work.everywhere("mine") == ((10, 100), (5, 7), (3, 16))
     assert work.everywhere("theirs") == ((1, 900), (0, 0), (0, 0))
     assert Work().everywhere("mine") == ((0, 0), (0, 0), (0, 0))
+
+
+def test_what_workers_that_are_gone_have_left_is_taken_away(tmp_path):
+    gone, alive = tmp_path / "work-1.json", tmp_path / "work-2.json"
+    for file in (gone, alive):
+        file.write_text("{}")
+    os.utime(gone, (1.0, 1.0))
+    Work(folder=tmp_path).forget_old()
+    assert not gone.exists()
+    assert alive.exists()
 
 
 def test_a_stop_reaches_every_worker_and_not_what_begins_later(tmp_path):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import subprocess
 import sys
+import tempfile
 from dataclasses import replace
 
 import numpy as np
@@ -18,20 +19,22 @@ from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
 from oblatus.usecases.seed import demo_fittings
 
-COLD = (
-    "import time; t = time.perf_counter()\n"
+FRESH = (
+    "import sys, time; t = time.perf_counter()\n"
+    "from pathlib import Path\n"
     "from oblatus.formats.rack import demo_rack\n"
     "from oblatus.core.fitting.proposal import propose\n"
     "from oblatus.formats.convert import fitting_from\n"
     "from oblatus.usecases.seed import demo_fittings\n"
-    "from oblatus.usecases.engine import engine\n"
+    "from oblatus.usecases.engine import engine, keep_families_in\n"
+    "keep_families_in(Path(sys.argv[1]))\n"
     "propose(fitting_from(demo_fittings()[0], demo_rack()), engine().judge); print(time.perf_counter() - t)"
 )
 
 
 def measure_verdict() -> dict[str, float]:
     """Medians in ms unless named otherwise; every repetition has another habit, so that nothing is remembered."""
-    cold_process = float(subprocess.run([sys.executable, "-c", COLD], check=True, capture_output=True, text=True).stdout)
+    without, fresh = _fresh_processes()
     fitting = fitting_from(demo_fittings()[0], demo_rack())
     judge = StrokesJudge(FamilyPool())
     cold = float(times(lambda _: recommend(fitting, judge), 1)[0])
@@ -47,7 +50,8 @@ def measure_verdict() -> dict[str, float]:
     draw_law_gains(found)
     laws = times(lambda _: draw_law_gains(found), 3)
     return {
-        "verdict_cold_process_s": cold_process,
+        "verdict_fresh_process_without_families_s": without,
+        "verdict_fresh_process_s": fresh,
         "verdict_whole_search_cold_s": cold,
         "verdict_whole_search_warm_s": float(np.median(whole)),
         "verdict_near_clubs_after_an_edit_p50_ms": 1e3 * float(np.median(quick)),
@@ -56,6 +60,16 @@ def measure_verdict() -> dict[str, float]:
         "verdict_doubt_500_draws_ms": 1e3 * float(np.median(doubt)),
         "verdict_eight_draws_of_the_laws_s": float(np.median(laws)),
     }
+
+
+def _fresh_processes() -> list[float]:
+    """First proposal of a process [s]: of one that finds no families, and of one that finds those which the first kept.
+
+    A served one finds those of `./start`.
+    """
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-c", FRESH, folder]
+        return [float(subprocess.run(command, check=True, capture_output=True, text=True).stdout) for _ in range(2)]
 
 
 def _moved(fitting: Fitting, i: int) -> Fitting:

@@ -109,6 +109,17 @@ class Work:
         sums = [sum(row[i] for row in found) for i in range(KINDS)]
         return tuple((sums[i], sums[i + 1]) for i in range(0, KINDS, 2))
 
+    def forget_old(self) -> None:
+        """Take away what workers that are gone have left; one that lives says anew how far it is."""
+        if self.folder is None:
+            return
+        for path in self.folder.glob("work-*"):
+            try:
+                if time.time() - path.stat().st_mtime > FRESH_SECONDS:
+                    path.unlink()
+            except FileNotFoundError:
+                continue  # another worker was quicker
+
     def _hear(self, where: dict[str, tuple[int, int]], studio: str, done: int, total: int) -> None:
         with self._lock:
             if done < total:
@@ -208,6 +219,7 @@ def keep_families_in(folder: Path | None) -> None:
     if folder is None:
         return
     engine().work.folder = folder
+    engine().work.forget_old()
     try:
         engine().pool.block = SharedBlock(folder, SHAPE)
     except OSError as error:
