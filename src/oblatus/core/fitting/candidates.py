@@ -75,6 +75,11 @@ def _lofts(item: StockHead, wanted: Sequence[float] | None) -> list[float]:
 
 def reachable_lofts(stock: Sequence[StockHead]) -> tuple[float, ...]:
     """Lofts on the half-degree grid that some head reaches within its bend limit."""
+    return _reachable(tuple(stock))
+
+
+@lru_cache(maxsize=32)
+def _reachable(stock: tuple[StockHead, ...]) -> tuple[float, ...]:
     found = {
         loft
         for item in stock

@@ -24,10 +24,10 @@ from oblatus.core.fitting.economy import Economy
 from oblatus.core.fitting.laws import Law, as_taken
 from oblatus.core.fitting.proved import HeadShift, shifts_of
 from oblatus.core.fitting.scenarios import Scenario, Setup
-from oblatus.core.flight.tables import carry_table, height_table, run_table
+from oblatus.core.flight.tables import GREENS, carry_table, height_table, run_table, run_tables
 from oblatus.core.gapping import CarryModel, Faced
 from oblatus.core.geometry import bounces_of, lofts_in_plane
-from oblatus.core.grounds import GreenClass, Ground, Sand, Turf
+from oblatus.core.grounds import Ground, Sand, Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, ground_row
 from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike.families import Bank, Batch, Progress
@@ -51,7 +51,6 @@ USUAL_LEAN_DEG, USUAL_ATTACK_DEG = 5.0, -5.0
 SAND_SPEED, SAND_HOLE, SAND_LOFT_DEG, SAND_LOFT_SHARE = 22.0, 12.0, 56.0, 0.03
 ENTRY_NODES = 12
 ENTRY_SPAN = 2.4
-GREENS: tuple[GreenClass, ...] = ("soft", "medium", "firm")
 PRACTICE_DEG = 4.0
 NEVER = 1e3
 """Strokes of a setup that does not exist."""
@@ -354,7 +353,7 @@ class Sheet:
         short, green, fail = (_stacked([one[part] for one in read]) for part in (2, 3, 4))
         shape = (len(jobs), len(handicaps), PIN_COUNT)
         out, aims = np.empty(shape), np.empty(shape)
-        runs = np.stack([run_table(name) for name in GREENS])
+        runs = run_tables()
         nodes, entries = quadrature(self.asked.entries)
         contacts = self._contacts()
 
@@ -392,8 +391,7 @@ class Sheet:
                 lips.index(scenario.ground.lip_distance) if lip > 0.0 else 0,
                 GREENS.index(scenario.ground.green), self.asked.scatter.speed,
             )  # fmt: skip
-        heights = np.stack([height_table(distance) for distance in lips]) if lips else np.zeros((1, 1, 1, 1))
-        return numbers, heights
+        return numbers, _heights_at(tuple(lips))
 
     def _fill_approaches(
         self,
@@ -419,7 +417,7 @@ class Sheet:
         read = [rows_of(layouts, asked.scatter.sideways(0.0), handicap, asked.table) for handicap in handicaps]
         edges = read[0][1]
         short, far, fail = (_stacked([one[part] for one in read]) for part in (2, 3, 4))
-        root, runs = covariance_root(asked.player.habit), np.stack([run_table(name) for name in GREENS])
+        root, runs = covariance_root(asked.player.habit), run_tables()
         out = np.full((len(handicaps), len(heads), wanted[0].size, 2, BINS), NEVER)
         nodes, entries = quadrature(self.asked.entries)
         contacts = self._contacts()
@@ -454,6 +452,12 @@ def _pins_of_layouts(
     made = {one: rows_of(tuple(pins_of(one[0])), one[1], handicap, table) for one in dict.fromkeys(about)}
     holes, edges, short, green, fail = (np.stack([made[one][part] for one in about]) for part in range(5))
     return holes, edges, short, green, fail
+
+
+@lru_cache(maxsize=6)
+def _heights_at(distances: tuple[float, ...]) -> Floats:
+    """The height tables at these distances [m] (distances, ...); one that nobody reads for none."""
+    return np.stack([height_table(distance) for distance in distances]) if distances else np.zeros((1, 1, 1, 1))
 
 
 def _stacked(rows: Sequence[Floats]) -> Floats:

@@ -660,10 +660,9 @@ def _rungs(model: CarryModel, fitting: Fitting, ladder: Ladder) -> tuple[Rung, .
 
 
 def near(recommendation: Recommendation) -> frozenset[Built]:
-    """The clubs of the steps and of the best sets that are level: among them an edit is answered at once.
+    """The clubs of the steps and of the two best sets that are level: among them an edit is answered at once.
 
-    Of fifty edits of attack and lean over the demo players 41 are answered with the whole rack's set: as many as with the
-    steps and the three nearest heads of every slot, which are a third more clubs. docs/models/strokes.md.
+    After an edit they hold the whole rack's set as often as a third more clubs do: docs/models/strokes.md.
     """
     sets = [*(step.picks for step in recommendation.steps), *(one.picks for one in recommendation.sets[:LEVEL_NEAR])]
     return frozenset(built(recommendation.candidates[i]) for picks in sets for i in picks)

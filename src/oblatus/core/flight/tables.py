@@ -16,6 +16,7 @@ from oblatus.units import METRES_PER_FOOT
 
 Floats = NDArray[np.float64]
 
+GREENS: tuple[GreenClass, ...] = ("soft", "medium", "firm")
 SHAPE = (_tables.LAUNCHES, _tables.RATIOS, _tables.SPEEDS)
 ROWS = np.arange(_tables.SPEEDS)
 USUAL_STIMP = 10.0 * METRES_PER_FOOT
@@ -44,6 +45,12 @@ def run_table(green: GreenClass) -> Floats:
     out = np.empty(SHAPE)
     _tables.fill_runs(ROWS, _flights()[1], GREEN_FIRMNESS[green], USUAL_STIMP, MU_BOUNCE, MU_SLIDE, out)
     return out
+
+
+@lru_cache(maxsize=1)
+def run_tables() -> Floats:
+    """The runs of every class of green (greens, ...), in the order of `GREENS`."""
+    return np.stack([run_table(green) for green in GREENS])
 
 
 @lru_cache(maxsize=64)

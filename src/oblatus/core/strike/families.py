@@ -7,6 +7,7 @@ import threading
 from collections import OrderedDict, deque
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Protocol
 
 import numpy as np
@@ -163,6 +164,29 @@ class Turns:
                 self._taken = False
 
 
+@lru_cache(maxsize=16)
+def _sorted(jobs: tuple[FamilyJob, ...]) -> tuple[tuple[FamilyJob, ...], Ints, Ints, Ints]:
+    """The distinct ones, the place of each among them, the rows by place, and where each place's rows begin.
+
+    An edit of habit asks for the same families again.
+    """
+    unique: dict[FamilyJob, int] = {}
+    family = np.array([unique.setdefault(job, len(unique)) for job in jobs], dtype=np.int64)
+    order = np.argsort(family, kind="stable")
+    return tuple(unique), family, order, np.searchsorted(family[order], np.arange(len(unique) + 1))
+
+
+@lru_cache(maxsize=16)
+def _as_rows(jobs: tuple[FamilyJob, ...]) -> tuple[Ints, Floats, Floats, Floats]:
+    """Kind of ground, its row, speed and release of every job."""
+    return (
+        np.array([job.kind for job in jobs], dtype=np.int64),
+        np.array([job.ground for job in jobs]),
+        np.array([job.speed for job in jobs]),
+        np.array([job.release for job in jobs]),
+    )
+
+
 class FamilyPool:
     """Families in a block of slots, its own or one that several processes map. Safe for several threads.
 
@@ -188,16 +212,12 @@ class FamilyPool:
         `use` gets the rows' numbers, their batch, the meshes and the block of families. Missing families are made first,
         and told of as (done, missing).
         """
-        unique: dict[FamilyJob, int] = {}
-        family = np.array([unique.setdefault(job, len(unique)) for job in jobs], dtype=np.int64)
-        order = np.argsort(family, kind="stable")
-        ends = np.searchsorted(family[order], np.arange(len(unique) + 1))
+        distinct, family, order, ends = _sorted(tuple(jobs))
 
         def answer(start: int, batch: Batch, rows: Rows) -> None:
             mine = np.sort(order[ends[start] : ends[start + len(batch.slots)]])
             use(mine, batch.pick(family[mine] - start), self._bank, rows)
 
-        distinct = list(unique)
         if self._all_there(distinct, answer):
             return
         # what is missing is made in small parts first; then large ones, which are quick, give the answers
@@ -347,10 +367,7 @@ class FamilyPool:
     def _as_batch(self, jobs: Sequence[FamilyJob], keys: Sequence[str], slots: Mapping[str, int]) -> Batch:
         return Batch(
             np.array([self._known[job][1] for job in jobs], dtype=np.int64),
-            np.array([job.kind for job in jobs], dtype=np.int64),
-            np.array([job.ground for job in jobs]),
-            np.array([job.speed for job in jobs]),
-            np.array([job.release for job in jobs]),
+            *_as_rows(tuple(jobs)),
             np.array([slots[key] for key in keys], dtype=np.int64),
         )
 
