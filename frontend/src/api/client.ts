@@ -1,4 +1,4 @@
-import createClient, { type Middleware } from "openapi-fetch";
+import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -84,14 +84,6 @@ export function onSessionEnd(hear: typeof tellOfEnd) {
   tellOfEnd = hear;
 }
 
-const carry: Middleware = {
-  onRequest({ request }) {
-    if (request.method !== "GET") request.headers.set("X-CSRF-Token", me.token);
-    if (me.fitter) request.headers.set("X-Oblatus-Fitter", me.fitter);
-    return request;
-  },
-};
-
 async function codeOf(response: Response): Promise<string | null> {
   const body = (await response
     .clone()
@@ -100,8 +92,13 @@ async function codeOf(response: Response): Promise<string | null> {
   return body?.code ?? null;
 }
 
-/** Send a request. A token that another tab made stale is fetched anew, once; the end of the session is told. */
+/**
+ * Send a request, before the caller goes on. A token that another tab made stale is fetched anew, once; the end of the
+ * session is told.
+ */
 async function send(request: Request): Promise<Response> {
+  if (request.method !== "GET") request.headers.set("X-CSRF-Token", me.token);
+  if (me.fitter) request.headers.set("X-Oblatus-Fitter", me.fitter);
   const again = request.clone();
   let response = await fetch(request);
   if (response.status === 400 && me.fitter && (await codeOf(response)) === "csrf") {
@@ -134,7 +131,6 @@ export const api = createClient<paths>({
   baseUrl: window.location.origin,
   fetch: send,
 });
-api.use(carry);
 
 type Reply<T> = { data?: T; error?: unknown; response: Response };
 

@@ -89,6 +89,31 @@ describe("useFitting", () => {
     expect(drafts()).toEqual([]);
   });
 
+  it("sends an edit as it is made, before the page is drawn anew", async () => {
+    let asked = 0;
+    const answer = globalThis.fetch;
+    vi.stubGlobal("fetch", (request: Request) => {
+      asked += 1;
+      return answer(request);
+    });
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => {
+      result.current.edit("player", player(11));
+      expect(asked).toBe(1);
+    });
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    expect(asked).toBe(1);
+  });
+
+  it("sends all that one act changes in one request", async () => {
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    const grounds = [{ name: "home", share: 0.5 }] as unknown as Fitting["document"]["grounds"];
+    act(() => result.current.editAll({ player: player(11), grounds }));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    expect(sent).toHaveLength(1);
+    expect(sent[0]).toMatchObject({ player: { handicap: 11 }, grounds });
+  });
+
   it("joins what was typed while a request was out into the next one, in order", async () => {
     let release = () => {};
     answers.push(

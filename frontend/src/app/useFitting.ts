@@ -56,6 +56,8 @@ export interface FittingStore {
   /** Fields that somebody else changed too, to be chosen one by one. */
   conflicts: Conflict[];
   edit: <S extends Section>(section: S, value: Sections[S]) => void;
+  /** Several sections in one act: they go out together. */
+  editAll: (values: Partial<Sections>) => void;
   undo: () => void;
   redo: () => void;
   canUndo: boolean;
@@ -104,6 +106,9 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const held = useRef<Partial<Sections>>({});
   const latest = useRef({ server, draft });
   latest.current = { server, draft };
+  /** Whether an edit may go out as it is made: somebody is signed in, and nothing waits for its next try. */
+  const ready = useRef(open);
+  ready.current = open && !LATER.includes(saveState);
 
   const shown = useMemo<Sections>(() => ({ ...pick(server), ...draft.mine }), [server, draft]);
 
@@ -249,14 +254,22 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const history = useHistory({ name: deedsKey, read, put: change });
   const { did } = history;
 
-  const edit = useCallback(
-    <S extends Section>(section: S, value: Sections[S]) => {
-      const changes = changesOf(read(section), value);
-      if (changes.length === 0) return;
-      did({ kind: "edit", section, changes });
-      change(section, value);
+  const editAll = useCallback(
+    (values: Partial<Sections>) => {
+      for (const section of SECTIONS) {
+        const changes = section in values ? changesOf(read(section), values[section]) : [];
+        if (changes.length === 0) continue;
+        did({ kind: "edit", section, changes });
+        change(section, values[section]);
+      }
+      // before the page is drawn anew, which takes as long as half the answer
+      if (ready.current) void save();
     },
-    [change, did, read],
+    [change, did, read, save],
+  );
+  const edit = useCallback(
+    <S extends Section>(section: S, value: Sections[S]) => editAll({ [section]: value } as Partial<Sections>),
+    [editAll],
   );
 
   const reload = useCallback(
@@ -294,6 +307,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     faults,
     conflicts,
     edit,
+    editAll,
     undo: history.undo,
     redo: history.redo,
     canUndo: history.canUndo,

@@ -7,11 +7,13 @@ const COUNT_WORDS = ["", "One wedge", "Two wedges", "Three wedges", "Four wedges
 
 /** What one, two, three or four wedges would do; a press takes that number. */
 export function Options({ lofts }: { lofts: Recommendation["lofts"] }) {
-  const { draft, edit } = useStore();
+  const { draft, editAll } = useStore();
   const units = useUnits();
   const take = (count: number) => {
-    edit("player", { ...draft.player, wedge_count: count });
-    if (draft.choices.ladder_deg !== null) edit("choices", { ...draft.choices, ladder_deg: null });
+    editAll({
+      player: { ...draft.player, wedge_count: count },
+      choices: { ...draft.choices, ladder_deg: null },
+    });
   };
   return (
     <ul className={classes.options}>

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { useState } from "react";
 import { useStore } from "../../app/context";
+import type { Sections } from "../../app/drafts";
 import { showPercent } from "../../units/units";
 import { today } from "../ground/seasons";
 import { CopyTable } from "../parts/CopyTable";
@@ -20,31 +21,35 @@ const NOTHING: Held = { shot_mix: null, distances: null, table_scale: null };
 
 /** What the log would put in the place of what was assumed: taken or left, one by one, and nothing by itself. */
 export function Offers({ log }: { log: Log }) {
-  const { draft, edit } = useStore();
+  const { draft, editAll } = useStore();
   const [open, setOpen] = useState<string | null>(null);
   const say = (offer: Offer, accepted: boolean) => {
     const others = draft.after.decisions.filter((one) => one.key !== offer.key);
     const { shot_mix, distances, table_scale } = offer;
     const put = accepted && !offer.evidence ? { shot_mix, distances, table_scale } : null;
     const said = { key: offer.key, accepted, on: today(), shots: offer.shots };
-    edit("after", {
+    const after = {
       ...draft.after,
       decisions: [...others, { ...said, put, before: put && offer.before }],
-    });
-    if (accepted) hold(offer, offer);
-    else if (offer.state === "accepted") hold(offer, offer.before ?? NOTHING);
+    };
+    if (accepted) editAll({ after, ...held(offer, offer) });
+    else editAll({ after, ...(offer.state === "accepted" ? held(offer, offer.before ?? NOTHING) : {}) });
   };
   const withoutIt = ({ name, against }: NonNullable<Offer["evidence"]>) =>
     draft.evidence.filter((one) => one.source !== "log" || one.name !== name || one.against !== against);
   // what the log counted, or what stood there before
-  const hold = (offer: Offer, values: Held) => {
+  const held = (offer: Offer, values: Held): Partial<Sections> => {
     const { economy } = draft.choices;
-    if (offer.shot_mix) edit("player", { ...draft.player, shot_mix: values.shot_mix ?? null });
-    if (offer.distances) edit("choices", { ...draft.choices, distances: values.distances ?? null });
-    if (offer.table_scale !== null)
-      edit("choices", { ...draft.choices, economy: { ...economy, table_scale: values.table_scale ?? null } });
-    if (offer.evidence)
-      edit("evidence", values === offer ? [...withoutIt(offer.evidence), offer.evidence] : withoutIt(offer.evidence));
+    return {
+      ...(offer.shot_mix && { player: { ...draft.player, shot_mix: values.shot_mix ?? null } }),
+      ...(offer.distances && { choices: { ...draft.choices, distances: values.distances ?? null } }),
+      ...(offer.table_scale !== null && {
+        choices: { ...draft.choices, economy: { ...economy, table_scale: values.table_scale ?? null } },
+      }),
+      ...(offer.evidence && {
+        evidence: values === offer ? [...withoutIt(offer.evidence), offer.evidence] : withoutIt(offer.evidence),
+      }),
+    };
   };
   return (
     <section className={classes.section} aria-label="What the log offers">
