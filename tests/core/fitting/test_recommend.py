@@ -164,6 +164,16 @@ def test_what_the_fitter_chose_by_hand_is_not_lost_among_the_clubs_near_a_choice
     assert tuple(typed.candidates[i].head.loft_deg for i in typed.picks) == lofts
 
 
+def test_another_head_is_near_when_one_of_the_set_is_sold_out(fittings, found, judge):
+    """The best sets may all hold it."""
+    for fitting, one in zip(fittings, found, strict=True):
+        gone = [one.candidates[i].stock.code for i in one.picks if one.candidates[i].bought]
+        for code in gone:
+            left = replace(fitting, stock=tuple(item for item in fitting.stock if item.code != code))
+            quick = recommend(left, judge, near(one))
+            assert any(quick.candidates[i].bought for i in quick.steps[-1].picks), code
+
+
 def test_without_any_club_near_all_are_looked_at(small, judge):
     one = recommend(small, judge, frozenset())
     assert names(one) == names(recommend(small, judge))

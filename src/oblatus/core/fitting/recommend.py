@@ -662,10 +662,18 @@ def _rungs(model: CarryModel, fitting: Fitting, ladder: Ladder) -> tuple[Rung, .
 def near(recommendation: Recommendation) -> frozenset[Built]:
     """The clubs of the steps and of the two best sets that are level: among them an edit is answered at once.
 
-    After an edit they hold the whole rack's set as often as a third more clubs do: docs/models/strokes.md.
+    With the nearest head in the place of a bought club for which they have no other: it may be sold out, or proved worse.
+    After an edit they hold the whole rack's set as often as a fifth more clubs do: docs/models/strokes.md.
     """
+    candidates = recommendation.candidates
     sets = [*(step.picks for step in recommendation.steps), *(one.picks for one in recommendation.sets[:LEVEL_NEAR])]
-    return frozenset(built(recommendation.candidates[i]) for picks in sets for i in picks)
+    found = {built(candidates[i]) for picks in sets for i in picks}
+    heads = {code for code, _ in found}
+    for club in recommendation.clubs:
+        others = [i for i, _ in club.ranked if i != club.pick]
+        if candidates[club.pick].bought and heads.isdisjoint(candidates[i].stock.code for i in others):
+            found |= {built(candidates[i]) for i in others[:1]}
+    return frozenset(found)
 
 
 def near_every_slot(recommendation: Recommendation, ranked: int) -> frozenset[Built]:
