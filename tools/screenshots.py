@@ -70,6 +70,7 @@ def main() -> None:
         if args.dark:
             page.evaluate("localStorage.setItem('mantine-color-scheme-value', 'dark')")
         for view in args.views:
+            page.set_viewport_size({"width": args.width, "height": args.height})  # the phone's page has its own
             take(page, args.url, view, args.out / f"{view}.png", foot=args.full)
         browser.close()
 
@@ -92,16 +93,21 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
         page.locator("aside article").first.wait_for(state="attached")
         page.goto(page.url.rsplit("/", 1)[0] + f"/{VIEW_OF.get(view, view)}")
         page.locator("aside article").first.wait_for(state="attached")
-    if view not in ALONE:  # the sure-figures come a moment later, and what is made ahead says so meanwhile
-        expect(page.locator("aside article strong", has_text="…")).to_have_count(0, timeout=20_000)
-        expect(page.get_by_text("Getting ready for other heads")).to_have_count(0, timeout=120_000)
+    settle(page)
     STAGES.get(view, lambda _page, _url: None)(page, url)
+    settle(page)
     page.wait_for_timeout(3500 if view == "soles" else 500)
     if foot:
         page.locator("#work").evaluate("e => e.scrollTo(0, e.scrollHeight)")
         page.wait_for_timeout(150)
     page.screenshot(path=path)
     print(path)
+
+
+def settle(page: Page) -> None:
+    """Wait for the sure-figures, which come a moment later, and for what is made ahead, which says so meanwhile."""
+    expect(page.locator("aside article strong", has_text="…")).to_have_count(0, timeout=20_000)
+    expect(page.get_by_text("Getting ready for other heads")).to_have_count(0, timeout=120_000)
 
 
 def kept(page: Page, _url: str) -> None:
@@ -204,7 +210,7 @@ def meet(page: Page, url: str) -> None:
     player = {**seen["document"]["player"], "handicap": 12, "complaints": "digs, and skulls the next one"}
     other.insist("PATCH", path, {"revision": seen["revision"], "player": player})
     page.context.set_offline(False)
-    page.get_by_role("alert", name="Changed by somebody else too").wait_for()
+    page.get_by_role("alert", name="Changed by somebody else too").scroll_into_view_if_needed()
 
 
 STAGES = {

@@ -166,9 +166,9 @@ class Turns:
 
 @lru_cache(maxsize=16)
 def _sorted(jobs: tuple[FamilyJob, ...]) -> tuple[tuple[FamilyJob, ...], Ints, Ints, Ints]:
-    """The distinct ones, the place of each among them, the rows by place, and where each place's rows begin.
+    """The distinct jobs, the place of every job among them, the rows by place, and where the rows of each place begin.
 
-    An edit of habit asks for the same families again.
+    Remembered, because an edit of the habit asks for the same families again.
     """
     unique: dict[FamilyJob, int] = {}
     family = np.array([unique.setdefault(job, len(unique)) for job in jobs], dtype=np.int64)
@@ -178,7 +178,7 @@ def _sorted(jobs: tuple[FamilyJob, ...]) -> tuple[tuple[FamilyJob, ...], Ints, I
 
 @lru_cache(maxsize=16)
 def _as_rows(jobs: tuple[FamilyJob, ...]) -> tuple[Ints, Floats, Floats, Floats]:
-    """Kind of ground, its row, speed and release of every job."""
+    """Kind of ground, its row, speed [m/s] and release of every job; remembered as `_sorted` is."""
     return (
         np.array([job.kind for job in jobs], dtype=np.int64),
         np.array([job.ground for job in jobs]),
