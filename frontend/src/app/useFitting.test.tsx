@@ -112,6 +112,11 @@ describe("useFitting", () => {
     await waitFor(() => expect(result.current.saveState).toBe("saved"));
     expect(sent).toHaveLength(1);
     expect(sent[0]).toMatchObject({ player: { handicap: 11 }, grounds });
+    act(() => result.current.undo());
+    expect(result.current.draft).toMatchObject({ player: { handicap: 10 }, grounds: document.grounds });
+    expect(result.current.canUndo).toBe(false);
+    act(() => result.current.redo());
+    expect(result.current.draft).toMatchObject({ player: { handicap: 11 }, grounds });
   });
 
   it("joins what was typed while a request was out into the next one, in order", async () => {

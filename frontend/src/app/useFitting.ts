@@ -56,7 +56,7 @@ export interface FittingStore {
   /** Fields that somebody else changed too, to be chosen one by one. */
   conflicts: Conflict[];
   edit: <S extends Section>(section: S, value: Sections[S]) => void;
-  /** Several sections in one act: they go out together. */
+  /** Several sections in one act: they go out together, and are taken back together. */
   editAll: (values: Partial<Sections>) => void;
   undo: () => void;
   redo: () => void;
@@ -256,10 +256,12 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
 
   const editAll = useCallback(
     (values: Partial<Sections>) => {
-      for (const section of SECTIONS) {
-        const changes = section in values ? changesOf(read(section), values[section]) : [];
-        if (changes.length === 0) continue;
-        did({ kind: "edit", section, changes });
+      const found = SECTIONS.filter((section) => section in values)
+        .map((section) => ({ section, changes: changesOf(read(section), values[section]) }))
+        .filter(({ changes }) => changes.length > 0);
+      const act = found.length > 1 ? { act: newId() } : {};
+      for (const { section, changes } of found) {
+        did({ kind: "edit", section, changes, ...act });
         change(section, values[section]);
       }
       // before the page is drawn anew, which takes as long as half the answer

@@ -1,7 +1,16 @@
 import { type Change, same } from "./changes";
 
-/** What a person did at one go, and can take back: fields changed together, or a strike taken or taken out. */
-export type Deed = { kind: "edit"; section: string; changes: Change[] } | { kind: "strike"; id: string; out: boolean };
+/**
+ * What a person did at one go, and can take back: fields changed together, or a strike taken or taken out. Edits of several
+ * sections in one act bear its name, and are taken back together.
+ */
+export type Deed =
+  | { kind: "edit"; section: string; changes: Change[]; act?: string }
+  | { kind: "strike"; id: string; out: boolean };
+
+/** Whether two deeds are of one act. */
+export const together = (one: Deed, other: Deed | undefined) =>
+  one.kind === "edit" && other?.kind === "edit" && one.act !== undefined && one.act === other.act;
 
 export interface History {
   past: Deed[];

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { type Deed, type History, keepHistory, keptHistory, type Typing, withDeed } from "./acts";
+import { type Deed, type History, keepHistory, keptHistory, type Typing, together, withDeed } from "./acts";
 import { same, valueAt, withValue } from "./changes";
 
 interface Inputs {
@@ -38,7 +38,7 @@ export function useHistory({ name, read, put }: Inputs) {
   }, []);
 
   const turn = useCallback(
-    (back: boolean) => {
+    (back: boolean, before?: Deed) => {
       const { past, future } = latest.current;
       const deed = back ? past.at(-1) : future.at(-1);
       if (!deed) return;
@@ -57,8 +57,10 @@ export function useHistory({ name, read, put }: Inputs) {
         if (!same(valueAt(value, one.path), from)) passed += 1;
         else value = withValue(value, one.path, to);
       }
-      setProblem(passed > 0 ? "Changed again since: it stays as it is." : null);
+      if (passed > 0) setProblem("Changed again since: it stays as it is.");
+      else if (!before) setProblem(null);
       if (passed < deed.changes.length) put(deed.section, value);
+      if (together(deed, back ? next.past.at(-1) : next.future.at(-1))) turn(back, deed);
     },
     [read, put],
   );
