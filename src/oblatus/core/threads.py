@@ -43,16 +43,30 @@ def stand_back() -> None:
     _here.patient = True
 
 
-# those that help only reckon and wait for nobody: whoever holds a lock may wait for them
-_helpers = ThreadPoolExecutor(THREADS, "oblatus-engine")
-_patient = ThreadPoolExecutor(PATIENT, "oblatus-patient", stand_back)
-_patient_helpers = ThreadPoolExecutor(THREADS, "oblatus-patient-engine", stand_back)
-# those that answer whole questions side by side wait for locks and for helpers, and nobody who holds one waits for them
-_beside = ThreadPoolExecutor(THREADS, "oblatus-beside")
-_patient_beside = ThreadPoolExecutor(THREADS, "oblatus-patient-beside", stand_back)
+class _Pools:
+    """The threads of this process."""
 
-# those that do another part of a question meanwhile wait for the families' turn and for helpers, and for no other of them
-_meanwhile = ThreadPoolExecutor(2 * THREADS, "oblatus-meanwhile")
+    def __init__(self) -> None:
+        # those that help only reckon and wait for nobody: whoever holds a lock may wait for them
+        self.helpers = ThreadPoolExecutor(THREADS, "oblatus-engine")
+        self.patient = ThreadPoolExecutor(PATIENT, "oblatus-patient", stand_back)
+        self.patient_helpers = ThreadPoolExecutor(THREADS, "oblatus-patient-engine", stand_back)
+        # those that answer whole questions side by side wait for locks and for helpers, and nobody who holds one waits
+        # for them
+        self.beside = ThreadPoolExecutor(THREADS, "oblatus-beside")
+        self.patient_beside = ThreadPoolExecutor(THREADS, "oblatus-patient-beside", stand_back)
+        # those that do another part of a question meanwhile wait for the families' turn and for helpers, and for no
+        # other of them
+        self.meanwhile = ThreadPoolExecutor(2 * THREADS, "oblatus-meanwhile")
+
+
+_pools = _Pools()
+
+
+def begin_anew() -> None:
+    """Have threads of one's own in a process that was forked: it has none of those that its pools believe in."""
+    global _pools  # noqa: PLW0603 (one set of threads a process)
+    _pools = _Pools()
 
 
 def patiently(work: Callable[[], Found]) -> Found:
@@ -62,7 +76,7 @@ def patiently(work: Callable[[], Found]) -> Found:
     """
     if is_patient() or _urgent_here():
         return work()
-    return _patient.submit(copy_context().run, work).result()
+    return _pools.patient.submit(copy_context().run, work).result()
 
 
 def is_patient() -> bool:
@@ -128,7 +142,7 @@ def in_threads(work: Callable[[Item], Found], items: Sequence[Item], threads: in
     if len(items) < 2 or threads < 2:
         yield from (work(item) for item in items)
         return
-    yield from _each(_patient_helpers if is_patient() else _helpers, work, items)
+    yield from _each(_pools.patient_helpers if is_patient() else _pools.helpers, work, items)
 
 
 def side_by_side(work: Callable[[Item], Found], items: Sequence[Item]) -> Iterator[Found]:
@@ -136,7 +150,7 @@ def side_by_side(work: Callable[[Item], Found], items: Sequence[Item]) -> Iterat
 
     Whatever goes wrong, nothing is still running when it comes out. Such a question asks for no others side by side.
     """
-    yield from _each(_patient_beside if is_patient() else _beside, work, items)
+    yield from _each(_pools.patient_beside if is_patient() else _pools.beside, work, items)
 
 
 @contextmanager
@@ -150,7 +164,7 @@ def meanwhile(work: Callable[[], Found]) -> Iterator[Callable[[], Found]]:
     if is_patient():
         yield work
         return
-    future = _meanwhile.submit(copy_context().run, work)
+    future = _pools.meanwhile.submit(copy_context().run, work)
     try:
         yield future.result
     finally:

@@ -19,7 +19,7 @@ from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.ahead import jobs_ahead
 from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import SHAPE
-from oblatus.core.threads import give_way_by, stand_back
+from oblatus.core.threads import begin_anew, give_way_by, stand_back
 from oblatus.errors import InputError
 from oblatus.store.families import SharedBlock
 
@@ -201,6 +201,7 @@ def _be_nice() -> None:
 
 
 give_way_by(_be_nice)
+os.register_at_fork(after_in_child=begin_anew)
 _engine: Engine | None = None
 _lock = threading.Lock()
 

@@ -1,8 +1,9 @@
-"""Workers: threads that share one process, kernels warmed after the fork."""
+"""Workers: threads that share one process, kernels warmed once before the fork."""
 
 from __future__ import annotations
 
 import gc
+import os
 from typing import Any
 
 worker_class = "gthread"
@@ -19,21 +20,28 @@ def on_starting(server: Any) -> None:
     from oblatus.usecases.warm_up import warm_up
 
     del server, oblatus, pages, warm_up
+
+
+def when_ready(server: Any) -> None:
+    """Compile or load the kernels before the workers are forked, which share them; who asks meanwhile waits his turn."""
+    from oblatus.formats.print import pages
+    from oblatus.settings import settings_from
+    from oblatus.usecases.engine import keep_families_in
+    from oblatus.usecases.warm_up import warm_up
+
+    keep_families_in(settings_from(os.environ).families_dir)
+    warm_up()
+    pages.warm_up()
     gc.collect()
-    gc.freeze()
+    gc.freeze()  # what the warm-up made stays: collections during requests need not look at it
+    server.log.info("kernels are warm")
 
 
 def post_worker_init(worker: Any) -> None:
-    """Compile or load the kernels before the first request asks for them."""
-    from oblatus.formats.print import pages
+    """Have a worker make families ahead of the next question, and say in its log where a thread ended."""
     from oblatus.logs import quiet_threads
     from oblatus.usecases.engine import engine
-    from oblatus.usecases.warm_up import warm_up
 
+    del worker
     quiet_threads()
-    warm_up()
-    pages.warm_up()
     engine().works_ahead = True
-    gc.collect()
-    gc.freeze()  # what the warm-up made stays: collections during requests need not look at it
-    worker.log.info("kernels are warm")
