@@ -6,6 +6,8 @@ import json
 
 import pytest
 
+from oblatus.usecases import ask_engine
+
 HEAD = {"loft_deg": 56, "bounce_deg": 12, "sole_width_mm": 22}
 LOW = {"loft_deg": 56, "bounce_deg": 5, "sole_width_mm": 17}
 FIRM = {"kind": "turf", "firmness_g": 130, "moisture": 0.3, "ball_height_mm": 1}
@@ -67,7 +69,7 @@ def test_the_desk_refuses_what_cannot_exist(client, change, field):
     assert [f["field"] for f in reply.get_json()["faults"]] == [field]
 
 
-def test_sureness_flips_and_schools_belong_to_a_revision(client, fitting):
+def test_sureness_flips_and_schools_belong_to_a_revision_and_are_worked_out_once(client, fitting, monkeypatch):
     path = f"/api/fittings/{fitting['id']}"
     evidence = client.get(f"{path}/evidence").get_json()
     assert evidence["draws"] == 500
@@ -80,6 +82,15 @@ def test_sureness_flips_and_schools_belong_to_a_revision(client, fitting):
     schools = client.get(f"{path}/schools").get_json()["schools"]
     assert {"sand_opening", "clubs", "gaps"} <= {s["question"] for s in schools}
     json.dumps(schools, allow_nan=False)
+    # asked again, under whatever name, it is not worked out again and says under which revision it stands
+    body = {"revision": fitting["revision"], "player": {**fitting["document"]["player"], "name": "Somebody Else"}}
+    named = client.patch(path, json=body).get_json()
+    assert named["revision"] > fitting["revision"]
+    with monkeypatch.context() as gone:
+        for worked in ("find_flips", "doubt_of", "under_each_school"):
+            gone.delattr(ask_engine, worked)
+        again = [client.get(f"{path}/{question}").get_json() for question in ("evidence", "flips", "schools")]
+    assert again == [{**was, "revision": named["revision"]} for was in (evidence, flips, {"schools": schools})]
 
 
 def test_a_proposal_carries_the_lie_and_speed_of_every_scenario(fitting):

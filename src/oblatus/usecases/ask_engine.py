@@ -1,29 +1,40 @@
-"""What can be asked beyond the proposal: how sure it is, what each school would change."""
+"""What can be asked beyond the proposal: how sure it is, what would flip it, what each school would change.
+
+Equal questions are answered once: a second screen, or one that comes back, does not wait again.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from threading import Condition
+from typing import TypeVar
 from uuid import UUID
 
+from cachetools import LRUCache, cached
+
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import Doubt, Flip, doubt_of, find_flips
+from oblatus.core.fitting.evidence import doubt_of, find_flips
 from oblatus.core.fitting.proposal import settled
-from oblatus.core.fitting.recommend import Recommendation
-from oblatus.core.fitting.schools import SchoolOutcome, under_each_school
-from oblatus.core.gapping import MeasuredStrike
-from oblatus.formats.convert import fitting_from
-from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.core.fitting.schools import under_each_school
+from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut, evidence_out, flips_out, schools_out
+from oblatus.formats.fitting import FittingDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
 from oblatus.usecases.newest import of_the_newest
 from oblatus.usecases.propose import law_gains
+from oblatus.usecases.question import Question, question_of
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
 
+ANSWERS_KEPT = 64
 
-def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, Doubt]:
-    """Revision, proposal and its doubt, with the draws of the laws among it; told of as they are made.
+Out = TypeVar("Out", EvidenceOut, FlipsOut, SchoolsOut)
+
+
+def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> EvidenceOut:
+    """The doubt of the proposal, with the draws of the laws among it; told of as they are made.
 
     Raises
     ------
@@ -32,49 +43,44 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, R
     InputError
         If no proposal can be made from it.
     """
-    return of_the_newest(fitting_id, lambda: _how_sure(database, actor, fitting_id))
+    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _how_sure))
 
 
-def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
-    """Revision, proposal and the nearest changes that flip it; raises as `how_sure`."""
-    return of_the_newest(fitting_id, lambda: _what_flips(database, actor, fitting_id))
+def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> FlipsOut:
+    """The nearest changes that flip the proposal; raises as `how_sure`."""
+    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _what_flips))
 
 
-def each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:
-    """Revision, proposal and what every other school would make of it; raises as `how_sure`."""
-    return of_the_newest(fitting_id, lambda: _each_school(database, actor, fitting_id))
+def each_school(database: Database, actor: Actor, fitting_id: UUID) -> SchoolsOut:
+    """What every other school would make of the fitting; raises as `how_sure`."""
+    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _each_school))
 
 
-def _how_sure(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, Doubt]:
-    revision, document, rack, strikes = _inputs(database, actor, fitting_id)
-    gains = law_gains(document, rack, strikes)
-    judge = engine().judge
-    proposal = recommend(fitting_from(document, rack, strikes), judge)
-    doubt = doubt_of(proposal, judge, gains)
-    proposal, doubt = settled(proposal, doubt, judge, gains)
-    return revision, proposal, doubt
-
-
-def _what_flips(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, tuple[Flip, ...]]:
-    revision, document, rack, strikes = _inputs(database, actor, fitting_id)
-    judge = engine().judge
-    proposal = recommend(fitting_from(document, rack, strikes), judge)
-    return revision, proposal, find_flips(proposal, judge)
-
-
-def _each_school(database: Database, actor: Actor, fitting_id: UUID) -> tuple[int, Recommendation, list[SchoolOutcome]]:
-    revision, document, rack, strikes = _inputs(database, actor, fitting_id)
-    fitting = fitting_from(document, rack, strikes)
-    judge = engine().judge
-    proposal = recommend(fitting, judge)
-    return revision, proposal, under_each_school(fitting, proposal, judge)
-
-
-def _inputs(
-    database: Database, actor: Actor, fitting_id: UUID
-) -> tuple[int, FittingDocument, tuple[RackHeadDocument, ...], tuple[MeasuredStrike, ...]]:
+def _answered(database: Database, actor: Actor, fitting_id: UUID, answer: Callable[[Question], Out]) -> Out:
+    """The answer to a fitting's question as it is now, under its revision."""
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row = rows.fitting(fitting_id)
         struck = measured(strikes_of(rows, fitting_id))
-        return row.revision, FittingDocument.model_validate(row.document), rack_for(rows, fitting_id), struck
+        asked = question_of(FittingDocument.model_validate(row.document), rack_for(rows, fitting_id), struck)
+        revision = row.revision
+    return answer(asked).model_copy(update={"revision": revision})
+
+
+@cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
+def _how_sure(asked: Question) -> EvidenceOut:
+    gains, judge = law_gains(asked), engine().judge
+    proposal = recommend(asked.fitting(), judge)
+    return evidence_out(0, *settled(proposal, doubt_of(proposal, judge, gains), judge, gains))
+
+
+@cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
+def _what_flips(asked: Question) -> FlipsOut:
+    judge = engine().judge
+    return flips_out(0, find_flips(recommend(asked.fitting(), judge), judge))
+
+
+@cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
+def _each_school(asked: Question) -> SchoolsOut:
+    fitting, judge = asked.fitting(), engine().judge
+    return schools_out(0, under_each_school(fitting, recommend(fitting, judge), judge))

@@ -10,28 +10,20 @@ from uuid import UUID
 
 from cachetools import LRUCache, cached
 
-from oblatus.core.fitting import Fitting, recommend
 from oblatus.core.fitting import proposal as whole
+from oblatus.core.fitting import recommend
 from oblatus.core.fitting.evidence import LawGains, draw_law_gains
 from oblatus.core.fitting.fitting import count_strikes
 from oblatus.core.fitting.recommend import Built, near
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.threads import at_leisure, patiently
 from oblatus.errors import Fault, InputError
-from oblatus.formats.convert import fitting_from, swings_from
-from oblatus.formats.fitting import (
-    AfterDocument,
-    BuildDocument,
-    CardDocument,
-    ChoicesDocument,
-    DeliveryDocument,
-    FittingDocument,
-    RackHeadDocument,
-)
+from oblatus.formats.convert import fitting_from
+from oblatus.formats.fitting import ChoicesDocument, DeliveryDocument, FittingDocument, RackHeadDocument
 from oblatus.formats.recommendation import RecommendationOut, recommendation_out, strikes_key
-from oblatus.formats.strikes import strike_from
 from oblatus.usecases.engine import engine
 from oblatus.usecases.near import clubs_near, keep_near
+from oblatus.usecases.question import Question, question_of, without_words
 
 Found = TypeVar("Found")
 
@@ -70,7 +62,7 @@ def propose(
     has neither doubt nor leaks; without a last one it is a whole one. What is worked on for the fitting as it was is
     ended.
     """
-    asked = _question(document, rack, strikes)
+    asked = question_of(document, rack, strikes)
     work = engine().work
     if fitting is not None and edited and asked.key not in _DONE:
         work.edited(fitting)
@@ -90,7 +82,7 @@ def propose_at_once(
     fitting: UUID,
 ) -> Proposal:
     """What can be said without a long wait: the proposal if it was made, else a quick one, else that it is to come."""
-    asked = _question(document, rack, strikes)
+    asked = question_of(document, rack, strikes)
     found = _found(asked)
     if found is not None:
         return found
@@ -101,42 +93,9 @@ def propose_at_once(
     return Proposal(None, (), count_strikes(asks), strikes_key(asks.strikes))
 
 
-def law_gains(
-    document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...]
-) -> LawGains | None:
-    """The draws of the laws for a document's proposal; equal inputs are drawn once. Raises InputError as `recommend`."""
-    asked = _question(document, rack, strikes)
+def law_gains(asked: Question) -> LawGains | None:
+    """The draws of the laws for a proposal; equal questions are drawn once. Raises InputError as `recommend`."""
     return _at_leisure(lambda: _drawn(asked))
-
-
-@dataclass(frozen=True, slots=True)
-class _Question:
-    """What the engine is asked, without what never reaches it; equal questions have equal keys."""
-
-    document: FittingDocument
-    heads: tuple[RackHeadDocument, ...]
-    strikes: tuple[MeasuredStrike, ...]
-    key: tuple[Hashable, ...]
-
-    def fitting(self) -> Fitting:
-        """The engine's fitting."""
-        return fitting_from(self.document, self.heads, self.strikes)
-
-
-def _question(
-    document: FittingDocument, rack: Sequence[RackHeadDocument], strikes: tuple[MeasuredStrike, ...] | None
-) -> _Question:
-    if strikes is None:
-        strikes = tuple(strike_from(strike) for strike in document.strikes)
-    heads = document.rack if document.rack is not None else tuple(rack)
-    nameless = document.player.model_copy(update={"name": "player", "complaints": ""})
-    about = _without_words(document).model_copy(update={"rack": None, "player": nameless, "strikes": ()})
-    known = {swing.key for swing in swings_from(document)}
-    # strikes that tell neither carry nor speed change no proposal
-    telling = tuple(
-        s for s in strikes if s.counts and ((s.carry is not None and s.swing in known) or s.club_speed is not None)
-    )
-    return _Question(about, heads, telling, (about.model_dump_json(), heads, telling))
 
 
 _DONE: LRUCache[Hashable, Proposal] = LRUCache(24)
@@ -154,20 +113,8 @@ def make_ahead(
     same = DeliveryDocument(release=delivery.release, opening=delivery.opening)
     player = document.player.model_copy(update={"name": "player", "complaints": "", "delivery": same})
     changes = {"rack": None, "player": player, "choices": ChoicesDocument(), "strikes": ()}
-    about = _without_words(document).model_copy(update=changes)
+    about = without_words(document).model_copy(update=changes)
     engine().make_ahead(fitting_from(document, heads, strikes), (about.model_dump_json(), heads))
-
-
-_BESIDE = {"build": BuildDocument(), "card": CardDocument(), "after": AfterDocument()}
-
-
-def _without_words(document: FittingDocument) -> FittingDocument:
-    """The document without what never reaches the engine: typing it asks for nothing new."""
-    wordless = {"wear": "", "wear_class": "unknown", "photos": (), "loft_typed": False, "built": None}
-    wedges = tuple(wedge.model_copy(update=wordless) for wedge in document.bag.wedges)
-    grounds = tuple(g.model_copy(update={"venue": None, "season": None, "read_on": None}) for g in document.grounds)
-    bag = document.bag.model_copy(update={"wedges": wedges, "former": ()})
-    return document.model_copy(update={"grounds": grounds, "bag": bag, **_BESIDE})
 
 
 def _at_leisure(work: Callable[[], Found]) -> Found:
@@ -184,28 +131,28 @@ def _at_leisure(work: Callable[[], Found]) -> Found:
 _ONE_AT_A_TIME = Condition()
 
 
-def _found(asked: _Question) -> Proposal | None:
+def _found(asked: Question) -> Proposal | None:
     with _ONE_AT_A_TIME:
         return _DONE.get(asked.key)
 
 
 @cached(_DONE, key=lambda asked: asked.key, condition=_ONE_AT_A_TIME)
-def _whole(asked: _Question) -> Proposal:
+def _whole(asked: Question) -> Proposal:
     return _ask(asked, None)
 
 
 @cached(LRUCache(12), key=lambda asked, clubs: (*asked.key, clubs), condition=Condition())
-def _quick(asked: _Question, clubs: frozenset[Built]) -> Proposal:
+def _quick(asked: Question, clubs: frozenset[Built]) -> Proposal:
     return _ask(asked, clubs)
 
 
 @cached(LRUCache(32), key=lambda asked: asked.key, condition=Condition())
-def _drawn(asked: _Question) -> LawGains | None:
+def _drawn(asked: Question) -> LawGains | None:
     judge, work = engine().judge, engine().work
     return draw_law_gains(recommend(asked.fitting(), judge), work.tell_laws)
 
 
-def _ask(asked: _Question, clubs: frozenset[Built] | None) -> Proposal:
+def _ask(asked: Question, clubs: frozenset[Built] | None) -> Proposal:
     fitting = asked.fitting()
     try:
         found = whole.propose(fitting, engine().judge, among=clubs)

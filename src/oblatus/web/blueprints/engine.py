@@ -3,7 +3,7 @@
 from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.desk import DeskIn, DeskOut
-from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut, evidence_out, flips_out, schools_out
+from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut
 from oblatus.usecases.ask_engine import each_school, how_sure, what_flips
 from oblatus.usecases.at_desk import at_desk
 from oblatus.usecases.engine import engine
@@ -46,18 +46,16 @@ def stop_work() -> Answer:
 @blueprint.get("/fittings/<uuid:fitting_id>/evidence", responses={200: EvidenceOut})
 def get_evidence(path: FittingPath) -> Answer:
     """How often each club stays the choice, and what to measure next."""
-    return answer(evidence_out(*how_sure(database(), actor(), path.fitting_id)))
+    return answer(how_sure(database(), actor(), path.fitting_id))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/flips", responses={200: FlipsOut})
 def get_flips(path: FittingPath) -> Answer:
     """The nearest change of lean, attack, entry, firmness and sand that flips the choice."""
-    revision, _, flips = what_flips(database(), actor(), path.fitting_id)
-    return answer(flips_out(revision, flips))
+    return answer(what_flips(database(), actor(), path.fitting_id))
 
 
 @blueprint.get("/fittings/<uuid:fitting_id>/schools", responses={200: SchoolsOut})
 def get_schools(path: FittingPath) -> Answer:
     """The proposal under every other school."""
-    revision, _, outcomes = each_school(database(), actor(), path.fitting_id)
-    return answer(schools_out(revision, outcomes))
+    return answer(each_school(database(), actor(), path.fitting_id))
