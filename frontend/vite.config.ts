@@ -1,6 +1,8 @@
 import react from "@vitejs/plugin-react";
 import { VitePWA } from "vite-plugin-pwa";
-import { defineConfig } from "vitest/config";
+import { configDefaults, defineConfig } from "vitest/config";
+
+const APART = "src/**/*.apart.test.{ts,tsx}";
 
 export default defineConfig({
   plugins: [
@@ -33,5 +35,15 @@ export default defineConfig({
   ],
   build: { target: "es2022", assetsInlineLimit: 0, rollupOptions: { input: ["index.html", "phone.html"] } },
   server: { proxy: { "/api": "http://127.0.0.1:8420" } },
-  test: { environment: "jsdom", setupFiles: ["src/testing/setup.ts"] },
+  // the files of one worker share a page and the modules, which are read once; one that puts others in the place of
+  // modules (vi.mock) has its own: *.apart.test.ts
+  test: {
+    environment: "jsdom",
+    setupFiles: ["src/testing/setup.ts"],
+    pool: "threads",
+    projects: [
+      { extends: true, test: { name: "together", isolate: false, exclude: [...configDefaults.exclude, APART] } },
+      { extends: true, test: { name: "apart", include: [APART] } },
+    ],
+  },
 });

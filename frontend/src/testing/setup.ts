@@ -18,4 +18,4 @@ Object.assign(window, {
 });
 
 // a text field that grows with its text listens for letters that come late
-Object.defineProperty(document, "fonts", { value: new EventTarget() });
+Object.defineProperty(document, "fonts", { value: new EventTarget(), configurable: true });

@@ -1,8 +1,9 @@
 import { TextInput } from "@mantine/core";
-import { useEffect, useId, useState } from "react";
+import { memo, useEffect, useId, useState } from "react";
 import { useFault } from "../../app/context";
 import { parseNumber, trimmed } from "../../units/units";
 import classes from "./parts.module.css";
+import { useNewest } from "./useNewest";
 
 interface Props {
   label: string;
@@ -57,11 +58,66 @@ export function NumberField({
     else if (next.trim() === "" && optional) onChange(null);
   };
 
+  const leave = () => {
+    if (parsed !== null || (blank && optional)) setTyping(false);
+  };
+  const putBack = () => {
+    setTyping(false);
+    setText(show(value, places));
+  };
+  return (
+    <Drawn
+      id={id}
+      label={hideLabel ? undefined : (shown ?? label)}
+      spoken={hideLabel || shown ? label : undefined}
+      text={text}
+      width={width}
+      placeholder={placeholder}
+      unit={unit}
+      error={wrong ?? fault?.message}
+      note={note}
+      onType={useNewest(change)}
+      onLeave={useNewest(leave)}
+      onEscape={useNewest(putBack)}
+    />
+  );
+}
+
+interface DrawnProps {
+  id: string;
+  label?: string;
+  spoken?: string;
+  text: string;
+  width?: number;
+  placeholder?: string;
+  unit: string;
+  error?: string;
+  note?: string;
+  onType: (text: string) => void;
+  onLeave: () => void;
+  onEscape: () => void;
+}
+
+/** A step has dozens of fields, and an edit changes one or two: the others are not drawn anew. */
+const Drawn = memo(function Drawn({
+  id,
+  label,
+  spoken,
+  text,
+  width,
+  placeholder,
+  unit,
+  error,
+  note,
+  onType,
+  onLeave,
+  onEscape,
+}: DrawnProps) {
   return (
     <TextInput
       id={id}
-      label={hideLabel ? undefined : (shown ?? label)}
-      aria-label={hideLabel || shown ? label : undefined}
+      label={label}
+      aria-label={spoken}
       value={text}
       style={{ width }}
       inputMode="decimal"
@@ -70,22 +126,17 @@ export function NumberField({
       rightSection={<span className={classes.unit}>{unit}</span>}
       rightSectionWidth={unit.length * 8 + 14}
       rightSectionPointerEvents="none"
-      error={wrong ?? fault?.message}
+      error={error}
       description={note}
-      inputWrapperOrder={["label", "input", "error", "description"]}
-      onChange={(e) => change(e.currentTarget.value)}
-      onBlur={() => {
-        if (parsed !== null || (blank && optional)) setTyping(false);
-      }}
-      onKeyDown={(e) => {
-        if (e.key === "Escape") {
-          setTyping(false);
-          setText(show(value, places));
-        }
-      }}
+      inputWrapperOrder={WRAPPED}
+      onChange={(e) => onType(e.currentTarget.value)}
+      onBlur={onLeave}
+      onKeyDown={(e) => e.key === "Escape" && onEscape()}
     />
   );
-}
+});
+
+const WRAPPED: ("label" | "input" | "error" | "description")[] = ["label", "input", "error", "description"];
 
 function show(value: number | null, places: number) {
   return value === null ? "" : trimmed(value, places);
