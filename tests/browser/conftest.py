@@ -75,20 +75,28 @@ def signed_in(blank: Page, address: str) -> Page:
 
 def sign_in(page: Page, address: str) -> None:
     """Give the page's browser a session of the demo fitter, and open the list of players."""
-    session, ask = f"{address}/api/session", page.context.request
-    token = ask.get(session).json()["csrf_token"]
-    who = {"email": DEMO_EMAIL, "password": DEMO_PASSWORD}
-    assert ask.post(session, data=who, headers={"X-CSRF-Token": token}).ok
+    enter(page, address)
     page.goto(address)
     expect(page.get_by_role("link", name="Orla Wethercote")).to_be_visible()
 
 
+def enter(page: Page, address: str) -> None:
+    """Give the page's browser a session of the demo fitter."""
+    session, ask = f"{address}/api/session", page.context.request
+    token = ask.get(session).json()["csrf_token"]
+    who = {"email": DEMO_EMAIL, "password": DEMO_PASSWORD}
+    assert ask.post(session, data=who, headers={"X-CSRF-Token": token}).ok
+
+
 @pytest.fixture
-def orla(signed_in: Page) -> Page:
+def orla(blank: Page, address: str) -> Page:
     """The first demo fitting, open on its Player step."""
-    signed_in.get_by_role("link", name="Orla Wethercote").click()
-    expect(bench(signed_in).get_by_role("article")).to_have_count(3)
-    return signed_in
+    enter(blank, address)
+    fittings = blank.context.request.get(f"{address}/api/fittings").json()["fittings"]
+    mine = next(line["id"] for line in fittings if line["player_name"] == "Orla Wethercote")
+    blank.goto(f"{address}/fittings/{mine}/player")
+    expect(bench(blank).get_by_role("article")).to_have_count(3)
+    return blank
 
 
 def bench(page: Page):
