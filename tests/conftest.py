@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import os
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -14,10 +15,13 @@ from sqlalchemy import Engine, create_engine, text
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.pool import NullPool
 
+from oblatus.core.strike.families import SHAPE
 from oblatus.settings import DEVICE_KINDS, PROJECT, Settings
 from oblatus.store.database import Database
+from oblatus.store.families import SharedBlock
 from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer
+from oblatus.usecases.engine import engine
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, add_studio, seed_once
 from oblatus.web.app import create_app
 
@@ -44,6 +48,14 @@ LONG = (
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """Long files first."""
     items.sort(key=lambda item: LONG.index(item.path.name) if item.path.name in LONG else len(LONG))
+
+
+@pytest.fixture(scope="session", autouse=True)
+def families(tmp_path_factory: pytest.TempPathFactory) -> None:
+    """Families of passes in one folder for all that test side by side: what one has made the others find."""
+    own = tmp_path_factory.getbasetemp()
+    folder = own.parent if "PYTEST_XDIST_WORKER" in os.environ else own
+    engine().pool.block = SharedBlock(folder / "families", SHAPE)
 
 
 @pytest.fixture(scope="session")

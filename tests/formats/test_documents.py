@@ -8,18 +8,16 @@ import json
 import jsonschema
 import pytest
 
-from oblatus.core.fitting import StrokesJudge
 from oblatus.core.fitting.proposal import propose
-from oblatus.core.strike import FamilyPool
 from oblatus.errors import InputError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import dump_fitting, load_fitting, parse_fitting
 from oblatus.formats.rack import COLUMNS, demo_rack, read_rack
 from oblatus.formats.recommendation import recommendation_out
+from oblatus.usecases.engine import engine
 from oblatus.usecases.seed import demo_fittings
 
 DEMO = demo_fittings()
-JUDGE = StrokesJudge(FamilyPool())
 
 
 def changed(path: str, value) -> dict:
@@ -100,7 +98,7 @@ def test_units_reach_the_engine_in_si():
 
 @pytest.mark.parametrize("document", DEMO, ids=lambda d: d.player.name)
 def test_a_proposal_is_finite_json_with_reasons(document):
-    result = recommendation_out(propose(fitting_from(document, demo_rack()), JUDGE))
+    result = recommendation_out(propose(fitting_from(document, demo_rack()), engine().judge))
     json.loads(result.model_dump_json(), parse_constant=pytest.fail)
     assert result.verdict
     assert result.clubs or result.steps[result.taken_step].kind == "bag"

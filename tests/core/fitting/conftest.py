@@ -1,19 +1,18 @@
-"""One judge for the tests of the verdict: families are made once."""
+"""One judge for the tests of the verdict."""
 
 from __future__ import annotations
 
 import pytest
 
-from oblatus.core.fitting import StrokesJudge
-from oblatus.core.strike import FamilyPool
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
+from oblatus.usecases.engine import engine
 from oblatus.usecases.seed import demo_fittings
 
 
 @pytest.fixture(scope="session")
 def judge():
-    return StrokesJudge(FamilyPool())
+    return engine().judge
 
 
 @pytest.fixture(scope="session")
