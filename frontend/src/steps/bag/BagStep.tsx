@@ -4,6 +4,7 @@ import type { Bag, OwnedWedge } from "../../api/client";
 import { TABLES, usualOf } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { trimmed } from "../../units/units";
+import { Below } from "../parts/Below";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
@@ -114,8 +115,10 @@ export default function BagStep() {
           />
         )}
       </div>
-      <FormerClubs former={bag.former} />
-      <RackTable />
+      <Below>
+        <FormerClubs former={bag.former} />
+        <RackTable />
+      </Below>
     </>
   );
 }

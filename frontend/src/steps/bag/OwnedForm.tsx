@@ -1,4 +1,4 @@
-import { Button, Textarea, TextInput } from "@mantine/core";
+import { Button, TextInput } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import type { OwnedWedge } from "../../api/client";
 import { TABLES } from "../../api/tables";
@@ -7,6 +7,7 @@ import { Instrument, meanOf, type ReadSummary } from "../../devices/Instrument";
 import { plain } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { FigureField } from "../parts/FigureField";
+import { Lines } from "../parts/Lines";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { Photos } from "./Photos";
@@ -155,13 +156,12 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove, fresh }: Pr
           ]}
           onChange={(wear_class) => set({ wear_class })}
         />
-        <Textarea
+        <Lines
           label="Where, and how"
           style={{ flex: 1, minWidth: 240 }}
-          autosize
-          minRows={1}
+          least={1}
           value={wedge.wear}
-          onChange={(e) => set({ wear: e.currentTarget.value })}
+          onChange={(wear) => set({ wear })}
         />
       </div>
       <Photos name={wedge.name} photos={wedge.photos} onChange={(photos) => set({ photos })} />

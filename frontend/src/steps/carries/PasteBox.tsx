@@ -1,10 +1,11 @@
-import { Button, SegmentedControl, Textarea } from "@mantine/core";
+import { Button, SegmentedControl } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { v4 as newId } from "uuid";
 import { api, type Cell, RequestError, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { type DistanceUnit, inDistance, metres, plain } from "../../units/units";
+import { Lines } from "../parts/Lines";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
 
@@ -51,15 +52,13 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
   const faults = paste.error instanceof RequestError ? (paste.error.body?.faults ?? []) : [];
   return (
     <section className={classes.paste} aria-label="Paste strikes">
-      <Textarea
+      <Lines
         label="Paste from a spreadsheet"
         description={`Carries alone go to ${cell ? nameOf(cell) : "the chosen cell"}; a table with a header names club, swing, carry and what else was measured, with units in brackets.`}
         placeholder={"club\tswing\tcarry (m)\tspin"}
-        autosize
-        minRows={2}
-        maxRows={8}
+        most={8}
         value={text}
-        onChange={(event) => change(event.currentTarget.value)}
+        onChange={change}
       />
       <div className={classes.pasteRow}>
         <SegmentedControl

@@ -1,7 +1,9 @@
 import { SegmentedControl } from "@mantine/core";
-import { useId } from "react";
+import { memo, useId } from "react";
 import { useFault } from "../../app/context";
+import { same } from "../../history/changes";
 import classes from "./parts.module.css";
+import { useNewest } from "./useNewest";
 
 interface Props<T extends string> {
   label: string;
@@ -20,12 +22,7 @@ export function Choice<T extends string>({ label, path = "", value, options, onC
       <span id={id} className={classes.label}>
         {label}
       </span>
-      <SegmentedControl
-        aria-labelledby={id}
-        value={value}
-        data={options.map(([key, text]) => ({ value: key, label: text }))}
-        onChange={(next) => onChange(next as T)}
-      />
+      <Drawn id={id} value={value} options={options} onChoose={useNewest((next: string) => onChange(next as T))} />
       {fault && (
         <span role="alert" className={classes.error}>
           {fault.message}
@@ -34,3 +31,16 @@ export function Choice<T extends string>({ label, path = "", value, options, onC
     </div>
   );
 }
+
+interface DrawnProps {
+  id: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  onChoose: (value: string) => void;
+}
+
+/** Drawn anew when what it shows changes, not with every edit of the step. */
+const Drawn = memo(function Drawn({ id, value, options, onChoose }: DrawnProps) {
+  const data = options.map(([key, label]) => ({ value: key, label }));
+  return <SegmentedControl aria-labelledby={id} value={value} data={data} onChange={onChoose} />;
+}, same);

@@ -1,8 +1,10 @@
-import { Textarea, TextInput } from "@mantine/core";
+import { TextInput } from "@mantine/core";
 import type { Player } from "../../api/client";
 import { useFault, useStore } from "../../app/context";
 import { DELIVERY_HEIGHT, Delivery } from "../../pictures/Delivery/Delivery";
+import { Below } from "../parts/Below";
 import { Choice } from "../parts/Choice";
+import { Lines } from "../parts/Lines";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
@@ -69,15 +71,12 @@ export default function PlayerStep() {
               onChange={(hand) => set({ hand })}
             />
           </div>
-          <Textarea
+          <Lines
             label="Complaints, in their own words"
-            mt={10}
-            autosize
-            minRows={2}
-            maxRows={6}
+            style={{ marginTop: 10 }}
             value={player.complaints}
             error={noteFault?.message}
-            onChange={(e) => set({ complaints: e.currentTarget.value })}
+            onChange={(complaints) => set({ complaints })}
           />
         </fieldset>
         <fieldset className={parts.group}>
@@ -119,8 +118,10 @@ export default function PlayerStep() {
             />
           </div>
         </fieldset>
-        <SchoolsForm schools={player.schools} onChange={(schools) => set({ schools })} />
-        <ShotMix mix={player.shot_mix} usual={server.default_shot_mix} onChange={(shot_mix) => set({ shot_mix })} />
+        <Below>
+          <SchoolsForm schools={player.schools} onChange={(schools) => set({ schools })} />
+          <ShotMix mix={player.shot_mix} usual={server.default_shot_mix} onChange={(shot_mix) => set({ shot_mix })} />
+        </Below>
       </div>
     </>
   );

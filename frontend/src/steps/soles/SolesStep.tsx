@@ -5,6 +5,7 @@ import type { Club, Recommendation, Scenario } from "../../api/client";
 import { useStore } from "../../app/context";
 import { SetPlane } from "../../pictures/SetPlane/SetPlane";
 import { trimmed } from "../../units/units";
+import { Below } from "../parts/Below";
 import { NoProposal } from "../parts/NoProposal";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
@@ -46,11 +47,13 @@ export default function SolesStep() {
       <p className={classes.verdict}>
         <strong>{club.pinned ? `${club.name}, by hand.` : `Take ${club.name}.`}</strong> {club.reason}
       </p>
-      <CandidateTable club={club} />
-      <h2 className={classes.sectionTitle}>The set on one plane</h2>
-      <SetPlane result={result} leanSpreadDeg={draft.player.delivery.lean_deg.spread} />
-      <SetsTable result={result} />
-      <SchoolsTable />
+      <Below>
+        <CandidateTable club={club} />
+        <h2 className={classes.sectionTitle}>The set on one plane</h2>
+        <SetPlane result={result} leanSpreadDeg={draft.player.delivery.lean_deg.spread} />
+        <SetsTable result={result} />
+        <SchoolsTable />
+      </Below>
     </>
   );
 }

