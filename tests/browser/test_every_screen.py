@@ -77,11 +77,26 @@ LIGHT = """light => {
 }"""
 
 
+# pictures are drawn anew for a new width, a moment after it
+DRAWN = """most => new Promise((done) => {
+  const least = (picture) =>
+    Math.min(...[...picture.querySelectorAll("text")].map((text) => Number.parseFloat(getComputedStyle(text).fontSize)));
+  const fits = (picture) => {
+    const scale = picture.getScreenCTM()?.a ?? 1;
+    return Math.abs(scale - 1) < 0.002 || scale * least(picture) > 11; // some have one shape at every width
+  };
+  const look = (left) => requestAnimationFrame(() => {
+    if (left === 0 || [...document.querySelectorAll("svg:has(text)")].every(fits)) requestAnimationFrame(done);
+    else look(left - 1);
+  });
+  look(most);
+})"""
+FRAMES = 60
+
+
 def still(page: Page) -> None:
     """Wait until nothing is laid out anew or fades: a dialog that is still fading in has other colours."""
-    page.wait_for_function(
-        "() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))"
-    )
+    page.evaluate(DRAWN, FRAMES)
     page.wait_for_function(STILL)
 
 

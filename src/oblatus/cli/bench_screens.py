@@ -172,7 +172,7 @@ def _hand(page: Page) -> dict[str, float]:
     box = dial.bounding_box() or {"x": 0, "y": 0, "width": 1, "height": 1}
     page.mouse.move(box["x"] + 0.3 * box["width"], box["y"] + box["height"] / 2)
     page.mouse.down()
-    figures |= _told("dial_drag", again(MOVES, lambda n: page.evaluate(DRAGGED, [name, 0.3 + 0.01 * n]), 0.05))
+    figures |= _told("dial_drag", again(MOVES, lambda n: page.evaluate(DRAGGED, [name, 0.31 + 0.01 * n]), 0.05))
     page.mouse.up()
     return figures
 
