@@ -26,7 +26,7 @@ def measure_memory(edits: int, say: Callable[[str], None]) -> dict[str, float]:
                 held.append(served.memory_mb())
                 say(f"{n} of {edits} edits: {held[-1]:.0f} MB")
             path = fittings[n % len(fittings)]
-            _edit(tablet, path, n)
+            edit_habit(tablet, path, n)
             if (n + n // len(fittings)) % WHOLE_EVERY == 0:  # in every round another fitting
                 tablet.insist("GET", path)
         held.append(served.memory_mb())
@@ -39,7 +39,7 @@ def measure_memory(edits: int, say: Callable[[str], None]) -> dict[str, float]:
         served.stop()
 
 
-def _edit(tablet: Tablet, path: str, n: int) -> None:
+def edit_habit(tablet: Tablet, path: str, n: int) -> None:
     """Another attack and lean, by hundredths, and the answer to it at once."""
     view = tablet.insist("GET", f"{path}?at_once=true").body
     player = view["document"]["player"]

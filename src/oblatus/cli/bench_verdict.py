@@ -10,14 +10,17 @@ from dataclasses import replace
 import numpy as np
 
 from oblatus.cli.bench_carries import times
+from oblatus.cli.bench_memory import edit_habit
 from oblatus.core.fitting import Fitting, StrokesJudge, recommend
 from oblatus.core.fitting.evidence import doubt_of, draw_law_gains
 from oblatus.core.fitting.leaks import leaks_of
 from oblatus.core.fitting.recommend import near
 from oblatus.core.strike import FamilyPool
+from oblatus.drill.served import Served
+from oblatus.drill.tablet import Tablet
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.rack import demo_rack
-from oblatus.usecases.seed import demo_fittings
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, demo_fittings
 
 FRESH = (
     "import sys, time; t = time.perf_counter()\n"
@@ -35,6 +38,7 @@ FRESH = (
 def measure_verdict() -> dict[str, float]:
     """Medians in ms unless named otherwise; every repetition has another habit, so that nothing is remembered."""
     without, fresh = _fresh_processes()
+    worker = _fresh_worker()
     fitting = fitting_from(demo_fittings()[0], demo_rack())
     judge = StrokesJudge(FamilyPool())
     cold = float(times(lambda _: recommend(fitting, judge), 1)[0])
@@ -52,6 +56,7 @@ def measure_verdict() -> dict[str, float]:
     return {
         "verdict_fresh_process_without_families_s": without,
         "verdict_fresh_process_s": fresh,
+        "verdict_fresh_worker_s": worker,
         "verdict_whole_search_cold_s": cold,
         "verdict_whole_search_warm_s": float(np.median(whole)),
         "verdict_near_clubs_after_an_edit_p50_ms": 1e3 * float(np.median(quick)),
@@ -70,6 +75,28 @@ def _fresh_processes() -> list[float]:
     with tempfile.TemporaryDirectory() as folder:
         command = [sys.executable, "-c", FRESH, folder]
         return [float(subprocess.run(command, check=True, capture_output=True, text=True).stdout) for _ in range(2)]
+
+
+def _fresh_worker() -> float:
+    """First proposal over the whole rack [s] of a served program whose workers were all ended, for a habit that is new to
+    it: from the end of the old ones to the answer.
+    """
+    served = Served.start()
+    try:
+        tablet = Tablet(served.address, DEMO_EMAIL, DEMO_PASSWORD)
+        tablet.sign_in()
+        path = f"/api/fittings/{tablet.insist('GET', '/api/fittings').body['fittings'][0]['id']}"
+        tablet.insist("GET", path)
+        edit_habit(tablet, path, 0)
+        served.kill_workers()
+
+        def answered(_: int) -> None:
+            if not tablet.insist("GET", path).body["recommendation"]["whole_rack"]:
+                raise AssertionError("not the whole rack's answer")
+
+        return float(times(answered, 1)[0])
+    finally:
+        served.stop()
 
 
 def _moved(fitting: Fitting, i: int) -> Fitting:

@@ -72,6 +72,11 @@ class Served:
         """End a part outright: worker, master, bridge, front, live or database."""
         os.kill(self.pid(part), signal.SIGKILL)
 
+    def kill_workers(self) -> None:
+        """End every worker outright: those that come in their place are fresh ones."""
+        for pid in _children(self.pid("master")):
+            os.kill(pid, signal.SIGKILL)
+
     def hold(self, part: str, seconds: float) -> None:
         """Let a part hang for a while: whoever asks it gets no answer."""
         pid = self.pid(part)
