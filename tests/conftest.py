@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import logging
 import os
+import shutil
+import tempfile
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -30,6 +32,7 @@ hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
 hypothesis_settings.load_profile("oblatus")
 logging.getLogger("werkzeug").setLevel(logging.WARNING)  # a failure shows its own words, not a page of requests
 
+FAMILIES = "OBLATUS_TEST_FAMILIES"
 TABLES = (
     "log_shot", "drill_score", "handover", "build_order", "proof_ball", "proof", "edit", "sign_in_try", "fitter_session",
     "photo", "venue_record", "reading", "import_mapping", "import_run", "device_link", "strike", "snapshot", "rack_head",
@@ -50,12 +53,22 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     items.sort(key=lambda item: LONG.index(item.path.name) if item.path.name in LONG else len(LONG))
 
 
+def pytest_configure(config: pytest.Config) -> None:
+    """A folder of families for all that test side by side."""
+    if not hasattr(config, "workerinput"):
+        os.environ[FAMILIES] = tempfile.mkdtemp(prefix="oblatus-families-")
+
+
+def pytest_unconfigure(config: pytest.Config) -> None:
+    """Take it away."""
+    if not hasattr(config, "workerinput"):
+        shutil.rmtree(os.environ.pop(FAMILIES))
+
+
 @pytest.fixture(scope="session", autouse=True)
-def families(tmp_path_factory: pytest.TempPathFactory) -> None:
-    """Families of passes in one folder for all that test side by side: what one has made the others find."""
-    own = tmp_path_factory.getbasetemp()
-    folder = own.parent if "PYTEST_XDIST_WORKER" in os.environ else own
-    engine().pool.block = SharedBlock(folder / "families", SHAPE)
+def families() -> None:
+    """Families of passes in one folder: what one test has made the others find."""
+    engine().pool.block = SharedBlock(Path(os.environ[FAMILIES]), SHAPE)
 
 
 @pytest.fixture(scope="session")

@@ -28,7 +28,7 @@ from oblatus.usecases.question import Question, question_of
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
 
-ANSWERS_KEPT = 64
+ANSWERS_KEPT = 16
 
 Out = TypeVar("Out", EvidenceOut, FlipsOut, SchoolsOut)
 
