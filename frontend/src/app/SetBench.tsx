@@ -145,11 +145,12 @@ function Won({ result }: { result: Recommendation }) {
   const step = steps[result.taken_step];
   if (!step) return null;
   const laws = evidence.isPlaceholderData ? 0 : (evidence.data?.law_draws ?? 0);
+  const gain = step.gain_strokes_round;
   return (
     <div className={classes.won} data-old={!result.whole_rack}>
       <p className={classes.saved}>
-        <strong>{strokes(step.gain_strokes_round)}</strong> strokes a round{" "}
-        {step.gain_strokes_round < 0 ? "more than today’s bag" : "saved"}
+        <strong>{strokes(Math.abs(gain))}</strong> strokes a round{" "}
+        {gain < 0 ? "more than today’s bag" : "saved"}
       </p>
       <p className={classes.why}>{rangeOf(step, result, laws)}</p>
     </div>

@@ -48,7 +48,7 @@ it("says what the set saves, how sure that is, and that the ground model is not 
 
 it("a set that costs strokes is not called a saving", () => {
   bench({}, { steps: [step({ gain_strokes_round: -0.12 })] });
-  expect(screen.getByText("−0.12").closest("p")?.textContent).toBe("−0.12 strokes a round more than today’s bag");
+  expect(screen.getByText("0.12").closest("p")?.textContent).toBe("0.12 strokes a round more than today’s bag");
 });
 
 it("is never surer than more than 99 of 100, and today's bag has the verdict's words", () => {
