@@ -149,8 +149,7 @@ function Won({ result }: { result: Recommendation }) {
   return (
     <div className={classes.won} data-old={!result.whole_rack}>
       <p className={classes.saved}>
-        <strong>{strokes(Math.abs(gain))}</strong> strokes a round{" "}
-        {gain < 0 ? "more than today’s bag" : "saved"}
+        <strong>{strokes(Math.abs(gain))}</strong> strokes a round {gain < 0 ? "more than today’s bag" : "saved"}
       </p>
       <p className={classes.why}>{rangeOf(step, result, laws)}</p>
     </div>

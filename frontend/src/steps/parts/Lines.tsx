@@ -20,10 +20,13 @@ export function Lines({ least = 2, most = 6, onChange, ...more }: Props) {
   return (
     <Textarea
       rows={least}
-      classNames={{ input: classes.lines }}
-      __vars={{ "--least": `${least}lh`, "--most": `${most}lh` }}
+      classNames={{ input: classes.grows }}
+      styles={{ input: { minHeight: tall(least), maxHeight: tall(most) } }}
       onChange={(event) => onChange(event.currentTarget.value)}
       {...more}
     />
   );
 }
+
+/** So many lines with what is around them. */
+const tall = (lines: number) => `calc(${lines}lh + 18px)`;
