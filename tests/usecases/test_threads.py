@@ -4,7 +4,7 @@ import subprocess
 import sys
 
 FORKS = """
-import os
+import os, signal
 import oblatus.usecases.engine  # which knows what to do in a forked process
 from oblatus.core.threads import in_threads, meanwhile, patiently, side_by_side
 
@@ -15,6 +15,7 @@ def all_kinds():
 assert all_kinds() == [1, 2, 3, 4, 5]
 child = os.fork()
 if child == 0:
+    signal.alarm(30)  # one that waits for ever ends all the same
     os._exit(0 if all_kinds() == [1, 2, 3, 4, 5] else 1)
 assert os.waitpid(child, 0)[1] == 0
 """
