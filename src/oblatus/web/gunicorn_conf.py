@@ -23,7 +23,7 @@ def on_starting(server: Any) -> None:
 
 
 def when_ready(server: Any) -> None:
-    """Compile or load the kernels before the workers are forked, which share them; who asks meanwhile waits his turn."""
+    """Compile or load the kernels before the workers are forked, which share them; who asks meanwhile waits."""
     from oblatus.formats.print import pages
     from oblatus.settings import settings_from
     from oblatus.usecases.engine import keep_families_in
