@@ -1,6 +1,7 @@
 """What can be asked beyond the proposal: how sure it is, what would flip it, what each school would change.
 
-Equal questions are answered once: a second screen, or one that comes back, does not wait again.
+Each process answers equal questions once: a second screen, or one that comes back, does not wait again unless another
+worker is the one that it reaches.
 """
 
 from __future__ import annotations
