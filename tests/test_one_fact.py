@@ -15,8 +15,8 @@ from oblatus.core.figures import figures, in_document, in_engine
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES
 from oblatus.core.shots import CATALOGUE
+from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import SECTIONS, SURFACE_DOCUMENTS, HeadDocument
-from oblatus.formats.rack import demo_rack
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.tables import StrikeRow
 from oblatus.usecases.step_states import STEPS

@@ -25,8 +25,8 @@ from oblatus.core.log.simulated import TruePlayer, simulate_rounds
 from oblatus.core.shots import default_shot_mix
 from oblatus.core.words import Reader
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_rack, demo_venues
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.rack import demo_rack
 from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.store.migrate import migrate
@@ -39,7 +39,7 @@ from oblatus.usecases.engine import engine
 from oblatus.usecases.hand_over import hand_over
 from oblatus.usecases.keep_proposal import keep_proposal
 from oblatus.usecases.open_fitting import export_fitting, open_fitting
-from oblatus.usecases.seed import demo_venues, seed_once
+from oblatus.usecases.seed import seed_once
 from oblatus.usecases.start_fitting import import_fitting
 
 FITTED = date(2025, 10, 18)

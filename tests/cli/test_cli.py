@@ -10,8 +10,8 @@ import sys
 import pytest
 
 from oblatus.cli.main import VERBS, main
+from oblatus.formats.demo import demo_fittings
 from oblatus.formats.fitting import dump_fitting
-from oblatus.usecases.seed import demo_fittings
 
 
 def run(capsys, *argv: str):

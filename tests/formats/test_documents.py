@@ -11,11 +11,11 @@ import pytest
 from oblatus.core.fitting.proposal import propose
 from oblatus.errors import InputError
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.fitting import dump_fitting, load_fitting, parse_fitting
-from oblatus.formats.rack import COLUMNS, demo_rack, read_rack
+from oblatus.formats.rack import COLUMNS, read_rack
 from oblatus.formats.recommendation import recommendation_out
 from oblatus.usecases.engine import engine
-from oblatus.usecases.seed import demo_fittings
 
 DEMO = demo_fittings()
 

@@ -8,9 +8,9 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
+from oblatus.formats.demo import demo_fittings
 from oblatus.formats.differences import differences
 from oblatus.formats.merge import changed_paths, merge, put_back, same
-from oblatus.usecases.seed import demo_fittings
 
 scalars = st.none() | st.booleans() | st.integers(-3, 3) | st.sampled_from(["a", "b", "c"])
 values = st.recursive(

@@ -10,11 +10,10 @@ from dataclasses import replace
 from oblatus.core.fitting import StrokesJudge, recommend
 from oblatus.core.strike import FamilyPool
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.usecases.engine import WORKS_FOR, Engine, Work
 from oblatus.usecases.passwords import hash_password, password_fits
 from oblatus.usecases.propose import propose
-from oblatus.usecases.seed import demo_fittings
 
 
 def test_progress_of_all_workers_is_summed_and_a_broken_file_is_passed_over(tmp_path):

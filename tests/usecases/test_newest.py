@@ -17,13 +17,12 @@ from oblatus.core.strike.families import Turns
 from oblatus.core.threads import begin_at_once, end_at_once, in_threads, let_pass, patiently, side_by_side
 from oblatus.core.wanted import NoLongerWanted, check_wanted, wanted_while
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases import propose as proposing
 from oblatus.usecases.engine import PATIENT_NICE, Work, engine
 from oblatus.usecases.near import clubs_near, keep_near
 from oblatus.usecases.newest import MOST_RESTARTS, of_the_newest
-from oblatus.usecases.seed import demo_fittings
 from tests.waiting import until
 
 

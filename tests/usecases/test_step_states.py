@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import pytest
 
+from oblatus.formats.demo import demo_fittings
 from oblatus.formats.fitting import FittingDocument, GroundDocument, OwnedWedgeDocument, PlayerDocument, parse_fitting
-from oblatus.usecases.seed import demo_fittings
 from oblatus.usecases.step_states import STEPS, step_states
 
 NEW = FittingDocument(player=PlayerDocument(name="New"), grounds=(GroundDocument(name="home", share=1.0),))

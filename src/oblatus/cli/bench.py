@@ -38,8 +38,8 @@ from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike import _lanes as lanes
 from oblatus.core.strike.families import SHAPE
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.desk import DeskIn
-from oblatus.formats.rack import demo_rack
 from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.store.migrate import migrate
@@ -47,7 +47,7 @@ from oblatus.store.server import LocalServer
 from oblatus.store.tables import Studio
 from oblatus.usecases.at_desk import at_desk
 from oblatus.usecases.engine import engine
-from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, demo_fittings, seed_once
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, seed_once
 from oblatus.web.app import create_app
 
 EDITS = 100

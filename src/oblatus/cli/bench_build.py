@@ -12,16 +12,15 @@ from oblatus.cli.bench_carries import times
 from oblatus.core.fitting.proposal import propose
 from oblatus.core.words import SI
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.fitting import AsBuiltDocument
 from oblatus.formats.print import pages
 from oblatus.formats.print.build_sheet import build_pdf
 from oblatus.formats.proof import ProofDocument
-from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import recommendation_out
 from oblatus.usecases.build_sheet import sheet_of
 from oblatus.usecases.engine import engine
 from oblatus.usecases.judge_proof import proof_out
-from oblatus.usecases.seed import demo_fittings
 
 
 def measure_build() -> dict[str, Any]:

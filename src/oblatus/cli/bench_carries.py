@@ -29,8 +29,7 @@ from oblatus.core.gapping import (
 )
 from oblatus.core.session import summarise
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
-from oblatus.usecases.seed import demo_fittings
+from oblatus.formats.demo import demo_fittings, demo_rack
 
 Floats = NDArray[np.float64]
 AIR = (1.17691, 1.83723e-5)

@@ -13,12 +13,11 @@ from oblatus.cli.bench_carries import times
 from oblatus.core.after.trip import trip_answer
 from oblatus.core.card.setup import Tool
 from oblatus.formats.convert import fitting_from, grounds_of
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.store.tables import LogShotRow, now
 from oblatus.usecases.course_log import judged_log, log_out
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
-from oblatus.usecases.seed import demo_fittings
 from oblatus.usecases.show_carries import FittingInputs
 
 SHOTS = 2000

@@ -19,16 +19,16 @@ from oblatus.core.strike import FamilyPool
 from oblatus.drill.served import Served
 from oblatus.drill.tablet import Tablet
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
-from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, demo_fittings
+from oblatus.formats.demo import demo_fittings, demo_rack
+from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 
 FRESH = (
     "import sys, time; t = time.perf_counter()\n"
     "from pathlib import Path\n"
-    "from oblatus.formats.rack import demo_rack\n"
+    "from oblatus.formats.demo import demo_rack\n"
     "from oblatus.core.fitting.proposal import propose\n"
     "from oblatus.formats.convert import fitting_from\n"
-    "from oblatus.usecases.seed import demo_fittings\n"
+    "from oblatus.formats.demo import demo_fittings\n"
     "from oblatus.usecases.engine import engine, keep_families_in\n"
     "keep_families_in(Path(sys.argv[1]))\n"
     "propose(fitting_from(demo_fittings()[0], demo_rack()), engine().judge); print(time.perf_counter() - t)"

@@ -12,9 +12,9 @@ from oblatus.core.fitting.proposal import propose
 from oblatus.core.words import SI
 from oblatus.formats.build import BuildOut
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import load_fitting
 from oblatus.formats.print.build_sheet import build_pdf
-from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import recommendation_out
 from oblatus.usecases.build_sheet import sheet_of
 from oblatus.usecases.engine import engine

@@ -15,8 +15,8 @@ from oblatus.core.flight import Air, fly_ball, strike_ball
 from oblatus.errors import fault
 from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out, conditions_from
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import FittingDocument, load_fitting
-from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import LadderOut, ladder_out
 
 

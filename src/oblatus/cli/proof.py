@@ -13,10 +13,10 @@ from oblatus.cli.arguments import read_text, say
 from oblatus.core.fitting.proposal import propose
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_rack
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import parse_fitting
 from oblatus.formats.proof import ProofRequest, load_proof
-from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import head_out
 from oblatus.store.tables import now
 from oblatus.usecases.engine import engine

@@ -8,8 +8,8 @@ from typing import Any
 from oblatus.cli.arguments import read_text, say
 from oblatus.core.fitting.proposal import propose
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import load_fitting
-from oblatus.formats.rack import demo_rack
 from oblatus.formats.recommendation import RecommendationOut, recommendation_out
 from oblatus.usecases.engine import engine
 

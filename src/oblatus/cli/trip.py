@@ -12,9 +12,9 @@ from oblatus.cli.arguments import read_text, say
 from oblatus.core.words import worded
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from, grounds_of
+from oblatus.formats.demo import demo_rack
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import GroundDocument, TripDocument, load_fitting
-from oblatus.formats.rack import demo_rack
 from oblatus.usecases.engine import engine
 from oblatus.usecases.trips import trip_of
 

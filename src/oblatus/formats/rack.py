@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-from importlib import resources
 
 from pydantic import ValidationError
 
@@ -61,8 +60,3 @@ def _typed(row: dict[str, str]) -> dict[str, str | float | int]:
         except (TypeError, ValueError):
             typed[key] = cell
     return typed
-
-
-def demo_rack() -> list[RackHeadDocument]:
-    """The invented rack that ships with the program."""
-    return read_rack(resources.files("oblatus.demo").joinpath("rack.csv").read_text(encoding="utf-8"))

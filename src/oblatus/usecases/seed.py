@@ -2,13 +2,9 @@
 
 from __future__ import annotations
 
-import json
-from importlib import resources
-
 from sqlmodel import Session
 
-from oblatus.formats.fitting import FittingDocument, VenueDocument, parse_fitting
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack, demo_venues
 from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows, any_studio
@@ -70,16 +66,3 @@ def add_studio(
     session.add(fitter)
     session.flush()
     return studio
-
-
-def demo_venues() -> list[VenueDocument]:
-    """The readings of invented venues that ship with the program."""
-    text = resources.files("oblatus.demo").joinpath("venues.json").read_text(encoding="utf-8")
-    return [VenueDocument.model_validate(record) for record in json.loads(text)]
-
-
-def demo_fittings() -> list[FittingDocument]:
-    """The invented players that ship with the program."""
-    folder = resources.files("oblatus.demo").joinpath("fittings")
-    files = sorted((f for f in folder.iterdir() if f.name.endswith(".json")), key=lambda f: f.name)
-    return [parse_fitting(json.loads(f.read_text(encoding="utf-8"))) for f in files]

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.desk import DeskIn
-from oblatus.formats.rack import demo_rack
 from oblatus.usecases.at_desk import at_desk
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
-from oblatus.usecases.seed import demo_fittings
 
 
 def warm_up() -> None:

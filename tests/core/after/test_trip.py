@@ -12,9 +12,8 @@ from oblatus.core.after.trip import SETUP_SHARE, advised, trip_answer
 from oblatus.core.card.setup import Tool
 from oblatus.errors import InputError
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.usecases.engine import engine
-from oblatus.usecases.seed import demo_fittings
 
 
 @pytest.fixture(scope="module")

@@ -8,8 +8,7 @@ from oblatus.core.card.bag import bag_card, card_rows
 from oblatus.core.fitting.carries_of import ClubRow, view_carries
 from oblatus.core.gapping.conditions import Conditions
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
-from oblatus.usecases.seed import demo_fittings
+from oblatus.formats.demo import demo_fittings, demo_rack
 
 
 @pytest.fixture(scope="module")

@@ -24,9 +24,8 @@ from oblatus.core.fitting.recommend import recommend
 from oblatus.core.fitting.scenarios import Setup
 from oblatus.core.strokes import PINS
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.usecases.engine import engine
-from oblatus.usecases.seed import demo_fittings
 
 MIDDLE = [pin.name for pin in PINS].index("middle")
 

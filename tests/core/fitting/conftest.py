@@ -5,9 +5,8 @@ from __future__ import annotations
 import pytest
 
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.usecases.engine import engine
-from oblatus.usecases.seed import demo_fittings
 
 
 @pytest.fixture(scope="session")

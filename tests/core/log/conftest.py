@@ -7,9 +7,8 @@ import pytest
 from oblatus.core.card.setup import Tool
 from oblatus.core.log.expected import Expectations
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.rack import demo_rack
+from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.usecases.engine import engine
-from oblatus.usecases.seed import demo_fittings
 
 
 @pytest.fixture(scope="session")

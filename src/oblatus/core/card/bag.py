@@ -6,20 +6,19 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from statistics import median
 
-from scipy.special import ndtri
-
 from oblatus.core.fitting.carries_of import ClubRow, bag_rows, view_carries
 from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.flight import GREEN_FIRMNESS, Green
 from oblatus.core.gapping.conditions import Conditions, LadderShot
 from oblatus.core.gapping.finder import Pin, find_shots
+from oblatus.core.intervals import NORMAL
 from oblatus.core.words import metres, speed
 
 LIKELY = 0.8
 """A ball falls within the likely range in so many cases."""
 INTO = 4.0
 """Head wind of the card [m/s]."""
-WIDE = float(ndtri(0.5 + 0.5 * LIKELY))
+WIDE = NORMAL.inv_cdf(0.5 + 0.5 * LIKELY)
 FEWEST = 2
 
 

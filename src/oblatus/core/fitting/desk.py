@@ -8,13 +8,13 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import ndtr
 
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Swing
 from oblatus.core.fitting.costs import quadrature
 from oblatus.core.flight import Launch, flight_path
 from oblatus.core.grounds import Sand, Turf
+from oblatus.core.intervals import NORMAL
 from oblatus.core.strike import _kernels, _quality
 from oblatus.core.strike.families import FamilyJob, FamilyPool
 from oblatus.core.strike.ground_rows import ground_row, thatch_of
@@ -116,7 +116,7 @@ def _inside(window: Window, swing: Swing, spreads: Spreads) -> float:
     spread = max(spreads.entry, 1e-6)
 
     def below(x: float) -> float:
-        return float(ndtr((x - swing.entry) / spread))
+        return NORMAL.cdf((x - swing.entry) / spread)
 
     return (1.0 if window.open_ahead else below(window.high)) - below(window.low)
 

@@ -27,7 +27,7 @@ from oblatus.core.gapping import (
     Swing,
     faced_distances,
     fit_carry_model,
-    fit_player_model,
+    fit_player_carries,
 )
 from oblatus.core.gapping.ladder import MOST_WEDGES
 from oblatus.core.grounds import Ground
@@ -130,7 +130,7 @@ def _carry_model(
 ) -> CarryModel:
     player = Player(habit, pitching_wedge_carry=carry, pitching_wedge_speed=speed)
     if strikes:
-        return fit_player_model(player, loft_deg, strikes, swings=swings, air=air).carries
+        return fit_player_carries(player, loft_deg, strikes, swings, air)
     return replace(fit_carry_model(player, loft_deg), swings=swings)
 
 

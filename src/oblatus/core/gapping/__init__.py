@@ -10,7 +10,7 @@ from oblatus.core.gapping.ladder import (
     LadderWish,
     OwnedLoft,
 )
-from oblatus.core.gapping.player_model import fit_player_model
+from oblatus.core.gapping.player_model import fit_player_carries, fit_player_model
 from oblatus.core.gapping.strikes import MeasuredStrike
 
 __all__ = [
@@ -32,5 +32,6 @@ __all__ = [
     "cell_of",
     "faced_distances",
     "fit_carry_model",
+    "fit_player_carries",
     "fit_player_model",
 ]

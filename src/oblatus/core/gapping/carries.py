@@ -27,6 +27,7 @@ SPEED_PER_DEGREE_ABOVE = 0.006
 
 ASSUMED_PITCHING_WEDGE_CARRY = 105.0
 LEAST_SPEED, MOST_SPEED = 8.0, 48.0
+SPEED_ROUNDS = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,12 +157,13 @@ def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryMode
     if player.pitching_wedge_carry is None and player.pitching_wedge_speed is not None:
         return CarryModel(player.pitching_wedge_speed, pitching_wedge_loft_deg, lean, attack, assumed=False)
     carry = player.pitching_wedge_carry or ASSUMED_PITCHING_WEDGE_CARRY
-    dynamic = np.array([math.radians(pitching_wedge_loft_deg - habit.full_lean_deg)])
+    dynamic = math.radians(pitching_wedge_loft_deg - habit.full_lean_deg)
 
-    def miss(speed: float) -> float:
-        return float(square_flights(np.array([speed]), dynamic, attack)[0, 0]) - carry
+    def carried(speeds: Floats) -> Floats:
+        return square_flights(speeds, np.full(len(speeds), dynamic), attack)[:, 0]
 
-    if miss(LEAST_SPEED) > 0.0 or miss(MOST_SPEED) < 0.0:
+    least, most = carried(np.array([LEAST_SPEED, MOST_SPEED]))
+    if least > carry or most < carry:
         raise fault(
             "player.pitching_wedge_carry_m",
             f"no head speed between {words.speed(LEAST_SPEED, 0)} and {words.speed(MOST_SPEED, 0)} carries a "
@@ -169,9 +171,14 @@ def fit_carry_model(player: Player, pitching_wedge_loft_deg: float) -> CarryMode
             "one?",
             f"{carry:g}",
         )
-    from scipy.optimize import brentq  # 13 MB for who fits no carry: bridge and stand-ins
-
-    speed = float(brentq(miss, LEAST_SPEED, MOST_SPEED, xtol=1e-6))
+    low, high, speed = LEAST_SPEED, MOST_SPEED, 0.0
+    # as many speeds as fly side by side at once: each round narrows the range to one step of the last
+    for _ in range(SPEED_ROUNDS):
+        speeds = np.linspace(low, high, flight_lanes.LANES)
+        found = carried(speeds)
+        speed = float(np.interp(carry, found, speeds))
+        at = min(max(int(np.searchsorted(found, carry)), 1), len(speeds) - 1)
+        low, high = float(speeds[at - 1]), float(speeds[at])
     return CarryModel(speed, pitching_wedge_loft_deg, lean, attack, assumed=player.pitching_wedge_carry is None)
 
 

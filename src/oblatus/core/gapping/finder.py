@@ -6,9 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from scipy.special import ndtr
-
 from oblatus.core.gapping.conditions import GUST, LadderShot, miss_of
+from oblatus.core.intervals import NORMAL
 from oblatus.core.words import metres, speed
 
 Pin = Literal["front", "middle", "back"]
@@ -60,7 +59,7 @@ def _rate(shot: LadderShot, distance: float, pin: Pin) -> FoundShot:
 
 
 def _below(z: float) -> float:
-    return float(ndtr(z))
+    return NORMAL.cdf(z)
 
 
 def reasons_for(found: FoundShot, distance: float) -> str:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from oblatus.core.delivery import Player
 from oblatus.core.flight import REFERENCE_AIR, Air
 from oblatus.core.gapping._player_fit import Problem
-from oblatus.core.gapping.carries import SWINGS, Swing, fit_carry_model
+from oblatus.core.gapping.carries import SWINGS, CarryModel, Swing, fit_carry_model
 from oblatus.core.gapping.estimates import Cell, PlayerModel, cell_of
 from oblatus.core.gapping.faced import Faced
 from oblatus.core.gapping.strikes import MeasuredStrike
@@ -36,11 +36,34 @@ def fit_player_model(
     InputError
         As `fit_carry_model`, for the typed carry or speed that stands in for strikes.
     """
-    start = fit_carry_model(player, pitching_wedge_loft_deg)
     known = {swing.key for swing in swings}
     strikes = [strike for strike in strikes if strike.carry is not None and strike.swing in known]
+    return _solved(player, pitching_wedge_loft_deg, strikes, cells, swings, air).result(strikes, faced)
+
+
+def fit_player_carries(
+    player: Player,
+    pitching_wedge_loft_deg: float,
+    strikes: Sequence[MeasuredStrike],
+    swings: Sequence[Swing] = SWINGS,
+    air: Air = REFERENCE_AIR,
+) -> CarryModel:
+    """The carry model of `fit_player_model` alone, for strikes that all have a carry and one of these swings."""
+    problem = _solved(player, pitching_wedge_loft_deg, strikes, (), swings, air)
+    return problem.model(problem.x)
+
+
+def _solved(
+    player: Player,
+    pitching_wedge_loft_deg: float,
+    strikes: Sequence[MeasuredStrike],
+    cells: Sequence[Cell],
+    swings: Sequence[Swing],
+    air: Air,
+) -> Problem:
+    start = fit_carry_model(player, pitching_wedge_loft_deg)
     usable = [strike for strike in strikes if strike.counts]
     every = list(dict.fromkeys([*cells, *(cell_of(strike) for strike in strikes)]))
     problem = Problem(player, start, every, swings, air, usable)
     problem.solve()
-    return problem.result(strikes, faced)
+    return problem

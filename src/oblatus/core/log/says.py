@@ -10,8 +10,9 @@ from typing import Literal, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import betaincinv, ndtri
+from scipy.special import betaincinv
 
+from oblatus.core.intervals import NORMAL
 from oblatus.core.log.expected import Expected
 from oblatus.core.log.shots import APPROACH, LoggedShot
 from oblatus.core.shots import BY_KEY
@@ -29,9 +30,9 @@ HEAD_SD, HEAD_THERE_SD = 0.12, 0.09
 """How far one head does beside the player, everywhere and on one kind of ground besides [strokes a shot] (judgement)."""
 FEWEST = 8
 """Below so many shots nothing is called."""
-CALLED_AT = float(ndtri(0.95))
+CALLED_AT = NORMAL.inv_cdf(0.95)
 """A difference is called where it is not zero in 9 of 10 logs of its like."""
-EIGHT_OF_TEN = float(ndtri(0.9))
+EIGHT_OF_TEN = NORMAL.inv_cdf(0.9)
 HEAD_CALLED_AT = 1.25
 """A head is called from so many errors on: simulated, 8 of 100 without a difference are (docs/models/log.md, 2)."""
 BAD_COSTS, BAD_COSTS_WEIGHT = 0.8, 10.0

@@ -7,9 +7,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.special import ndtri
 
 from oblatus.core.bounds import Bound, check_all
+from oblatus.core.intervals import NORMAL
 
 SIGMA = 0.45
 """Spread of the strokes of one ball with one club in one situation (judgement, until the balls themselves tell)."""
@@ -120,10 +120,10 @@ def detectable(balls_each: int, sigma: float = SIGMA, error: float = ERROR, powe
 
     Two-sided error and power of the comparison of two means of normal values: (z_{1-error/2} + z_power) sigma sqrt(2/n).
     """
-    return float((ndtri(1.0 - error / 2.0) + ndtri(power)) * sigma * math.sqrt(2.0 / balls_each))
+    return (NORMAL.inv_cdf(1.0 - error / 2.0) + NORMAL.inv_cdf(power)) * sigma * math.sqrt(2.0 / balls_each)
 
 
 def balls_needed(difference: float, sigma: float = SIGMA, error: float = ERROR, power: float = POWER) -> int:
     """Balls with each club that tell a difference [strokes a shot] apart; see `detectable`."""
-    z = float(ndtri(1.0 - error / 2.0) + ndtri(power))
+    z = NORMAL.inv_cdf(1.0 - error / 2.0) + NORMAL.inv_cdf(power)
     return math.ceil(2.0 * (z * sigma / difference) ** 2 - 1e-9)
