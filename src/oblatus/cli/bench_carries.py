@@ -36,7 +36,7 @@ AIR = (1.17691, 1.83723e-5)
 WIND = (-3.0, 2.0)
 LOFTS = {"9i": 41.0, "pw": 46.0, "own:0": 50.0, "own:1": 55.0, "own:2": 60.0}
 CELLS = [Cell(club, loft, swing.key) for club, loft in LOFTS.items() for swing in SWINGS]
-OPERATIONS_A_STEP = 4 * 45 + 51
+OPERATIONS_A_STEP = 4 * 45 + 47
 OPERATIONS_A_SHOT = 324
 """Additions, multiplications, divisions and roots of one Runge-Kutta step in a lane, and of impact, apex and landing,
 counted in the source."""

@@ -11,10 +11,17 @@ import numpy as np
 
 from oblatus.core.flight import _kernels as k
 
-LANES = 16
-X, Y, VX, VY, W, X1, Y1, VX1, VY1, W1, AX, AY, APEX = range(13)
-ROWS = 13
+LANES = 64
+# rows of a state, one number a lane: at a step's start and end
+X, Y, VX, VY, W, X1, Y1, VX1, VY1, W1, APEX = range(11)
+ROWS = 11
+# rows of the slopes: change of v_x, v_y and spin a second at each of the four points of a step
+A1, B1, D1, A2, B2, D2, A3, B3, D3, A4, B4, D4 = range(12)
+SLOPES = 12
 IDLE = -1
+# columns of a landing
+CARRY, HIGHEST, LAND_VX, LAND_VY, LAND_W = range(5)
+LANDINGS = 5
 
 _lanes = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract"})
 
@@ -43,21 +50,38 @@ def _square_impact(speed, loft, attack, friction, head_mass, restitution):
 
 
 @_lanes
-def _step(s, rho, viscosity, h):
+def _slopes(s, d, before, into, h, rho, viscosity):
+    """Slopes at a point of the step in every lane, from the start along earlier slopes.
+
+    Point by point, not lane by lane: each root and division waits for the one before it, and those of other lanes fill
+    the time.
+    """
+    for j in range(LANES):
+        vx = s[VX * LANES + j] + h * d[(A1 + before) * LANES + j]
+        vy = s[VY * LANES + j] + h * d[(B1 + before) * LANES + j]
+        w = s[W * LANES + j] + h * d[(D1 + before) * LANES + j]
+        a, b, c = _acceleration(vx, vy, w, rho, viscosity)
+        d[(A1 + into) * LANES + j], d[(B1 + into) * LANES + j], d[(D1 + into) * LANES + j] = a, b, c
+
+
+@_lanes
+def _step(s, d, rho, viscosity, h):
     """One Runge-Kutta step of order four in every lane."""
-    g, sixth = 0.5 * h, h / 6.0
+    sixth = h / 6.0
+    _slopes(s, d, A1, A1, 0.0, rho, viscosity)
+    _slopes(s, d, A1, A2, 0.5 * h, rho, viscosity)
+    _slopes(s, d, A2, A3, 0.5 * h, rho, viscosity)
+    _slopes(s, d, A3, A4, h, rho, viscosity)
     for j in range(LANES):
         vx, vy, w = s[VX * LANES + j], s[VY * LANES + j], s[W * LANES + j]
-        a1, b1, d1 = _acceleration(vx, vy, w, rho, viscosity)
-        a2, b2, d2 = _acceleration(vx + g * a1, vy + g * b1, w + g * d1, rho, viscosity)
-        a3, b3, d3 = _acceleration(vx + g * a2, vy + g * b2, w + g * d2, rho, viscosity)
-        a4, b4, d4 = _acceleration(vx + h * a3, vy + h * b3, w + h * d3, rho, viscosity)
-        s[X1 * LANES + j] = s[X * LANES + j] + h * vx + h * sixth * (a1 + a2 + a3)
-        s[Y1 * LANES + j] = s[Y * LANES + j] + h * vy + h * sixth * (b1 + b2 + b3)
-        s[VX1 * LANES + j] = vx + sixth * (a1 + 2.0 * a2 + 2.0 * a3 + a4)
-        s[VY1 * LANES + j] = vy + sixth * (b1 + 2.0 * b2 + 2.0 * b3 + b4)
-        s[W1 * LANES + j] = w + sixth * (d1 + 2.0 * d2 + 2.0 * d3 + d4)
-        s[AX * LANES + j], s[AY * LANES + j] = a1, b1
+        a = d[A1 * LANES + j] + d[A2 * LANES + j] + d[A3 * LANES + j]
+        b = d[B1 * LANES + j] + d[B2 * LANES + j] + d[B3 * LANES + j]
+        s[X1 * LANES + j] = s[X * LANES + j] + h * vx + h * sixth * a
+        s[Y1 * LANES + j] = s[Y * LANES + j] + h * vy + h * sixth * b
+        s[VX1 * LANES + j] = vx + sixth * (a + d[A2 * LANES + j] + d[A3 * LANES + j] + d[A4 * LANES + j])
+        s[VY1 * LANES + j] = vy + sixth * (b + d[B2 * LANES + j] + d[B3 * LANES + j] + d[B4 * LANES + j])
+        c = d[D1 * LANES + j] + 2.0 * d[D2 * LANES + j] + 2.0 * d[D3 * LANES + j] + d[D4 * LANES + j]
+        s[W1 * LANES + j] = w + sixth * c
 
 
 @_lanes
@@ -68,35 +92,30 @@ def _go_on(s):
 
 
 @_lanes
-def _begin(s, j, vx, vy, w):
-    """A ball at the origin."""
-    s[X * LANES + j] = s[Y * LANES + j] = s[APEX * LANES + j] = 0.0
-    s[VX * LANES + j], s[VY * LANES + j], s[W * LANES + j] = vx, vy, w
+def flights(vx, vy, w, rho, viscosity, h, out):
+    """Balls from the ground in still air, velocity forward and up (n,) and spin (n,) [rad/s]: out (n, LANDINGS).
 
-
-@_lanes
-def carries(speeds, lofts, attacks, friction, head_mass, restitution, rho, viscosity, h, out):
-    """Square shots in still air, one a row, with its own friction and restitution: out (n, 6) = carry, apex, landing
-    angle [rad], spin [rad/s], v, launch. Returns the worst status."""
-    total = speeds.shape[0]
-    s = np.ones(ROWS * LANES)
+    Returns the worst status.
+    """
+    total = vx.shape[0]
+    s, d = np.ones(ROWS * LANES), np.zeros(SLOPES * LANES)
     shot, steps = np.full(LANES, IDLE), np.zeros(LANES, dtype=np.int64)
     begun, flying, status = 0, 0, k.LANDED
     while True:
         for j in range(LANES):
             if shot[j] == IDLE and begun < total:
-                i = begun
-                vx, vy, w = _square_impact(speeds[i], lofts[i], attacks[i], friction[i], head_mass, restitution[i])
-                _begin(s, j, vx, vy, w)
-                out[i, 3], out[i, 4], out[i, 5] = abs(w), math.sqrt(vx * vx + vy * vy), math.atan2(vy, vx)
-                shot[j], steps[j] = i, 0
+                s[X * LANES + j] = s[Y * LANES + j] = s[APEX * LANES + j] = 0.0
+                s[VX * LANES + j], s[VY * LANES + j], s[W * LANES + j] = vx[begun], vy[begun], w[begun]
+                # whatever a ball that never moved left there: the first point of a step adds nothing of it
+                d[A1 * LANES + j] = d[B1 * LANES + j] = d[D1 * LANES + j] = 0.0
+                shot[j], steps[j] = begun, 0
                 begun += 1
                 flying += 1
         if flying == 0:
             return status
         free = False
         while not free:
-            _step(s, rho, viscosity, h)
+            _step(s, d, rho, viscosity, h)
             for j in range(LANES):
                 i = shot[j]
                 y1, vy1 = s[Y1 * LANES + j], s[VY1 * LANES + j]
@@ -105,21 +124,38 @@ def carries(speeds, lofts, attacks, friction, head_mass, restitution, rho, visco
                 steps[j] += 1
                 if vy1 >= 0.0 and steps[j] < k.MAX_STEPS:
                     continue
-                y, vy = s[Y * LANES + j], s[VY * LANES + j]
-                if vy >= 0.0 and vy1 < 0.0:
-                    s[APEX * LANES + j] = max(s[APEX * LANES + j], k.hermite(vy / (vy - vy1), h, y, vy, y1, vy1))
+                y, vy0 = s[Y * LANES + j], s[VY * LANES + j]
+                if vy0 >= 0.0 and vy1 < 0.0:
+                    s[APEX * LANES + j] = max(s[APEX * LANES + j], k.hermite(vy0 / (vy0 - vy1), h, y, vy0, y1, vy1))
                 if y1 > 0.0 and steps[j] < k.MAX_STEPS:
                     continue
-                x, x1, vx, vx1 = s[X * LANES + j], s[X1 * LANES + j], s[VX * LANES + j], s[VX1 * LANES + j]
+                x1, vx0, vx1 = s[X1 * LANES + j], s[VX * LANES + j], s[VX1 * LANES + j]
+                w0, w1, u = s[W * LANES + j], s[W1 * LANES + j], 1.0
                 if y1 > 0.0 or vy1 >= 0.0:
-                    status, out[i, 0], vxl, vyl = k.DID_NOT_LAND, x1, vx1, vy1
+                    status, out[i, CARRY], out[i, LAND_VX], out[i, LAND_VY] = k.DID_NOT_LAND, x1, vx1, vy1
                 else:
-                    u = k.comes_down(h, 0.0, y, vy, y1, vy1)
-                    out[i, 0] = k.hermite(u, h, x, vx, x1, vx1)
-                    vxl = k.speed_within(u, h, vx, vx1, s[AX * LANES + j])
-                    vyl = k.speed_within(u, h, vy, vy1, s[AY * LANES + j])
-                out[i, 1], out[i, 2] = s[APEX * LANES + j], math.atan2(-vyl, vxl)
+                    u = k.comes_down(h, 0.0, y, vy0, y1, vy1)
+                    out[i, CARRY] = k.hermite(u, h, s[X * LANES + j], vx0, x1, vx1)
+                    out[i, LAND_VX] = k.speed_within(u, h, vx0, vx1, d[A1 * LANES + j])
+                    out[i, LAND_VY] = k.speed_within(u, h, vy0, vy1, d[B1 * LANES + j])
+                out[i, HIGHEST], out[i, LAND_W] = s[APEX * LANES + j], w0 + (w1 - w0) * u
                 shot[j] = IDLE
                 flying -= 1
                 free = True
             _go_on(s)
+
+
+@_lanes
+def carries(speeds, lofts, attacks, friction, head_mass, restitution, rho, viscosity, h, out):
+    """Square shots in still air, one a row, with its own friction and restitution: out (n, 6) = carry, apex, landing
+    angle [rad], spin [rad/s], v, launch. Returns the worst status."""
+    n = speeds.shape[0]
+    vx, vy, w, landed = np.empty(n), np.empty(n), np.empty(n), np.empty((n, LANDINGS))
+    for i in range(n):
+        vx[i], vy[i], w[i] = _square_impact(speeds[i], lofts[i], attacks[i], friction[i], head_mass, restitution[i])
+    status = flights(vx, vy, w, rho, viscosity, h, landed)
+    for i in range(n):
+        out[i, 0], out[i, 1] = landed[i, CARRY], landed[i, HIGHEST]
+        out[i, 2] = math.atan2(-landed[i, LAND_VY], landed[i, LAND_VX])
+        out[i, 3], out[i, 4], out[i, 5] = abs(w[i]), math.sqrt(vx[i] * vx[i] + vy[i] * vy[i]), math.atan2(vy[i], vx[i])
+    return status

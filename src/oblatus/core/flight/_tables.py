@@ -11,7 +11,8 @@ import numba
 import numpy as np
 
 from oblatus.core._compiled import leaf
-from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, MAX_STEPS, _step, fly, hermite, run_out
+from oblatus.core.flight import _lanes as lanes
+from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, MAX_STEPS, _step, hermite, run_out
 
 SPEED_STEP, SPEEDS = 1.0, 65
 LAUNCH_STEP, LAUNCHES = math.radians(2.0), 44
@@ -31,26 +32,33 @@ def _ball(i, j, m):
 
 
 @_jit
-def fill_carries(rows, rho, viscosity, h, out, landings):
-    """Carry over speed squared of the speeds `rows`, into out (launches, ratios, speeds); landings (..., 3) = v_x, v_y, w."""
-    nothing = np.empty((0, 3))
-    for i in rows:
-        for j in range(LAUNCHES):
-            for m in range(RATIOS):
-                speed, vx, vy, w = _ball(i, j, m)
-                x, _, _, _, lx, ly, _, spin, _, _ = fly(
-                    vx, vy, 0.0, 0.0, 0.0, w, 0.0, 0.0, rho, viscosity, h, 0.0, nothing
-                )
-                out[j, m, i] = x / (speed * speed)
-                landings[j, m, i, 0], landings[j, m, i, 1], landings[j, m, i, 2] = lx, ly, spin
+def fill_carries(rho, viscosity, h, out, landings):
+    """Carry over speed squared into out (launches, ratios, speeds); landings (..., 3) = v_x, v_y, w."""
+    balls, landed = np.empty((3, out.size)), np.empty((out.size, lanes.LANDINGS))
+    n = 0
+    for j in range(LAUNCHES):
+        for m in range(RATIOS):
+            for i in range(SPEEDS):
+                _, balls[0, n], balls[1, n], balls[2, n] = _ball(i, j, m)
+                n += 1
+    lanes.flights(balls[0], balls[1], balls[2], rho, viscosity, h, landed)
+    n = 0
+    for j in range(LAUNCHES):
+        for m in range(RATIOS):
+            for i in range(SPEEDS):
+                speed = _ball(i, j, m)[0]
+                out[j, m, i] = landed[n, lanes.CARRY] / (speed * speed)
+                landings[j, m, i, 0], landings[j, m, i, 1] = landed[n, lanes.LAND_VX], landed[n, lanes.LAND_VY]
+                landings[j, m, i, 2] = landed[n, lanes.LAND_W]
+                n += 1
 
 
 @_jit
-def fill_runs(rows, landings, firmness, stimp, mu_bounce, mu_slide, out):
+def fill_runs(landings, firmness, stimp, mu_bounce, mu_slide, out):
     """Run [m] on a flat green after those landings."""
-    for i in rows:
-        for j in range(LAUNCHES):
-            for m in range(RATIOS):
+    for j in range(LAUNCHES):
+        for m in range(RATIOS):
+            for i in range(SPEEDS):
                 lx, ly, w = landings[j, m, i]
                 out[j, m, i] = run_out(lx, ly, 0.0, 0.0, 0.0, w, firmness, stimp, mu_bounce, mu_slide)[0]
 
@@ -74,11 +82,11 @@ def height_at(vx, vy, w, distance, rho, viscosity, h):
 
 
 @_jit
-def fill_heights(rows, distance, rho, viscosity, h, out):
+def fill_heights(distance, rho, viscosity, h, out):
     """Height [m] at a distance, into out (launches, ratios, speeds)."""
-    for i in rows:
-        for j in range(LAUNCHES):
-            for m in range(RATIOS):
+    for j in range(LAUNCHES):
+        for m in range(RATIOS):
+            for i in range(SPEEDS):
                 _, vx, vy, w = _ball(i, j, m)
                 out[j, m, i] = height_at(vx, vy, w, distance, rho, viscosity, h)
 
