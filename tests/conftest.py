@@ -32,7 +32,7 @@ hypothesis_settings.register_profile("oblatus", deadline=None, derandomize=True)
 hypothesis_settings.load_profile("oblatus")
 logging.getLogger("werkzeug").setLevel(logging.WARNING)  # a failure shows its own words, not a page of requests
 
-FAMILIES = "OBLATUS_TEST_FAMILIES"
+FAMILIES = "OBLATUS_FAMILIES"
 TABLES = (
     "log_shot", "drill_score", "handover", "build_order", "proof_ball", "proof", "edit", "sign_in_try", "fitter_session",
     "photo", "venue_record", "reading", "import_mapping", "import_run", "device_link", "strike", "snapshot", "rack_head",
@@ -54,7 +54,7 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
 
 
 def pytest_configure(config: pytest.Config) -> None:
-    """A folder of families for all that test side by side."""
+    """A folder of families for all that test side by side, and for what they start."""
     if not hasattr(config, "workerinput"):
         os.environ[FAMILIES] = tempfile.mkdtemp(prefix="oblatus-families-")
 

@@ -176,7 +176,7 @@ class Supervisor:
             "OBLATUS_DEVICES": words(self.settings.devices),
             "OBLATUS_DEVICE_TOKEN": self.settings.device_token,
             "OBLATUS_DATA": str(self.plan.folder),
-            "OBLATUS_FAMILIES": str(self.plan.folder / "families"),
+            "OBLATUS_FAMILIES": os.environ.get("OBLATUS_FAMILIES", str(self.plan.folder / "families")),
             "OBLATUS_HOSTS": " ".join(self.plan.names),
             "OBLATUS_FRONT": "yes" if self.plan.front else "no",
         }

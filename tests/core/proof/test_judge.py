@@ -12,7 +12,7 @@ from oblatus.core.proof import Ball, balls_needed, judge_proof, make_plan
 from oblatus.core.proof.judge import Expected, ProofVerdict
 from oblatus.core.proof.plan import Plan
 
-SESSIONS = 2000
+SESSIONS = 1000
 FIRST_LOOK = 16
 
 
