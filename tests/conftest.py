@@ -16,6 +16,7 @@ from hypothesis import settings as hypothesis_settings
 from sqlalchemy import Engine, create_engine, text
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.pool import NullPool
+from sqlmodel import select
 
 from oblatus.core.strike.families import SHAPE
 from oblatus.settings import DEVICE_KINDS, PROJECT, Settings
@@ -23,6 +24,7 @@ from oblatus.store.database import Database
 from oblatus.store.families import SharedBlock
 from oblatus.store.migrate import migrate
 from oblatus.store.server import LocalServer
+from oblatus.store.tables import FittingRow
 from oblatus.usecases.engine import engine
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD, add_studio, seed_once
 from oblatus.web.app import create_app
@@ -123,6 +125,9 @@ def database(app, seeded: Engine) -> Database:
     """The database with nothing in it but the demo data."""
     _put_back(seeded)
     found: Database = app.extensions["oblatus_database"]
+    with found.transaction() as session:
+        for fitting in session.exec(select(FittingRow.id)):
+            engine().work.edited(fitting)  # what is still worked on for it as the test before left it ends
     return found
 
 

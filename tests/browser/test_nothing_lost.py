@@ -48,7 +48,8 @@ def test_a_lost_cookie_costs_neither_strike_nor_text(orla: Page, client):
     before = len(entries_of(client, fitting_id(orla)))
     # an answer still on its way would bring the cookie back
     quiet = "(e) => e.responseEnd < performance.now() - 800"
-    orla.wait_for_function(f"() => performance.getEntriesByType('resource').every({quiet})")
+    all_in = f"() => performance.getEntriesByType('resource').every({quiet})"
+    orla.wait_for_function(all_in, timeout=90_000)  # while the laws are drawn, their count is asked for again and again
     orla.context.clear_cookies()
     take(orla, "-47")
     expect(orla.get_by_role("status", name="Strikes waiting")).to_have_text("1 strike waits for you to sign in")
