@@ -25,19 +25,23 @@ from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 FRESH = (
     "import sys, time; t = time.perf_counter()\n"
     "from pathlib import Path\n"
-    "from oblatus.formats.demo import demo_rack\n"
-    "from oblatus.core.fitting.proposal import propose\n"
+    "from oblatus.core.fitting.evidence import doubt_of\n"
+    "from oblatus.core.fitting.leaks import leaks_of\n"
+    "from oblatus.core.fitting.proposal import settled\n"
+    "from oblatus.core.fitting.recommend import recommend\n"
     "from oblatus.formats.convert import fitting_from\n"
-    "from oblatus.formats.demo import demo_fittings\n"
+    "from oblatus.formats.demo import demo_fittings, demo_rack\n"
     "from oblatus.usecases.engine import engine, keep_families_in\n"
-    "keep_families_in(Path(sys.argv[1]))\n"
-    "propose(fitting_from(demo_fittings()[0], demo_rack()), engine().judge); print(time.perf_counter() - t)"
+    "keep_families_in(Path(sys.argv[1])); judge = engine().judge\n"
+    "found = recommend(fitting_from(demo_fittings()[0], demo_rack()), judge); print(time.perf_counter() - t)\n"
+    "found, _ = settled(found, doubt_of(found, judge), judge, None); leaks_of(found, judge)\n"
+    "print(time.perf_counter() - t)"
 )
 
 
 def measure_verdict() -> dict[str, float]:
     """Medians in ms unless named otherwise; every repetition has another habit, so that nothing is remembered."""
-    without, fresh = _fresh_processes()
+    (_, without), (recommended, fresh) = _fresh_processes()
     worker = _fresh_worker()
     fitting = fitting_from(demo_fittings()[0], demo_rack())
     judge = StrokesJudge(FamilyPool())
@@ -55,7 +59,8 @@ def measure_verdict() -> dict[str, float]:
     laws = times(lambda _: draw_law_gains(found), 3)
     return {
         "verdict_fresh_process_without_families_s": without,
-        "verdict_fresh_process_s": fresh,
+        "verdict_fresh_process_recommendation_s": recommended,
+        "verdict_fresh_process_with_doubt_and_leaks_s": fresh,
         "verdict_fresh_worker_s": worker,
         "verdict_whole_search_cold_s": cold,
         "verdict_whole_search_warm_s": float(np.median(whole)),
@@ -67,14 +72,19 @@ def measure_verdict() -> dict[str, float]:
     }
 
 
-def _fresh_processes() -> list[float]:
-    """First proposal of a process [s]: of one that finds no families, and of one that finds those which the first kept.
+def _fresh_processes() -> list[list[float]]:
+    """First recommendation of a process, and with its doubt and leaks [s]: of one that finds no families, and of one that
+    finds those which the first kept.
 
     A served one finds those of `./start`.
     """
+
+    def fresh(folder: str) -> list[float]:
+        done = subprocess.run([sys.executable, "-c", FRESH, folder], check=True, capture_output=True, text=True)
+        return [float(line) for line in done.stdout.split()]
+
     with tempfile.TemporaryDirectory() as folder:
-        command = [sys.executable, "-c", FRESH, folder]
-        return [float(subprocess.run(command, check=True, capture_output=True, text=True).stdout) for _ in range(2)]
+        return [fresh(folder) for _ in range(2)]
 
 
 def _fresh_worker() -> float:

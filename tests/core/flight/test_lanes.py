@@ -55,6 +55,16 @@ def test_a_shot_is_the_same_whatever_flies_beside_it():
     assert (together == turned[::-1]).all()
 
 
+def test_one_that_never_moves_spoils_no_other():
+    """Its slopes are no numbers: the ball that takes its lane next begins without them."""
+    asked = shots(300, 9)
+    still = np.arange(0, 300, 7)
+    asked[0][still] = 0.0
+    moving = np.setdiff1d(np.arange(300), still)
+    alone = in_lanes(tuple(part[moving].copy() for part in asked))
+    assert (in_lanes(asked)[moving] == alone).all()
+
+
 def test_topspin_dives_in_lanes_as_alone():
     """Hit down on more than the loft: the spin turns over, and pulls down."""
     attack = np.radians([8.0, -8.0])

@@ -509,20 +509,21 @@ class JobBook:
         mine = self.number(head)
         missing = [q for q in questions if (mine, q.number) not in made]
         if missing:
-            for question, speed in zip(missing, _usual_speeds(head, missing), strict=True):
+            for question, speed in zip(missing, _usual_speeds(head, missing).tolist(), strict=True):
                 made[mine, question.number] = self._job(
-                    head, question.setup.opening_deg, question.kind, question.row, on_grid(speed), question.setup.release
-                )
+                    mine, head, question.setup.opening_deg, question.kind, question.row, on_grid(speed),
+                    question.setup.release,
+                )  # fmt: skip
         return [made[mine, question.number] for question in questions]
 
     def stock(self, head: Head, kind: int, row: tuple[float, ...], speed: float, release: float) -> FamilyJob:
         """The family of a stock swing from a ground's fairway."""
-        return self._job(head, 0.0, kind, row, on_grid(speed), release)
+        return self._job(self.number(head), head, 0.0, kind, row, on_grid(speed), release)
 
     def _job(
-        self, head: Head, opening: float, kind: int, row: tuple[float, ...], speed: float, release: float
+        self, number: int, head: Head, opening: float, kind: int, row: tuple[float, ...], speed: float, release: float
     ) -> FamilyJob:
-        key = (self.number(head), opening, kind, row, speed, release)
+        key = (number, opening, kind, row, speed, release)
         job = self._same.get(key)
         if job is None:
             job = self._same[key] = FamilyJob(head, opening, kind, row, speed, release)

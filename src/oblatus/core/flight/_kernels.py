@@ -130,7 +130,7 @@ def hermite(u, step, p0, d0, p1, d1):
 
 
 @inline_flight
-def _hermite_slope(u, step, p0, d0, p1, d1):
+def hermite_slope(u, step, p0, d0, p1, d1):
     """Derivative of `hermite` by u."""
     return (
         p0 * (6.0 * u * u - 6.0 * u)
@@ -146,7 +146,7 @@ def comes_down(h, level, y, vy, y1, vy1):
     # a flight shorter than one step leaves from the very height on which it lands: its landing is the later root
     u = (y - level) / (y - y1) if y > level else 1.0
     for _ in range(ROOT_STEPS):
-        u -= (hermite(u, h, y, vy, y1, vy1) - level) / _hermite_slope(u, h, y, vy, y1, vy1)
+        u -= (hermite(u, h, y, vy, y1, vy1) - level) / hermite_slope(u, h, y, vy, y1, vy1)
     return u
 
 

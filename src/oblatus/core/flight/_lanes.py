@@ -22,6 +22,8 @@ IDLE = -1
 # columns of a landing
 CARRY, HIGHEST, LAND_VX, LAND_VY, LAND_W = range(5)
 LANDINGS = 5
+BELOW = -20.0  # m, height of a ball that falls before it has gone so far
+SLOWEST = 0.01  # m/s, forward: a slower one goes no farther
 
 _lanes = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract"})
 
@@ -92,26 +94,31 @@ def _go_on(s):
 
 
 @_lanes
+def _take_off(s, d, shot, steps, begun, vx, vy, w):
+    """Give every idle lane the next ball, from the ground; returns how many have begun by now."""
+    for j in range(LANES):
+        if shot[j] == IDLE and begun < vx.shape[0]:
+            s[X * LANES + j] = s[Y * LANES + j] = s[APEX * LANES + j] = 0.0
+            s[VX * LANES + j], s[VY * LANES + j], s[W * LANES + j] = vx[begun], vy[begun], w[begun]
+            # whatever a ball that never moved left there: the first point of a step adds nothing of it
+            d[A1 * LANES + j] = d[B1 * LANES + j] = d[D1 * LANES + j] = 0.0
+            shot[j], steps[j] = begun, 0
+            begun += 1
+    return begun
+
+
+@_lanes
 def flights(vx, vy, w, rho, viscosity, h, out):
     """Balls from the ground in still air, velocity forward and up (n,) and spin (n,) [rad/s]: out (n, LANDINGS).
 
     Returns the worst status.
     """
-    total = vx.shape[0]
     s, d = np.ones(ROWS * LANES), np.zeros(SLOPES * LANES)
     shot, steps = np.full(LANES, IDLE), np.zeros(LANES, dtype=np.int64)
-    begun, flying, status = 0, 0, k.LANDED
+    begun, landed, status = 0, 0, k.LANDED
     while True:
-        for j in range(LANES):
-            if shot[j] == IDLE and begun < total:
-                s[X * LANES + j] = s[Y * LANES + j] = s[APEX * LANES + j] = 0.0
-                s[VX * LANES + j], s[VY * LANES + j], s[W * LANES + j] = vx[begun], vy[begun], w[begun]
-                # whatever a ball that never moved left there: the first point of a step adds nothing of it
-                d[A1 * LANES + j] = d[B1 * LANES + j] = d[D1 * LANES + j] = 0.0
-                shot[j], steps[j] = begun, 0
-                begun += 1
-                flying += 1
-        if flying == 0:
+        begun = _take_off(s, d, shot, steps, begun, vx, vy, w)
+        if landed == begun:
             return status
         free = False
         while not free:
@@ -140,7 +147,42 @@ def flights(vx, vy, w, rho, viscosity, h, out):
                     out[i, LAND_VY] = k.speed_within(u, h, vy0, vy1, d[B1 * LANES + j])
                 out[i, HIGHEST], out[i, LAND_W] = s[APEX * LANES + j], w0 + (w1 - w0) * u
                 shot[j] = IDLE
-                flying -= 1
+                landed += 1
+                free = True
+            _go_on(s)
+
+
+@_lanes
+def heights(vx, vy, w, distance, rho, viscosity, h, out):
+    """Height [m] of balls from the ground when they have gone `distance` [m], out (n,); `BELOW` of those that never do."""
+    s, d = np.ones(ROWS * LANES), np.zeros(SLOPES * LANES)
+    shot, steps = np.full(LANES, IDLE), np.zeros(LANES, dtype=np.int64)
+    begun, done = 0, 0
+    while True:
+        begun = _take_off(s, d, shot, steps, begun, vx, vy, w)
+        if done == begun:
+            return
+        free = False
+        while not free:
+            _step(s, d, rho, viscosity, h)
+            for j in range(LANES):
+                i, x1 = shot[j], s[X1 * LANES + j]
+                if i == IDLE:
+                    continue
+                steps[j] += 1
+                if x1 >= distance:
+                    x, vx0, vx1 = s[X * LANES + j], s[VX * LANES + j], s[VX1 * LANES + j]
+                    u = (distance - x) / (x1 - x)
+                    for _ in range(k.ROOT_STEPS):
+                        u -= (k.hermite(u, h, x, vx0, x1, vx1) - distance) / k.hermite_slope(u, h, x, vx0, x1, vx1)
+                    y, vy0, y1, vy1 = s[Y * LANES + j], s[VY * LANES + j], s[Y1 * LANES + j], s[VY1 * LANES + j]
+                    out[i] = k.hermite(u, h, y, vy0, y1, vy1)
+                elif s[Y1 * LANES + j] < BELOW or s[VX1 * LANES + j] <= SLOWEST or steps[j] == k.MAX_STEPS:
+                    out[i] = BELOW
+                else:
+                    continue
+                shot[j] = IDLE
+                done += 1
                 free = True
             _go_on(s)
 

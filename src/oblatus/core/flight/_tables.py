@@ -12,7 +12,7 @@ import numpy as np
 
 from oblatus.core._compiled import leaf
 from oblatus.core.flight import _lanes as lanes
-from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, MAX_STEPS, _step, hermite, run_out
+from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, run_out
 
 SPEED_STEP, SPEEDS = 1.0, 65
 LAUNCH_STEP, LAUNCHES = math.radians(2.0), 44
@@ -32,15 +32,22 @@ def _ball(i, j, m):
 
 
 @_jit
-def fill_carries(rho, viscosity, h, out, landings):
-    """Carry over speed squared into out (launches, ratios, speeds); landings (..., 3) = v_x, v_y, w."""
-    balls, landed = np.empty((3, out.size)), np.empty((out.size, lanes.LANDINGS))
+def _balls(count):
+    """Velocity forward and up, and spin of every node (3, n), in the order of the tables."""
+    balls = np.empty((3, count))
     n = 0
     for j in range(LAUNCHES):
         for m in range(RATIOS):
             for i in range(SPEEDS):
                 _, balls[0, n], balls[1, n], balls[2, n] = _ball(i, j, m)
                 n += 1
+    return balls
+
+
+@_jit
+def fill_carries(rho, viscosity, h, out, landings):
+    """Carry over speed squared into out (launches, ratios, speeds); landings (..., 3) = v_x, v_y, w."""
+    balls, landed = _balls(out.size), np.empty((out.size, lanes.LANDINGS))
     lanes.flights(balls[0], balls[1], balls[2], rho, viscosity, h, landed)
     n = 0
     for j in range(LAUNCHES):
@@ -64,31 +71,10 @@ def fill_runs(landings, firmness, stimp, mu_bounce, mu_slide, out):
 
 
 @_jit
-def height_at(vx, vy, w, distance, rho, viscosity, h):
-    """Height [m] of the ball when it has gone `distance` [m]; below the ground for one that falls before it."""
-    x = y = z = vz = 0.0
-    for _ in range(MAX_STEPS):
-        x1, y1, z1, vx1, vy1, vz1, w1, _, _, _ = _step(x, y, z, vx, vy, vz, w, 0.0, 0.0, 1.0, 0.0, 0.0, rho, viscosity, h)
-        if x1 >= distance:
-            u = (distance - x) / (x1 - x)
-            for _ in range(3):
-                slope = (hermite(u + 1e-4, h, x, vx, x1, vx1) - hermite(u - 1e-4, h, x, vx, x1, vx1)) / 2e-4
-                u -= (hermite(u, h, x, vx, x1, vx1) - distance) / slope
-            return hermite(u, h, y, vy, y1, vy1)
-        x, y, z, vx, vy, vz, w = x1, y1, z1, vx1, vy1, vz1, w1
-        if y < -20.0 or vx <= 0.01:
-            return -20.0
-    return -20.0
-
-
-@_jit
 def fill_heights(distance, rho, viscosity, h, out):
     """Height [m] at a distance, into out (launches, ratios, speeds)."""
-    for j in range(LAUNCHES):
-        for m in range(RATIOS):
-            for i in range(SPEEDS):
-                _, vx, vy, w = _ball(i, j, m)
-                out[j, m, i] = height_at(vx, vy, w, distance, rho, viscosity, h)
+    balls = _balls(out.size)
+    lanes.heights(balls[0], balls[1], balls[2], distance, rho, viscosity, h, out.reshape(out.size))
 
 
 @leaf

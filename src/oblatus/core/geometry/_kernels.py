@@ -167,6 +167,14 @@ def deliver(heads, openings, leans, hands_drop, out):
 
 
 @_jit
+def lofts(head, openings, hands_drop, out):
+    """Loft [rad] in the plane of motion at zero lean of a head opened by each angle, out (k,)."""
+    for k in range(openings.shape[0]):
+        fx, _, fz, _, _, _ = normals(head, openings[k], hands_drop)
+        out[k] = math.atan2(fz, fx)
+
+
+@_jit
 def bounces(heads, openings, leans, hands_drop, out):
     """Delivered bounce [rad] of every head at every setup, out (n, k); as `deliver` without the rest of it."""
     for i in range(heads.shape[0]):

@@ -88,9 +88,9 @@ def bounces_of(heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats) -> 
 
 def lofts_in_plane(head: Head, opening_deg: Floats) -> Floats:
     """Loft in the plane of motion [degrees] at zero lean of a head opened by each angle (k,)."""
-    row = head_row(head)
-    normals = [_kernels.normals(row, float(opening), HANDS_DROP) for opening in np.radians(opening_deg)]
-    return np.degrees([math.atan2(n[2], n[0]) for n in normals])
+    out = np.empty(len(opening_deg))
+    _kernels.lofts(head_row(head), np.radians(opening_deg), HANDS_DROP, out)
+    return np.degrees(out)
 
 
 def sole_surface(head: Head) -> Floats:
