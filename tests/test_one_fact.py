@@ -45,6 +45,12 @@ def test_a_figure_of_the_sole_is_written_once(key: str):
     assert [p.name for p in screens() if named.search(p.read_text())] == []
 
 
+def test_the_kinds_of_ground_are_listed_once():
+    """A list of them beside the record would refuse the next one: on a card, on a trip, in a file."""
+    both = re.compile(r"Literal\[[^]]*\"turf\"[^]]*\"sand\"|Literal\[[^]]*\"sand\"[^]]*\"turf\"")
+    assert [p.name for p in python_sources() if both.search(p.read_text())] == ["shots.py"]
+
+
 def test_documents_hold_what_the_records_hold():
     assert set(HeadDocument.model_fields) == set(figures(Head))
     assert set(figures(MeasuredStrike)) <= set(StrikeDocument.model_fields) & set(StrikeRow.model_fields)

@@ -5155,11 +5155,8 @@ export interface components {
             stance_open_deg: number;
             /** Strokes */
             strokes: number;
-            /**
-             * Surface
-             * @enum {string}
-             */
-            surface: "turf" | "sand";
+            /** Surface */
+            surface: string;
             /** Weight */
             weight: number;
         };

@@ -11,7 +11,7 @@ from typing import Literal
 from oblatus.core.card.bag import BagCard
 from oblatus.core.card.drills import Drawing, Prescribed, Standing
 from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words, opened_words
-from oblatus.formats.fields import Strict
+from oblatus.formats.fields import Strict, SurfaceKey
 from oblatus.formats.strikes_csv import safe_text
 from oblatus.units import METRES_PER_YARD
 
@@ -73,7 +73,7 @@ class LieCardOut(Strict):
     shot: str
     shot_name: str
     ground: str
-    surface: Literal["turf", "sand"]
+    surface: SurfaceKey
     share: float
     hole_m: float
     code: str
@@ -195,7 +195,7 @@ def lie_out(card: LieCard, hand: str) -> LieCardOut:
     side = 1.0 if hand == "right" else -1.0
     return LieCardOut(
         key=scenario.key, shot=scenario.shot.key, shot_name=scenario.shot.name, ground=scenario.ground.name,
-        surface=scenario.shot.surface,  # type: ignore[arg-type]
+        surface=scenario.shot.surface,
         share=round(scenario.share, 5), hole_m=round(scenario.layout.hole, 2),
         code=card.tool.code, club=card.tool.name, loft_deg=round(card.tool.head.loft_deg, 2),
         opening_deg=round(setup.opening_deg, 2), opened=opened_words(setup.opening_deg),

@@ -7,12 +7,20 @@ import math
 from collections.abc import Container, Iterable, Mapping
 from typing import Annotated, Any, Self
 
-from pydantic import BaseModel, ConfigDict, GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationError
+from pydantic import (
+    BaseModel,
+    ConfigDict,
+    GetCoreSchemaHandler,
+    GetJsonSchemaHandler,
+    StringConstraints,
+    ValidationError,
+)
 from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 from oblatus.core.bounds import Bound
 from oblatus.core.figures import figures
+from oblatus.core.grounds import SURFACES
 from oblatus.errors import Fault, InputError, fault, shorten
 
 
@@ -31,6 +39,9 @@ class Strict(BaseModel):
             refuse_nul(obj)
         return cls.model_validate_json(text, **options)
 
+
+SurfaceKey = Annotated[str, StringConstraints(pattern=f"^({'|'.join(SURFACES)})$")]
+"""A kind of ground by its key."""
 
 NUL = "\\u0000"
 

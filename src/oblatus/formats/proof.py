@@ -12,13 +12,12 @@ from pydantic import Field, StringConstraints, ValidationError, model_validator
 from oblatus.core.bounds import Bound
 from oblatus.core.figures import figures
 from oblatus.core.gapping import MeasuredStrike
-from oblatus.core.grounds import SURFACES
 from oblatus.core.proof import OUTCOMES, Plan, make_plan
 from oblatus.core.proof.plan import BOUNDS
 from oblatus.core.shots import SHORT_SHOTS
 from oblatus.core.strokes import Layout
 from oblatus.errors import fault
-from oblatus.formats.fields import Strict, Within, at_field, faults_of
+from oblatus.formats.fields import Strict, SurfaceKey, Within, at_field, faults_of
 from oblatus.formats.fitting import HeadDocument, Name
 from oblatus.formats.strikes import ClubCode, Origin, Reason
 
@@ -28,7 +27,6 @@ MOST_BALLS = 1000
 STRIKE = figures(MeasuredStrike)
 
 ShortShot = Literal[SHORT_SHOTS]  # type: ignore[valid-type]
-SurfaceKey = Annotated[str, StringConstraints(pattern=f"^({'|'.join(SURFACES)})$")]
 
 
 class ProofCandidate(Strict):

@@ -8,11 +8,12 @@ from typing import Literal
 
 from scipy.special import fdtri
 
+from oblatus.core.grounds import TURF
 from oblatus.core.session.faults import Fault
 from oblatus.core.shots import BY_KEY
 
 Lever = Literal["entry", "lean", "speed", "aim", "opening"]
-Surface = Literal["turf", "sand", "any"]
+ANYWHERE = "any"
 Drawing = Literal[
     "line",
     "box",
@@ -47,15 +48,15 @@ RAISE_AFTER, CHANGE_AFTER = 3, 6
 class Drill:
     """One drill.
 
-    `trains` what, on which `surface`; `faults` of the session that it is for; `set_up`, `do`, `score`, `stop` in words;
-    `count` balls or swings of one go; `levels` how many must come off, level by level; `beat` per minute where a pace is
-    kept.
+    `trains` what, on which `surface`: the key of a kind of ground, or `ANYWHERE`; `faults` of the session that it is for;
+    `set_up`, `do`, `score`, `stop` in words; `count` balls or swings of one go; `levels` how many must come off, level by
+    level; `beat` per minute where a pace is kept.
     """
 
     key: str
     name: str
     trains: Lever
-    surface: Surface
+    surface: str
     faults: tuple[str, ...]
     set_up: str
     do: str
@@ -89,7 +90,7 @@ CATALOGUE: tuple[Drill, ...] = (
           "A ball on the middle of a mark the size of a bank note, drawn in the sand.",
           "Take the whole mark with the ball on it and no deeper than a thumb's nail.", 10, (4, 6, 8),
           "It counts when the mark is gone, the hole is shallow and the ball is out.", "note"),
-    Drill("stick", "Stick behind", "entry", "any", ("ground_first", "entry_scattered"),
+    Drill("stick", "Stick behind", "entry", ANYWHERE, ("ground_first", "entry_scattered"),
           "A stick in the ground an arm's length behind the ball, slanted along the way the club comes down too flat.",
           "Swing to nine o'clock without touching it.", 10, (6, 8, 10),
           "It counts when the stick is not touched and the ball flies.", "stick"),
@@ -98,7 +99,7 @@ CATALOGUE: tuple[Drill, ...] = (
           "Take the club back over the second ball without lifting it, chest stays low, and brush through.",
           10, (6, 8, 9),
           "It counts when the turf is brushed under the first ball and the second lies still.", "arc"),
-    Drill("belt", "Grip end to the belt", "lean", "any", ("handle_ahead",),
+    Drill("belt", "Grip end to the belt", "lean", ANYWHERE, ("handle_ahead",),
           "Chip with a wedge, ball in the middle, level handle.",
           "Stop at the finish: the grip end points at the belt, the shaft is not ahead of the arms.", 10, (6, 8, 9),
           "It counts when the grip end points at the belt.", "belt"),
@@ -106,7 +107,7 @@ CATALOGUE: tuple[Drill, ...] = (
           "The lead hand alone on the grip, a hand's width down; short chips.",
           "Chip without the head passing the hand before the ball is gone.", 10, (5, 7, 8),
           "It counts when the ball is struck first and the wrist is flat at the finish.", "hand"),
-    Drill("beat", "Even beat", "speed", "any", (),
+    Drill("beat", "Even beat", "speed", ANYWHERE, (),
           "The phone beats even time, or somebody counts.",
           "Back on one, through on two, with the same length both ways.",
           12, (8, 10, 11), "It counts when the club is at the end of its way on the beat.", "beat", beat=52),
@@ -114,7 +115,7 @@ CATALOGUE: tuple[Drill, ...] = (
           "Four towels at 10, 15, 20 and 25 paces; one length of swing, the club changes.",
           "Land one ball on each with a club that does it, then go back.", 8, (4, 5, 6),
           "It counts when it lands within a club's length of the towel.", "stops"),
-    Drill("gates", "Clock ladder with gates", "speed", "any", (),
+    Drill("gates", "Clock ladder with gates", "speed", ANYWHERE, (),
           "Two sticks at 7:30 and 9:00 on the way back, as seen from the front.",
           "Three balls to each length, up and down, landing always farther or always shorter.", 12, (8, 10, 11),
           "It counts when the ball lands beyond the one before on the way up, short of it on the way down.", "gates"),
@@ -122,11 +123,11 @@ CATALOGUE: tuple[Drill, ...] = (
           "No ball. A target on the green; the face as open as for the shot.",
           "Throw the sand at the target and read where it went.", 10, (5, 7, 8),
           "It counts when the sand flies within a step of the line to the target.", "throw"),
-    Drill("face", "Open first, grip second", "opening", "any", (),
+    Drill("face", "Open first, grip second", "opening", ANYWHERE, (),
           "Lay the club down square, turn the face to the wanted opening, and only then take the grip.",
           "Play greenside shots with the opening of the card; check the face after every grip.", 10, (6, 8, 9),
           "It counts when the face still looks where it was set after the ball is gone.", "face"),
-    Drill("lies", "Nine lies, one ball", "aim", "any", (),
+    Drill("lies", "Nine lies, one ball", "aim", ANYWHERE, (),
           "Nine different lies round a green, one ball each, never the same twice in a row.",
           "Say club, setup and landing place from the card, then play it.", 9, (3, 4, 6),
           "It counts when it stops within two club lengths.", "lies"),
@@ -160,7 +161,7 @@ def prescribe(gains: Sequence[Gain], faults: Sequence[Fault]) -> tuple[Prescribe
     found: dict[tuple[str, str], Prescribed] = {}
     for (lever, surface), (worth, names) in _worths(gains).items():
         for drill in CATALOGUE:
-            if drill.trains != lever or drill.surface not in {surface, "any"}:
+            if drill.trains != lever or drill.surface not in {surface, ANYWHERE}:
                 continue
             fault = next((f for f in faults if f.key in drill.faults), None)
             why = (
@@ -183,7 +184,7 @@ def _own_worth(drill: Drill, worths: dict[tuple[str, str], tuple[float, str]]) -
     """What the halved scatter wins wherever the drill trains it."""
     return sum(
         worth for (lever, surface), (worth, _) in worths.items()
-        if lever == drill.trains and drill.surface in {surface, "any"}
+        if lever == drill.trains and drill.surface in {surface, ANYWHERE}
     )  # fmt: skip
 
 
@@ -191,7 +192,7 @@ def _worths(gains: Sequence[Gain]) -> dict[tuple[str, str], tuple[float, str]]:
     """Strokes a round that half the scatter wins, by lever and kind of ground, with the shots that it wins most in."""
     total: dict[tuple[str, str], list[tuple[float, str]]] = {}
     for leak in gains:
-        surface = "sand" if leak.key in BY_KEY and BY_KEY[leak.key].kind == "sand" else "turf"
+        surface = BY_KEY[leak.key].surface if leak.key in BY_KEY else TURF.key
         for lever, gain in leak.halving.items():
             total.setdefault((lever, surface), []).append((gain, leak.name))
     return {
