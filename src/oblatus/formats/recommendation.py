@@ -400,8 +400,9 @@ def recommendation_out(proposal: Proposal) -> RecommendationOut:
     )  # fmt: skip
 
 
+@lru_cache(maxsize=4096)
 def head_out(head: Head) -> HeadDocument:
-    """Static geometry in the document's units."""
+    """Static geometry in the document's units; remembered, because every edit shows the same heads again."""
     return HeadDocument(**{key: _round(value) for key, value in in_document(head).items()})
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from functools import lru_cache
 from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 
 from pydantic import Field, ValidationError, create_model
@@ -48,8 +49,9 @@ else:
     GroundIn = Annotated[Union[tuple(SURFACES_IN.values())], Field(discriminator="kind")]  # noqa: UP007
 
 
+@lru_cache(maxsize=1024)
 def surface_out(surface: Turf | Sand) -> SurfaceIn:
-    """A ground of the engine as the shot desk takes it."""
+    """A ground of the engine as the shot desk takes it; remembered, because every edit shows the same ones again."""
     kind = kind_of(surface)
     return SURFACES_IN[kind.key].model_validate({"kind": kind.key, **in_document(surface)})
 
