@@ -32,6 +32,9 @@ def test_lines_of_every_kind():
     line = read_line(encode({"seq": 3, "id": ID, "strike": {"attack_deg": -6, "carry_m": 31.5}}))
     assert isinstance(line, StrikeLine)
     assert (line.seq, str(line.id), line.figures) == (3, ID, {"attack_deg": -6.0, "carry_m": 31.5})
+    assert line.ago is None
+    assert read_line(encode({"seq": 3, "id": ID, "ago_s": 2.5, "strike": {"carry_m": 31.5}})).ago == 2.5
+    assert read_line(encode({"seq": 3, "id": ID, "ago_s": "long", "strike": {"carry_m": 31.5}})).ago is None
     assert read_line(encode({"seq": 4, "trouble": "lens dirty"})) == TroubleLine(4, "lens dirty")
 
 
@@ -96,6 +99,7 @@ def test_what_was_not_acknowledged_comes_again_with_the_same_id():
     again = listen(stand_in, "a", 3)
     stand_in.close()
     assert [line.id for line in again] == [line.id for line in first]
+    assert all(then.ago < later.ago for then, later in zip(first, again, strict=True)), "told anew with every sending"
 
 
 def test_nothing_is_made_before_somebody_is_armed():

@@ -12,10 +12,11 @@ import pytest
 from sqlalchemy import text
 
 from oblatus.devices.monitor import MonitorStandIn, ReplayStandIn
+from oblatus.devices.protocol import StrikeLine
 from oblatus.devices.recording import load_recording
 from oblatus.devices.stand_in import NAMESPACE, Misbehaviour
 from oblatus.store.tables import LinkRow
-from oblatus.usecases.bridge import Bridge, connect_to
+from oblatus.usecases.bridge import LINKS, Bridge, connect_to
 from oblatus.usecases.live import LiveFeed, Word
 from tests.waiting import until
 
@@ -117,6 +118,57 @@ def test_a_full_disk_holds_a_line_up_and_no_later_one_is_kept_before_it(client, 
     listener = base.rpartition("/")[2]
     sent = [str(uuid5(NAMESPACE, f"{stand_in.serial}|{stand_in.seed}|{listener}|{seq}")) for seq in range(1, 5)]
     assert [s["id"] for s in strikes(client, base)] == sent
+
+
+def test_a_line_that_comes_late_goes_to_the_club_that_was_chosen_when_it_was_hit(client, base, database, monkeypatch):
+    """Three are hit with one club and three with the next while nothing can be kept."""
+    full = threading.Event()
+    monkeypatch.setattr("oblatus.usecases.bridge.room", lambda _: "full" if full.is_set() else "ok")
+    monkeypatch.setattr("oblatus.usecases.bridge.RETRY_SECONDS", 0.1)
+    stand_in = MonitorStandIn(every=0.4, most=6).start()
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
+    connect(client, base, "pitch", "own:0")
+    until(lambda: stand_in.streams)
+    full.set()
+    stream = next(iter(stand_in.streams.values()))
+    until(lambda: stream.made == 3)
+    connect(client, base, "sand", "own:1")
+    until(lambda: stream.made == 6)
+    full.clear()
+    until(lambda: len(strikes(client, base)) == 6)
+    bridge.close()
+    stand_in.close()
+    wedges = client.get(base).get_json()["document"]["bag"]["wedges"]
+    first, second = ((f"own:{n}", swing, wedges[n]["loft_deg"]) for n, swing in ((0, "pitch"), (1, "sand")))
+    assert [(s["club"], s["swing"], s["loft_deg"]) for s in strikes(client, base)] == 3 * [first] + 3 * [second]
+
+
+def test_when_a_line_was_made_is_told_by_how_long_ago_and_by_the_devices_clock(database):
+    """The third waited to be read: the clock says so. Before the fourth the device's clock was put back by an hour."""
+    link = LINKS["monitor"](Bridge(database, connect_to({})), uuid4(), uuid4(), "monitor")
+    told = ((50.0, 0.5, 1000.5), (60.0, 2.0, 1012.0), (70.0, 0.1, 1045.0), (-3500.0, 0.2, 1100.2), (None, 3.0, 1103.0))
+    found = []
+    for seq, (clock, ago, heard) in enumerate(told, 1):
+        line = StrikeLine(seq, uuid4(), {"carry_m": 30.0}, clock, ago)
+        found.append(link._made_at(line, heard))
+        link.latest = (seq, clock) if clock is not None else link.latest
+    assert found == pytest.approx([1000.0, 1010.0, 1020.0, 1100.0, 1100.0])
+
+
+def test_a_device_that_does_not_tell_when_gives_to_what_is_chosen_now(client, base, database):
+    sent = [
+        b'{"hello": 1, "device": "strike monitor", "serial": "old", "simulated": true}',
+        b'{"seq": 1, "id": "%s", "strike": {"carry_m": 30.0}}' % str(uuid4()).encode(),
+        b'{"seq": 2, "id": "%s", "ago_s": -4, "strike": {"carry_m": 31.0}}' % str(uuid4()).encode(),
+    ]
+    connect(client, base, "pitch", "own:0")
+    connect(client, base, "sand", "own:1")
+    device = Hostile(sent)
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{device.port}"})).start()
+    until(lambda: len(strikes(client, base)) == 2)
+    bridge.close()
+    device.close()
+    assert {(s["club"], s["swing"]) for s in strikes(client, base)} == {("own:1", "sand")}
 
 
 def test_a_device_that_is_gone_is_said_and_found_again(client, base, database):

@@ -38,10 +38,10 @@ def measure_live(database: Database, database_url: str, studio_id: UUID) -> dict
     heard: list[float] = []
     made = standing.Stream.make
 
-    def make(stream: Any, measure: Any) -> bytes:
-        line = made(stream, measure)
+    def make(stream: Any, measure: Any) -> int:
+        seq = made(stream, measure)
         sent[stream.listener].append(time.perf_counter())
-        return line
+        return seq
 
     stand_in = MonitorStandIn(every=EVERY, most=STRIKES).start()
     feed, bridge = LiveFeed(database_url), Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"}))

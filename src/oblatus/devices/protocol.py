@@ -33,12 +33,16 @@ class Hello:
 
 @dataclass(frozen=True, slots=True)
 class StrikeLine:
-    """A strike: number of the line, id from the source, figures with their units in the names, the device's clock [s]."""
+    """A strike: number of the line, id from the source, figures with their units in the names, the device's clock [s].
+
+    `ago` is how long before the line was sent it was hit [s], if the device tells.
+    """
 
     seq: int
     id: UUID
     figures: dict[str, float] = field(default_factory=dict)
     clock: float | None = None
+    ago: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,12 +55,13 @@ class TroubleLine:
 
 @dataclass(frozen=True, slots=True)
 class ReadingLine:
-    """A reading of a gauge, hammer or penetrometer: number of the line, id from the source, figures, clock [s]."""
+    """A reading of a gauge, hammer or penetrometer: number of the line, id from the source, figures, clock, ago [s]."""
 
     seq: int
     id: UUID
     figures: dict[str, float] = field(default_factory=dict)
     clock: float | None = None
+    ago: float | None = None
 
 
 Line = Hello | StrikeLine | ReadingLine | TroubleLine
@@ -93,9 +98,9 @@ def read_line(raw: bytes) -> Line:
     if isinstance(data.get("trouble"), str):
         return TroubleLine(seq, _text(data["trouble"])[:200])
     if "strike" in data:
-        return StrikeLine(seq, _id(data.get("id")), figures_of(data["strike"]), _clock(data))
+        return StrikeLine(seq, _id(data.get("id")), figures_of(data["strike"]), _clock(data), _ago(data))
     if "reading" in data:
-        return ReadingLine(seq, _id(data.get("id")), figures_of(data["reading"]), _clock(data))
+        return ReadingLine(seq, _id(data.get("id")), figures_of(data["reading"]), _clock(data), _ago(data))
     raise LineError("is of no kind that is known")
 
 
@@ -146,6 +151,12 @@ def _finite(value: Any) -> float | None:
 def _clock(data: dict[str, Any]) -> float | None:
     """The device's clock, if it tells it as a number: nothing depends on it."""
     return _finite(data.get("clock"))
+
+
+def _ago(data: dict[str, Any]) -> float | None:
+    """How long before the line was sent its figures were measured [s]; None for a device that does not tell."""
+    told = _finite(data.get("ago_s"))
+    return None if told is None or told < 0.0 else told
 
 
 def _id(value: Any) -> UUID:

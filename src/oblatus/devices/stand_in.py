@@ -48,7 +48,7 @@ class Stream:
     armed: Any = None
     told: Any = None
     since_armed: int = 0
-    unacknowledged: dict[int, bytes] = field(default_factory=dict)
+    unacknowledged: dict[int, tuple[float, dict[str, Any]]] = field(default_factory=dict)
     rng: np.random.Generator = field(init=False)
     lock: threading.Lock = field(default_factory=threading.Lock)
 
@@ -56,16 +56,23 @@ class Stream:
         digest = hashlib.blake2b(f"{self.serial}|{self.seed}|{self.listener}".encode(), digest_size=8).digest()
         self.rng = np.random.default_rng(int.from_bytes(digest))
 
-    def make(self, make: Make) -> bytes:
-        """The next measurement as a line, kept until it is acknowledged."""
+    def make(self, make: Make) -> int:
+        """The number of the next measurement, which is kept until it is acknowledged."""
         measured = make(self.armed, self.made, self.rng)
         self.made += 1
         self.since_armed += 1
         self.seq += 1
         name = str(uuid5(NAMESPACE, f"{self.serial}|{self.seed}|{self.listener}|{self.seq}"))
-        line = encode({"seq": self.seq, "id": name, "clock": round(time.time(), 3), **measured})
-        self.unacknowledged[self.seq] = line
-        return line
+        line = {"seq": self.seq, "id": name, "clock": round(time.time(), 3), **measured}
+        self.unacknowledged[self.seq] = time.monotonic(), line
+        return self.seq
+
+    def line(self, seq: int) -> bytes:
+        """A measurement as a line that is sent now; nothing of one that was acknowledged meanwhile."""
+        if seq not in self.unacknowledged:
+            return b""
+        measured_at, line = self.unacknowledged[seq]
+        return encode({**line, "ago_s": round(time.monotonic() - measured_at, 3)})
 
 
 class StandIn:
@@ -154,7 +161,7 @@ class StandIn:
     def _talk(self, connection: socket.socket) -> None:
         stream: Stream | None = None
         held, due, sent_at = b"", time.monotonic() + self.every, 0.0
-        late: list[bytes] = []
+        late: list[int] = []
         while not self._closing.is_set():
             try:
                 got = connection.recv(65536)
@@ -171,8 +178,8 @@ class StandIn:
             with stream.lock:
                 now = time.monotonic()
                 if stream.unacknowledged and now - sent_at > RESEND_SECONDS:
-                    for line in list(stream.unacknowledged.values()):
-                        connection.sendall(line)
+                    for seq in list(stream.unacknowledged):
+                        connection.sendall(stream.line(seq))
                     sent_at = now
                 if stream.armed is None or now < due or self._is_done(stream):
                     continue
@@ -191,17 +198,18 @@ class StandIn:
             return True
         return self.per_arm is not None and stream.since_armed >= self.per_arm
 
-    def _send(self, connection: socket.socket, stream: Stream, late: list[bytes]) -> bool:
+    def _send(self, connection: socket.socket, stream: Stream, late: list[int]) -> bool:
         """Send the next line, with whatever goes wrong; False when the connection is to drop."""
-        line, rng = stream.make(self.measure), stream.rng
+        seq, rng = stream.make(self.measure), stream.rng
+        line = stream.line(seq)
         if rng.random() < self.wrong.rubbish:
             connection.sendall(line[: len(line) // 2] + b"\n" if rng.random() < 0.5 else b"\x00\xffnonsense\n")
         if rng.random() < self.wrong.shuffle:
-            late.append(line)
+            late.append(seq)
             return True
         connection.sendall(line)
         while late:
-            connection.sendall(late.pop())
+            connection.sendall(stream.line(late.pop()))
         if rng.random() < self.wrong.repeat:
             connection.sendall(line)
         return bool(rng.random() >= self.wrong.drop)

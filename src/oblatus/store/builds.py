@@ -11,6 +11,7 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlmodel import col, select
 
 from oblatus.core.build.parts import USUAL_SHELF
+from oblatus.store.choices import rename_choices
 from oblatus.store.repositories import OfStudio, found
 from oblatus.store.tables import BuildOrderRow, LinkRow, LogShotRow, RackRow, ReadingRow, StrikeRow, Studio
 
@@ -106,6 +107,10 @@ class StudioBuilds(OfStudio):
                 )
                 .values({column: cast(func.jsonb_extract_path_text(mapping, column), String)})
             )
+        links = select(LinkRow).where(LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id)
+        for link in self.session.exec(links.execution_options(populate_existing=True)).all():
+            rename_choices(link, measured)
+            self.session.add(link)
         mapping, shot = literal(dict(measured), type_=JSONB), col(LogShotRow.shot)
         for key in ("club", "advised"):
             code = func.jsonb_extract_path_text(shot, key)

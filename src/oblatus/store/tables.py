@@ -233,7 +233,7 @@ class StrikeRow(SQLModel, table=True):
 
 
 class LinkRow(SQLModel, table=True):
-    """A device of a fitting: whether it is wanted, what is hit or read next, and how it goes."""
+    """A device of a fitting: whether it is wanted, what is hit or read next, what was before, and how it goes."""
 
     __tablename__ = "device_link"
     __table_args__ = (
@@ -257,6 +257,9 @@ class LinkRow(SQLModel, table=True):
     refused: int = 0
     last_refusal: str = Field(default="", max_length=200)
     heard_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
+    choices: list[dict[str, Any]] = Field(
+        default_factory=list, sa_column=Column(JSONB, nullable=False, server_default="[]")
+    )
 
 
 class ReadingRow(SQLModel, table=True):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import logging
+import math
 import threading
 import time
 from collections.abc import Callable, Mapping
@@ -22,6 +23,7 @@ from oblatus.formats.fields import Strict, faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.readings import FIGURES
 from oblatus.formats.strikes import StrikeDocument
+from oblatus.store.choices import Choice, chosen_at
 from oblatus.store.database import Database
 from oblatus.store.disk import room
 from oblatus.store.grounds_and_bags import StudioReadings
@@ -30,7 +32,7 @@ from oblatus.store.tables import LinkRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.health import BEAT
 from oblatus.usecases.link_instrument import INSTRUMENTS, instrument_arm
-from oblatus.usecases.link_monitor import arm_message
+from oblatus.usecases.link_monitor import arm_message, head_of
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
 
@@ -88,8 +90,12 @@ class Bridge:
     def wait_for_room(self) -> None:
         """Wait until the disk takes another line, so that no later one is kept before it; the device keeps what it
         sends meanwhile."""
-        while room(self.data_dir) == "full" and not self.stopping:
+        while not self.has_room() and not self.stopping:
             self.rest()
+
+    def has_room(self) -> bool:
+        """Whether the disk takes another line."""
+        return room(self.data_dir) != "full"
 
     def _beat(self) -> None:
         """Show that the bridge runs."""
@@ -126,6 +132,7 @@ class _Link:
         self.actor = Actor(UUID(int=0), studio_id, "bridge")
         self.armed = -1
         self.latest: tuple[int, float] | None = None
+        self.behind = math.inf
 
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
         """What the device is told of what comes next.
@@ -137,8 +144,8 @@ class _Link:
         """
         raise NotImplementedError
 
-    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
-        """Keep a line's measurement for what is armed. Returns how many were new.
+    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow, chosen: Choice) -> int:
+        """Keep a line's measurement for what was chosen when it was measured. Returns how many were new.
 
         Raises
         ------
@@ -176,10 +183,13 @@ class _Link:
 
     def _take(self, driver: Driver) -> None:
         for line in driver.lines():
+            if line is None and not self.bridge.stopping and not self.bridge.has_room():
+                continue  # the next line is to be heard when it comes
             measured = line if isinstance(line, (StrikeLine, ReadingLine)) else None
+            made_at = None if measured is None else self._made_at(measured, time.time())
             self.bridge.wait_for_room()
             try:
-                if self.bridge.stopping or not self._step(driver, measured):
+                if self.bridge.stopping or not self._step(driver, measured, made_at):
                     return
             except (DataError, IntegrityError, UnicodeError) as error:
                 if measured is None:
@@ -199,12 +209,39 @@ class _Link:
             elif isinstance(line, LineError):
                 self._refuse(f"a line {line.message}")
 
+    def _made_at(self, line: StrikeLine | ReadingLine, heard: float) -> float | None:
+        """When a measurement was made [s since 1970], as far as the device tells.
+
+        A line may have waited to be read: then the device's clock tells more, which is behind ours by the least that any
+        line has shown.
+        """
+        if line.ago is None:
+            return None
+        made_at = heard - line.ago
+        if line.clock is None:
+            return made_at
+        if self._went_back(line):
+            self.behind = math.inf
+        self.behind = min(self.behind, made_at - line.clock)
+        return line.clock + self.behind
+
+    def _went_back(self, line: StrikeLine | ReadingLine) -> bool:
+        """Whether the device's clock went back since the line before."""
+        before = self.latest
+        return (
+            before is not None
+            and line.clock is not None
+            and line.seq > before[0]
+            and line.clock < before[1] - CLOCK_SECONDS
+        )
+
     def _watch_clock(self, line: StrikeLine | ReadingLine) -> None:
         """Flag a device whose clock goes back from one line to the next, or is far ahead of ours, once each time."""
         if line.clock is None:
             return
+        went_back = self._went_back(line)
         before, self.latest = self.latest, (line.seq, line.clock)
-        if before is not None and line.seq > before[0] and line.clock < before[1] - CLOCK_SECONDS:
+        if before is not None and went_back:
             self._refuse(f"the device's clock went back by {before[1] - line.clock:.0f} s; strikes stand as they came")
         ahead = line.clock - time.time()
         if ahead > CLOCK_AHEAD and (before is None or before[1] - time.time() <= CLOCK_AHEAD):
@@ -215,10 +252,11 @@ class _Link:
             row = StudioRows(session, self.actor.studio_id).link(self.fitting_id, self.kind)
             return row is not None and row.wanted
 
-    def _step(self, driver: Driver, line: StrikeLine | ReadingLine | None) -> bool:
+    def _step(self, driver: Driver, line: StrikeLine | ReadingLine | None, made_at: float | None) -> bool:
         """Tell the device what comes next whenever that changed, and keep a measurement; False once nobody wants it.
 
-        One transaction: what is armed, the measurement and the counts go together.
+        `made_at` is when it was made [s since 1970], if that is known. One transaction: what is armed, the measurement
+        and the counts go together.
         """
         message: dict[str, Any] | None = None
         with self.bridge.database.transaction() as session:
@@ -237,7 +275,7 @@ class _Link:
                     _flag(row, error)
             if line is not None:
                 try:
-                    row.taken += self.keep(line, rows, row)
+                    row.taken += self.keep(line, rows, row, chosen_at(row, made_at))
                 except InputError as error:
                     _flag(row, error)
             session.add(row)
@@ -274,7 +312,7 @@ class _Link:
 
 
 class _Monitor(_Link):
-    """A strike monitor: its strikes go to the club and station that are chosen."""
+    """A strike monitor: its strikes go to the club and station that were chosen when they were hit."""
 
     loft_deg = 56.0
 
@@ -286,31 +324,46 @@ class _Monitor(_Link):
         self.loft_deg = float(message["head"]["loft_deg"])
         return message
 
-    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
+    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow, chosen: Choice) -> int:
         """See `_Link`."""
         if not isinstance(line, StrikeLine):
             raise fault("line", "is a reading, and this is a strike monitor")
         values = {
-            **line.figures, "id": str(line.id), "club": row.club, "loft_deg": self.loft_deg, "swing": row.swing,
+            **line.figures, "id": str(line.id), "club": chosen.club, "swing": chosen.swing,
+            "loft_deg": self.loft_deg if chosen.club == row.club else self._loft_of(rows, chosen.club),
             "origin": "device", "simulated": row.simulated,
         }  # fmt: skip
         return rows.add_strikes(self.fitting_id, [_checked(StrikeDocument, values).model_dump()])
 
+    def _loft_of(self, rows: StudioRows, club: str) -> float:
+        """Loft [degrees] of a club that was chosen before; of one that is gone meanwhile, that of the one now armed."""
+        document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
+        try:
+            return head_of(fitting_from(document, rack_for(rows, self.fitting_id), ()), club).loft_deg
+        except InputError:
+            return self.loft_deg
+
 
 class _Instrument(_Link):
-    """A gauge, hammer or penetrometer: its readings go to the club or ground that is chosen."""
+    """A gauge, hammer or penetrometer: its readings go to the club or ground that was chosen when they were taken."""
 
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
         """See `_Link`."""
         document = FittingDocument.model_validate(rows.fitting(self.fitting_id).document)
         return {**instrument_arm(document, self.kind, row.target, rack_for(rows, self.fitting_id)), "turn": row.armed}
 
-    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow) -> int:
+    def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow, chosen: Choice) -> int:
         """See `_Link`."""
         if not isinstance(line, ReadingLine):
             raise fault("line", f"is a strike, and this is a {self.kind}")
         figures = _checked(FIGURES[self.kind], line.figures).model_dump(exclude_none=True)
-        reading = {"id": line.id, "kind": self.kind, "target": row.target, "figures": figures, "simulated": row.simulated}
+        reading = {
+            "id": line.id,
+            "kind": self.kind,
+            "target": chosen.target,
+            "figures": figures,
+            "simulated": row.simulated,
+        }
         return StudioReadings(rows.session, self.actor.studio_id).add_reading(self.fitting_id, reading)
 
 

@@ -62,7 +62,7 @@ def arm_message(fitting: Fitting, club: str, swing: str) -> dict[str, Any]:
     InputError
         If the fitting has no such club.
     """
-    head = _head(fitting, club)
+    head = head_of(fitting, club)
     model = carry_model_of(fitting)
     swings = {s.key: s for s in model.swings}
     station = STATION_OF.get(swing)
@@ -90,7 +90,14 @@ def _surface(ground: Ground, kind: SurfaceKind) -> dict[str, Any]:
     return {"kind": kind.key, **asdict(ground.turf_at_lie("fairway") if kind is TURF else getattr(ground, kind.key))}
 
 
-def _head(fitting: Fitting, club: str) -> Head:
+def head_of(fitting: Fitting, club: str) -> Head:
+    """The head of a club of the bag or the rack.
+
+    Raises
+    ------
+    InputError
+        If the fitting has no such club.
+    """
     if club == "pw":
         return fitting.bag.pitching_wedge
     found = next((item.head for item in fitting.stock if item.code == club), None)

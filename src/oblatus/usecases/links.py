@@ -1,9 +1,10 @@
-"""A device of a fitting is wanted or not, and told anew what comes next."""
+"""A device of a fitting is wanted or not, and told anew what comes next; what was chosen when is kept."""
 
 from __future__ import annotations
 
 from uuid import UUID
 
+from oblatus.store.choices import note_choice
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow
 
@@ -16,6 +17,8 @@ def link_of(rows: StudioRows, fitting_id: UUID, kind: str) -> LinkRow:
 
 def want(rows: StudioRows, row: LinkRow, *, wanted: bool) -> LinkRow:
     """Want the device or not; the bridge sees that it is armed anew."""
+    if wanted:
+        note_choice(row)
     row.wanted = wanted
     row.armed += 1
     row.state = ("connecting" if row.state in ("off", "lost") else row.state) if wanted else "off"

@@ -1,0 +1,44 @@
+"""What was chosen at a device, and when: a measurement that comes late belongs to what was chosen when it was made."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass
+
+from oblatus.store.tables import LinkRow, now
+
+KEPT = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """What the measurements of a device belong to: club and station of a strike, target of a reading."""
+
+    club: str
+    swing: str
+    target: str
+
+
+def chosen_at(row: LinkRow, moment: float | None) -> Choice:
+    """What was chosen at a moment [s since 1970]: the last choice before it; what is chosen now if nobody knows when."""
+    if moment is None or not row.choices:
+        return _chosen_now(row)
+    before = [one for one in row.choices if one["since"] <= moment] or row.choices[:1]
+    return Choice(**{key: before[-1][key] for key in Choice.__slots__})
+
+
+def note_choice(row: LinkRow) -> None:
+    """Keep what is chosen from now on, if it is another than before."""
+    choice = asdict(_chosen_now(row))
+    if not row.choices or {**row.choices[-1], **choice} != row.choices[-1]:
+        row.choices = [*row.choices, {"since": now().timestamp(), **choice}][-KEPT:]
+
+
+def rename_choices(row: LinkRow, codes: Mapping[str, str]) -> None:
+    """Let earlier choices go with their clubs to other codes, and keep what is chosen from now on."""
+    row.choices = [{**one, **{key: codes.get(one[key], one[key]) for key in ("club", "target")}} for one in row.choices]
+    note_choice(row)
+
+
+def _chosen_now(row: LinkRow) -> Choice:
+    return Choice(row.club, row.swing, row.target)
