@@ -40,6 +40,17 @@ def connect(client, base, swing="pitch", club="own:1", *, wanted=True) -> dict:
     return reply.get_json()
 
 
+@contextlib.contextmanager
+def bridged(database, stand_in):
+    """A bridge to a stand-in, both ended whatever comes: one left behind would serve the next test's fitting."""
+    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
+    try:
+        yield
+    finally:
+        bridge.close()
+        stand_in.close()
+
+
 def test_a_monitor_that_repeats_shuffles_and_sends_rubbish_is_taken_once_each(client, base, database):
     wrong = Misbehaviour(repeat=0.3, rubbish=0.2, shuffle=0.2, drop=0.1)
     stand_in = MonitorStandIn(seed=3, every=0.01, most=120, wrong=wrong).start()
@@ -104,17 +115,15 @@ def test_a_full_disk_holds_a_line_up_and_no_later_one_is_kept_before_it(client, 
     monkeypatch.setattr("oblatus.usecases.bridge.room", lambda _: "full" if full.is_set() else "ok")
     monkeypatch.setattr("oblatus.usecases.bridge.RETRY_SECONDS", 0.1)
     stand_in = MonitorStandIn(every=0.5, most=4).start()
-    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
-    connect(client, base)
-    until(lambda: stand_in.streams)
-    full.set()
-    until(lambda: next(iter(stand_in.streams.values())).made == 2)
-    time.sleep(0.3)
-    assert strikes(client, base) == []
-    full.clear()
-    until(lambda: len(strikes(client, base)) == 4)
-    bridge.close()
-    stand_in.close()
+    with bridged(database, stand_in):
+        connect(client, base)
+        until(lambda: any(stream.armed for stream in stand_in.streams.values()))
+        full.set()
+        until(lambda: next(iter(stand_in.streams.values())).made == 2)
+        time.sleep(0.3)
+        assert strikes(client, base) == []
+        full.clear()
+        until(lambda: len(strikes(client, base)) == 4)
     listener = base.rpartition("/")[2]
     sent = [str(uuid5(NAMESPACE, f"{stand_in.serial}|{stand_in.seed}|{listener}|{seq}")) for seq in range(1, 5)]
     assert [s["id"] for s in strikes(client, base)] == sent
@@ -125,19 +134,19 @@ def test_a_line_that_comes_late_goes_to_the_club_that_was_chosen_when_it_was_hit
     full = threading.Event()
     monkeypatch.setattr("oblatus.usecases.bridge.room", lambda _: "full" if full.is_set() else "ok")
     monkeypatch.setattr("oblatus.usecases.bridge.RETRY_SECONDS", 0.1)
-    stand_in = MonitorStandIn(every=0.4, most=6).start()
-    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
-    connect(client, base, "pitch", "own:0")
-    until(lambda: stand_in.streams)
-    full.set()
-    stream = next(iter(stand_in.streams.values()))
-    until(lambda: stream.made == 3)
-    connect(client, base, "sand", "own:1")
-    until(lambda: stream.made == 6)
-    full.clear()
-    until(lambda: len(strikes(client, base)) == 6)
-    bridge.close()
-    stand_in.close()
+    stand_in = MonitorStandIn(every=0.2, most=3).start()
+    with bridged(database, stand_in):
+        connect(client, base, "pitch", "own:0")
+        until(lambda: any(stream.armed for stream in stand_in.streams.values()))
+        full.set()
+        stream = next(iter(stand_in.streams.values()))
+        until(lambda: stream.made == 3)
+        time.sleep(1.0)
+        connect(client, base, "sand", "own:1")
+        stand_in.most = 6
+        until(lambda: stream.made == 6)
+        full.clear()
+        until(lambda: len(strikes(client, base)) == 6)
     wedges = client.get(base).get_json()["document"]["bag"]["wedges"]
     first, second = ((f"own:{n}", swing, wedges[n]["loft_deg"]) for n, swing in ((0, "pitch"), (1, "sand")))
     assert [(s["club"], s["swing"], s["loft_deg"]) for s in strikes(client, base)] == 3 * [first] + 3 * [second]
@@ -164,10 +173,8 @@ def test_a_device_that_does_not_tell_when_gives_to_what_is_chosen_now(client, ba
     connect(client, base, "pitch", "own:0")
     connect(client, base, "sand", "own:1")
     device = Hostile(sent)
-    bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{device.port}"})).start()
-    until(lambda: len(strikes(client, base)) == 2)
-    bridge.close()
-    device.close()
+    with bridged(database, device):
+        until(lambda: len(strikes(client, base)) == 2)
     assert {(s["club"], s["swing"]) for s in strikes(client, base)} == {("own:1", "sand")}
 
 
