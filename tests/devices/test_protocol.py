@@ -35,6 +35,7 @@ def test_lines_of_every_kind():
     assert line.ago is None
     assert read_line(encode({"seq": 3, "id": ID, "ago_s": 2.5, "strike": {"carry_m": 31.5}})).ago == 2.5
     assert read_line(encode({"seq": 3, "id": ID, "ago_s": "long", "strike": {"carry_m": 31.5}})).ago is None
+    assert read_line(encode({"seq": 3, "id": ID, "ago_s": 1e12, "strike": {"carry_m": 31.5}})).ago is None
     assert read_line(encode({"seq": 4, "trouble": "lens dirty"})) == TroubleLine(4, "lens dirty")
 
 

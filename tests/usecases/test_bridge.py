@@ -152,16 +152,31 @@ def test_a_line_that_comes_late_goes_to_the_club_that_was_chosen_when_it_was_hit
     assert [(s["club"], s["swing"], s["loft_deg"]) for s in strikes(client, base)] == 3 * [first] + 3 * [second]
 
 
-def test_when_a_line_was_made_is_told_by_how_long_ago_and_by_the_devices_clock(database):
-    """The third waited to be read: the clock says so. Before the fourth the device's clock was put back by an hour."""
-    link = LINKS["monitor"](Bridge(database, connect_to({})), uuid4(), uuid4(), "monitor")
-    told = ((50.0, 0.5, 1000.5), (60.0, 2.0, 1012.0), (70.0, 0.1, 1045.0), (-3500.0, 0.2, 1100.2), (None, 3.0, 1103.0))
+def made(link, *told: tuple[float | None, float, float]) -> list[float]:
+    """When lines of a device's clock and age were made, heard at a time each."""
     found = []
-    for seq, (clock, ago, heard) in enumerate(told, 1):
-        line = StrikeLine(seq, uuid4(), {"carry_m": 30.0}, clock, ago)
-        found.append(link._made_at(line, heard))
+    for clock, ago, heard in told:
+        seq = 1 if link.latest is None else link.latest[0] + 1
+        found.append(link._made_at(StrikeLine(seq, uuid4(), {"carry_m": 30.0}, clock, ago), heard))
         link.latest = (seq, clock) if clock is not None else link.latest
-    assert found == pytest.approx([1000.0, 1010.0, 1020.0, 1100.0, 1100.0])
+    return found
+
+
+@pytest.fixture
+def link(database):
+    return LINKS["monitor"](Bridge(database, connect_to({})), uuid4(), uuid4(), "monitor")
+
+
+def test_when_a_line_was_made_is_told_by_how_long_ago_and_by_the_devices_clock(link):
+    """The third waited to be read: the clock says so. Before the fourth the device's clock was put back by an hour."""
+    told = ((50.0, 0.5, 1000.5), (60.0, 2.0, 1012.0), (70.0, 0.1, 1045.0), (-3500.0, 0.2, 1100.2), (None, 3.0, 1103.0))
+    assert made(link, *told) == pytest.approx([1000.0, 1010.0, 1020.0, 1100.0, 1100.0], abs=0.1)
+
+
+def test_a_clock_that_runs_slow_makes_no_line_late(link):
+    """A second is lost every hour: after a day a strike is still placed to the second."""
+    hours = [(3599.0 * hour, 0.0, 3600.0 * hour) for hour in range(25)]
+    assert made(link, *hours) == [heard for _, _, heard in hours]
 
 
 def test_a_device_that_does_not_tell_when_gives_to_what_is_chosen_now(client, base, database):

@@ -15,6 +15,7 @@ from oblatus.errors import OblatusError
 
 PROTOCOL = 1
 LONGEST_LINE = 8192
+LONGEST_AGO = 86_400.0  # s
 
 
 class LineError(OblatusError):
@@ -154,9 +155,11 @@ def _clock(data: dict[str, Any]) -> float | None:
 
 
 def _ago(data: dict[str, Any]) -> float | None:
-    """How long before the line was sent its figures were measured [s]; None for a device that does not tell."""
+    """How long before the line was sent its figures were measured [s]; None for a device that does not tell, or tells
+    what cannot be.
+    """
     told = _finite(data.get("ago_s"))
-    return None if told is None or told < 0.0 else told
+    return None if told is None or not 0.0 <= told <= LONGEST_AGO else told
 
 
 def _id(value: Any) -> UUID:

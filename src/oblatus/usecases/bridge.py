@@ -41,6 +41,8 @@ POLL_SECONDS = 0.25
 RETRY_SECONDS = 1.0
 HEARD_EVERY_SECONDS = 2.0
 CLOCK_SECONDS, CLOCK_AHEAD = 2.0, 3600.0
+CLOCK_LOSES = 1e-3
+"""Of every second a device's clock may lose so much beside ours."""
 
 Connect = Callable[[str, str], Driver]
 """A driver for a kind of device and the fitting that listens to it."""
@@ -132,7 +134,7 @@ class _Link:
         self.actor = Actor(UUID(int=0), studio_id, "bridge")
         self.armed = -1
         self.latest: tuple[int, float] | None = None
-        self.behind = math.inf
+        self.behind, self.behind_at = math.inf, 0.0
 
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
         """What the device is told of what comes next.
@@ -212,8 +214,8 @@ class _Link:
     def _made_at(self, line: StrikeLine | ReadingLine, heard: float) -> float | None:
         """When a measurement was made [s since 1970], as far as the device tells.
 
-        A line may have waited to be read: then the device's clock tells more, which is behind ours by the least that any
-        line has shown.
+        A line may have waited to be read: then the device's clock tells more, which is behind ours by the least that
+        lines have shown, and by what it may have lost since.
         """
         if line.ago is None:
             return None
@@ -222,8 +224,11 @@ class _Link:
             return made_at
         if self._went_back(line):
             self.behind = math.inf
-        self.behind = min(self.behind, made_at - line.clock)
-        return line.clock + self.behind
+        behind = self.behind + CLOCK_LOSES * (heard - self.behind_at)
+        if made_at - line.clock <= behind:
+            self.behind, self.behind_at = made_at - line.clock, heard
+            return made_at
+        return line.clock + behind
 
     def _went_back(self, line: StrikeLine | ReadingLine) -> bool:
         """Whether the device's clock went back since the line before."""
