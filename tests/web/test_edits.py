@@ -106,6 +106,23 @@ def test_an_edit_whose_answer_was_lost_is_recognised(client, base, fitting):
     assert next_one["document"]["player"]["handicap"] == 4
 
 
+def test_what_was_taken_of_an_edit_whose_answer_was_lost_is_known_too(client, base, fitting):
+    """One field of it was refused, so that it is no edit that was made: what was taken is still the editor's own."""
+    first = str(uuid4())
+
+    def change(player):
+        player["pitching_wedge_carry_m"] = 999
+        player["handicap"] = 3
+
+    edit(client, base, fitting, change, edit_id=first)
+    mine = copy.deepcopy(fitting["document"]["player"])
+    change(mine)
+    attempts = [{"edit_id": first, "sections": {"player": mine}}]
+    found = edit(client, base, fitting, handicap(4), edit_id=str(uuid4()), attempts=attempts).get_json()
+    assert found["conflicts"] == []
+    assert found["document"]["player"]["handicap"] == 4
+
+
 def test_eight_racks_at_once_are_one_after_another(app, client):
     def csv(name: str) -> str:
         return f"code,name,loft_deg,bounce_deg\n{name},{name},56,10\n"

@@ -84,6 +84,16 @@ it("a conflict stays one until it is chosen: what it was made on is kept", () =>
   expect(after.mine).toEqual({ player: { name: "mine" } });
 });
 
+it("what was taken beside a refused field is what goes on from there is made on", () => {
+  const bag = (loft: number, bounce: number) => ({ bag: { wedges: [{ loft, bounce }] } }) as never as Draft["mine"];
+  const sent = bag(5, 1);
+  const now = { ...NO_DRAFT, revision: 3, base: bag(55, 10), mine: bag(56, 11) };
+  const refused = [{ field: "bag.wedges.0.loft", message: "40 to 68" }];
+  const after = afterSave(now, reply({ refused, draft: sent, document: bag(55, 1) }), sent, {});
+  expect(after.base).toEqual(bag(55, 1));
+  expect(after.mine).toEqual(bag(56, 11));
+});
+
 it("a fault that lies in no section holds everything that was sent", () => {
   const sent = { player: player("mine") };
   const answer = reply({ refused: [{ field: "", message: "no" }], draft: { player: { name: "mine" } } });

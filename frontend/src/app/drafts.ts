@@ -1,5 +1,6 @@
 import type { Edited, FittingDocument } from "../api/client";
 import { TABLES } from "../api/tables";
+import { changesOf, same, valueAt, withValue } from "../history/changes";
 import { openTabs, tabName } from "../offline/tab";
 
 export type Section = Exclude<keyof FittingDocument, "format" | "version" | "rack" | "strikes" | "attached">;
@@ -94,7 +95,11 @@ export function afterSave(now: Draft, reply: Edited, sent: Partial<Sections>, he
     const unchanged = now.mine[section] === sent[section];
     if (wrong.has(section) || wrong.has(undefined)) {
       const left = reply.draft[section];
-      if (!unchanged || left === undefined) continue;
+      if (!unchanged) {
+        Object.assign(base, { [section]: takenOf(now.base[section], sent[section], reply.document[section]) });
+        continue;
+      }
+      if (left === undefined) continue;
       Object.assign(mine, { [section]: left });
       Object.assign(held, { [section]: left });
       // an unsettled conflict is one again until it is chosen; a refused field stands against what is saved
@@ -106,4 +111,10 @@ export function afterSave(now: Draft, reply: Edited, sent: Partial<Sections>, he
     } else Object.assign(base, { [section]: sent[section] });
   }
   return { revision: reply.revision, base, mine, attempts: [] };
+}
+
+/** What an edit stood on, with the fields of it that the server took: on that the next one stands. */
+function takenOf<T>(before: T, sent: T, saved: T): T {
+  const taken = changesOf(before, sent).filter(({ path, after }) => same(valueAt(saved, path), after));
+  return taken.reduce((base, { path, after }) => withValue(base, path, after), before);
 }

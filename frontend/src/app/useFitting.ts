@@ -190,7 +190,8 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
         const blamed = bad.length > 0 ? bad : going;
         Object.assign(held.current, Object.fromEntries(blamed.map((s) => [s, sent[s]])));
         setFaults((current) => [...current.filter((f) => !blamed.includes(sectionOf(f.field) as Section)), ...found]);
-        put({ ...latest.current.draft, attempts: [] });
+        // nothing of this one was taken; those before it that got no answer may have been
+        put({ ...latest.current.draft, attempts });
         setSaveState("refused");
       } else {
         wait.current = Math.min(Math.max(2 * wait.current, RETRY_MS, 1000 * (error.after ?? 0)), LONGEST_MS);

@@ -116,6 +116,18 @@ def changed_paths(before: Any, after: Any, path: str = "") -> Iterator[str]:
         yield path
 
 
+def value_at(value: Any, path: str) -> Any:
+    """What stands at a dotted path; MISSING if nothing does."""
+    for step in path.split("."):
+        if isinstance(value, dict):
+            value = value.get(step, MISSING)
+        elif isinstance(value, list) and step.isdigit() and int(step) < len(value):
+            value = value[int(step)]
+        else:
+            return MISSING
+    return value
+
+
 def put_back(value: Any, source: Any, path: str) -> Any:
     """`value` with the field at `path` as it is in `source`."""
     if not path or not isinstance(value, (dict, list)):

@@ -12,7 +12,7 @@ from pydantic import ValidationError
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.merge import Conflict, changed_paths, merge, put_back
+from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
 from oblatus.store.database import Database
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
@@ -104,8 +104,9 @@ def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
     theirs = {name: stored[name] for name in names}
     base = {name: (edit.base or {}).get(name, theirs[name]) for name in names}
     for edit_id, sections in edit.attempts:
-        if rows.edit_made(row.id, edit_id):
-            base |= {name: value for name, value in sections.items() if name in base}
+        made = rows.edit_made(row.id, edit_id)
+        for name in (name for name in sections if name in base):
+            base[name] = sections[name] if made else _taken(base[name], sections[name], theirs[name])
     merged = merge(base, edit.sections, theirs, edit.settled)
     value, refused, document = _largest_valid(stored, merged.value, theirs)
     if refused and not merged.conflicts and not any(True for _ in changed_paths(theirs, value)):
@@ -115,6 +116,14 @@ def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
         rows.change_fitting(row, document.player.name, dumped, row.revision)
     draft = merged.draft if refused or merged.conflicts else {}
     return refused, tuple(merged.conflicts), draft, document
+
+
+def _taken(base: Any, sent: Any, theirs: Any) -> Any:
+    """What an edit stood on, with the fields of it that were taken: one of which others were refused may have arrived."""
+    for path in list(changed_paths(base, sent)):
+        if same(value_at(theirs, path), value_at(sent, path)):
+            base = put_back(base, sent, path)
+    return base
 
 
 def _largest_valid(

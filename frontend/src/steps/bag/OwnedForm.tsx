@@ -1,4 +1,4 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import type { OwnedWedge } from "../../api/client";
 import { TABLES } from "../../api/tables";
@@ -8,6 +8,7 @@ import { plain } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { FigureField } from "../parts/FigureField";
 import { Lines } from "../parts/Lines";
+import { NameField } from "../parts/NameField";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { Photos } from "./Photos";
@@ -62,13 +63,12 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove, fresh }: Pr
     <fieldset className={parts.group}>
       <legend>{wedge.name || "Wedge"}</legend>
       <div className={parts.fields}>
-        <TextInput
+        <NameField
           label="Name"
           ref={name}
           value={wedge.name}
-          maxLength={120}
           error={nameFault?.message}
-          onChange={(e) => set({ name: e.currentTarget.value })}
+          onChange={(name) => set({ name })}
         />
         <NumberField
           label="Stamped loft"

@@ -1,4 +1,4 @@
-import { Button, TextInput } from "@mantine/core";
+import { Button } from "@mantine/core";
 import type { Ground } from "../../api/client";
 import { classOf, figureOf, type Surface, TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
@@ -7,6 +7,7 @@ import type { InstrumentKind } from "../../devices/useDevices";
 import { plain } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { FigureField } from "../parts/FigureField";
+import { NameField } from "../parts/NameField";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { SourceMark } from "../parts/SourceMark";
@@ -43,12 +44,11 @@ export function GroundForm({ ground, path, onChange, onRemove, says, away }: Pro
       <fieldset className={parts.group}>
         <legend>{ground.name}</legend>
         <div className={parts.fields}>
-          <TextInput
+          <NameField
             label="Name"
             value={ground.name}
-            maxLength={120}
             error={nameFault?.message}
-            onChange={(e) => onChange({ ...ground, name: e.currentTarget.value })}
+            onChange={(name) => onChange({ ...ground, name })}
           />
           <NumberField
             label="Share of their golf"

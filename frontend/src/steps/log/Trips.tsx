@@ -9,6 +9,7 @@ import { Lies } from "../card/Lies";
 import { copied } from "../ground/copied";
 import { GroundForm } from "../ground/GroundForm";
 import { CopyTable } from "../parts/CopyTable";
+import { NameField } from "../parts/NameField";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
@@ -148,14 +149,11 @@ function TripForm({ trip, path, onChange, onRemove }: FormProps) {
   return (
     <section className={classes.section} aria-label="This trip">
       <div className={parts.fields}>
-        <TextInput
+        <NameField
           label="Name"
-          maxLength={120}
           value={trip.name}
           error={fault?.message}
-          onChange={(event) =>
-            event.currentTarget.value.trim() && onChange({ ...trip, name: event.currentTarget.value })
-          }
+          onChange={(name) => name && onChange({ ...trip, name })}
         />
         <label className={classes.check}>
           <input
@@ -355,7 +353,7 @@ function Advice({ answer, drawing }: { answer: Answer; drawing: boolean }) {
               <th className={parts.num}>lean, °</th>
               <th className={parts.num}>open, °</th>
               <th className={parts.num}>sole forward, mm</th>
-              <th className={parts.num}>in own spreads</th>
+              <th className={parts.num}>times own spread</th>
               <th className={parts.num}>wins a round</th>
             </tr>
           </thead>

@@ -1,10 +1,10 @@
-import { TextInput } from "@mantine/core";
 import type { Player } from "../../api/client";
 import { useFault, useStore } from "../../app/context";
 import { DELIVERY_HEIGHT, Delivery } from "../../pictures/Delivery/Delivery";
 import { Below } from "../parts/Below";
 import { Choice } from "../parts/Choice";
 import { Lines } from "../parts/Lines";
+import { NameField } from "../parts/NameField";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
@@ -44,13 +44,7 @@ export default function PlayerStep() {
         <fieldset className={parts.group}>
           <legend>Who</legend>
           <div className={parts.fields}>
-            <TextInput
-              label="Name"
-              value={player.name}
-              maxLength={120}
-              error={nameFault?.message}
-              onChange={(e) => set({ name: e.currentTarget.value })}
-            />
+            <NameField label="Name" value={player.name} error={nameFault?.message} onChange={(name) => set({ name })} />
             <NumberField
               label="Handicap"
               unit=""
