@@ -42,7 +42,7 @@ def prove(orla: Page, stand_in: MonitorStandIn) -> None:
     sand.and_(orla.get_by_role("checkbox", checked=True)).uncheck()
     expect(orla.get_by_text("40 balls in all, 20 with each club in each situation.")).to_be_visible()
     expect(
-        orla.get_by_text("20 balls each tell 0.35 strokes a shot apart; 0.1 would take 250.", exact=False)
+        orla.get_by_text("show a difference of 0.35 strokes a shot 8 times of 10; 0.1 would take 250.", exact=False)
     ).to_be_visible()
     orla.get_by_role("button", name="Plan the proof").click()
     blocks = orla.get_by_role("list", name="Blocks").get_by_role("listitem")

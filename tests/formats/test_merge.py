@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 from typing import Any
+from uuid import uuid4
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -113,3 +114,22 @@ def test_differences_are_told_by_names_and_units():
     assert told["strikes taken out"].after == 3
     assert told["strikes changed"].after == 1
     assert differences(before, copy.deepcopy(before)) == []
+
+
+def test_what_a_build_left_is_told_without_its_codes():
+    before = fitting()
+    after = copy.deepcopy(before)
+    wedge, order = after["bag"]["wedges"][0], str(uuid4())
+    after["bag"]["former"] = [
+        {
+            "code": f"was:{order[:8]}:{n}", "wedge": {**wedge, "name": name}, "until": "2026-10-18", "became": "bent",
+            "order_id": order,
+        }
+        for n, name in enumerate(("old gap", "old sand"))
+    ]  # fmt: skip
+    wedge["built"] = {"order_id": order, "on": "2026-10-18", "by": "Somebody", "length_in": 35.5, "shaft": None}
+    after["after"] = {"trips": [{"name": "The coast", "season": False, "grounds": after["grounds"]}]}
+    told = {one.name: one.after_words for one in differences(before, after)}
+    assert told["wedges as they were"] == "old gap until 2026-10-18, old sand until 2026-10-18"
+    assert told[f"{wedge['name']}: as built"] == "on 2026-10-18, by Somebody, length 35.5 in"
+    assert told["trips"] == "The coast"

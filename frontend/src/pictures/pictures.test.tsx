@@ -71,7 +71,7 @@ describe("SolePass", () => {
 
   it("names what is extrapolated and draws a strike that never meets the ball", () => {
     show(head({ extrapolated: ["speed"], outcome: "dug", contact: "none" }));
-    expect(screen.getByText("untried speed")).toBeTruthy();
+    expect(screen.getByText("not tested: speed")).toBeTruthy();
     expect(screen.getByText("Dug in")).toBeTruthy();
   });
 });

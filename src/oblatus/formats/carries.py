@@ -252,8 +252,7 @@ def carries_out(view: CarryView, asked: CarriesIn, strikes: Sequence[StrikeDocum
             NextOut(
                 club=n.cell.club, swing=n.cell.swing,
                 words=f"5 balls with the {name.of(n.cell.club, n.cell.loft_deg)} at {swings[n.cell.swing].name}: "
-                f"its own doubt from ±{metres(n.own_now, 1)} to ±{metres(n.own_then, 1)}, "
-                f"that of all carries from ±{metres(n.all_now, 1)} to ±{metres(n.all_then, 1)}",
+                f"its own doubt {_doubt(n.own_now, n.own_then)}, that of all carries {_doubt(n.all_now, n.all_then)}",
             )
             for n in model.next_cells
             if (n.cell.club, n.cell.loft_deg) in shown
@@ -351,7 +350,8 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
         share = 100.0 * (estimate.own_share - 1.0)
         return (
             f"{estimate.count} {'strike' if estimate.count == 1 else 'strikes'} of its own{aside}, "
-            f"held {_signed(share)} % from the player's model ({model.used} strikes in all)"
+            f"taken {abs(share):.1f} % {'longer' if share > 0 else 'shorter'} than the player's model "
+            f"({model.used} strikes in all)"
         )
     if estimate.source == "modelled" and model.used:
         return f"no strike of its own{aside}: the model of this player's {model.used} strikes, {head_speed}"
@@ -360,8 +360,10 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
     return f"nothing measured: a usual player, {head_speed}"
 
 
-def _signed(value: float) -> str:
-    return f"{value:+.1f}".replace("-", "−")
+def _doubt(now: float, then: float) -> str:
+    """How a doubt [m] falls."""
+    before, after = metres(now, 1), metres(then, 1)
+    return f"stays ±{before}" if before == after else f"from ±{before} to ±{after}"
 
 
 def _round(value: float, places: int = 3) -> float:

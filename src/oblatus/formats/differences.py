@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Sequence
 from typing import Any
 
 from oblatus.core.clubs import Head
@@ -11,10 +12,11 @@ from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES, Ground
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS
-from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same
+from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
 
 UNITS = {
     "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm2", "c": "degrees C", "kg": "kg",
+    "in": "in",
 }  # fmt: skip
 RECORDS = {**figures(Head), **figures(MeasuredStrike), **figures(Ground)}
 for _kind in SURFACES.values():
@@ -43,8 +45,12 @@ NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
     "ladder_factors": "weights of the ladder",
     "count": "number of strikes",
     "rack": "rack of this fitting",
+    "former": "wedges as they were",
+    "built": "as built",
+    "decisions": "answers to the log",
+    "snoozes": "put off",
 }
-ABOUT = {"delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges"}
+ABOUT = {"after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges"}
 """Steps of a path that say nothing a reader needs."""
 SHOWN = 8
 
@@ -65,7 +71,7 @@ def differences(before: dict[str, Any], after: dict[str, Any]) -> list[Differenc
     """Every field that differs between two documents, strikes told by how many and which."""
     found = []
     for path in changed_paths(_unpacked(before), _unpacked(after)):
-        one, other = _value(_unpacked(before), path), _value(_unpacked(after), path)
+        one, other = value_at(_unpacked(before), path), value_at(_unpacked(after), path)
         found.append(difference(path, one, other, after))
     return [*found, *_strikes(before.get("strikes", []), after.get("strikes", []))]
 
@@ -113,10 +119,17 @@ def words_of(value: Any) -> str:
         return f"{value:g}"
     if isinstance(value, str):
         return value if len(value) <= 80 else value[:79] + "…"
-    if isinstance(value, dict):
-        return _called(value) or ", ".join(f"{_plain(key)} {words_of(v)}" for key, v in list(value.items())[:SHOWN])
-    shown = ", ".join(words_of(v) for v in value[:SHOWN])
-    return shown if len(value) <= SHOWN else f"{shown} and {len(value) - SHOWN} more"
+    if not isinstance(value, dict):
+        return _listed([words_of(v) for v in value])
+    if all(isinstance(v, dict) for v in value.values()):  # entries by their names
+        return _listed([words_of(v) if _called(v) else key for key, v in value.items()])
+    told = {key: v for key, v in value.items() if v is not None and key != "id" and not key.endswith("_id")}
+    return _called(value) or _listed([f"{_plain(key)} {words_of(v)} {_unit(key)}".rstrip() for key, v in told.items()])
+
+
+def _listed(words: Sequence[str]) -> str:
+    shown = ", ".join(words[:SHOWN])
+    return shown if len(words) <= SHOWN else f"{shown} and {len(words) - SHOWN} more"
 
 
 def _unpacked(document: dict[str, Any]) -> dict[str, Any]:
@@ -133,17 +146,6 @@ def _by_name(value: Any) -> Any:
         names = [str(entry[key]) for entry in value if isinstance(entry, dict) and isinstance(entry.get(key), str)]
         if value and len(names) == len(value) == len(set(names)):
             return {name.replace(".", "·"): _by_name(entry) for name, entry in zip(names, value, strict=True)}
-    return value
-
-
-def _value(value: Any, path: str) -> Any:
-    for step in path.split("."):
-        if isinstance(value, dict):
-            value = value.get(step, MISSING)
-        elif isinstance(value, list) and step.isdigit() and int(step) < len(value):
-            value = value[int(step)]
-        else:
-            return MISSING
     return value
 
 
@@ -178,6 +180,8 @@ def _counted(strikes: list[dict[str, Any]]) -> str:
 def _called(value: Any) -> str:
     if not isinstance(value, dict):
         return ""
+    if isinstance(value.get("wedge"), dict):  # one as it was
+        return f"{_called(value['wedge'])} until {value.get('until')}"
     return next((str(value[key]) for key in ("name", *TOLD_BY) if isinstance(value.get(key), str)), "")
 
 

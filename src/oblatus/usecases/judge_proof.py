@@ -104,9 +104,8 @@ def _plan(document: ProofDocument, plan: Plan) -> ProofPlanOut:
 def plan_words(each: int) -> str:
     """What so many balls with each club can tell apart."""
     return (
-        f"{each} balls each tell {detectable(each):.2f} strokes a shot apart; 0.1 would take "
-        f"{_rounded(balls_needed(0.1))}. That is 8 of 10 times with the spread known; it has to be found out with the "
-        "balls, so that it is somewhat less often."
+        f"{each} balls with each club show a difference of {detectable(each):.2f} strokes a shot 8 times of 10; 0.1 "
+        f"would take {_rounded(balls_needed(0.1))}. In truth a little less often: the balls' spread has to be found, too."
     )
 
 

@@ -89,7 +89,7 @@ export function EntryMarks({
               const latest = i === marked.length - 1;
               return (
                 <g key={strike.id}>
-                  <title>{`${plain(strike.entry_mm ?? 0)} mm${strike.set_aside ? `, ${strike.set_aside}` : out ? ", kept out" : ""}`}</title>
+                  <title>{`${plain(strike.entry_mm ?? 0)} mm${strike.set_aside ? `, ${strike.set_aside}` : out ? ", far off, left out" : ""}`}</title>
                   {strike.exit_mm !== null && (
                     <line
                       x1={at}

@@ -149,7 +149,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntr
               </text>
               {strike.extrapolated.length > 0 && (
                 <text x={20} y={74} style={{ fill: "var(--rust)" }}>
-                  untried {strike.extrapolated.join(", ")}
+                  not tested: {strike.extrapolated.join(", ")}
                 </text>
               )}
             </g>

@@ -84,7 +84,7 @@ function Band({ row, x, width, y, on, onFocus }: BandProps) {
   const words =
     low === null
       ? `${row.name}: no entry plays`
-      : `${row.name}: window from ${plain(low)} to ${window.open_ahead ? "open ahead" : `${plain(high ?? 0)}`} millimetres, ${showPercent(inside_share)} of entries inside, quality ${plain(100 * expected_quality)}`;
+      : `${row.name}: window from ${plain(low)} ${window.open_ahead ? "millimetres on, open ahead" : `to ${plain(high ?? 0)} millimetres`}, ${showPercent(inside_share)} of entries inside, quality ${plain(100 * expected_quality)}`;
   return (
     <g
       transform={`translate(0 ${y})`}

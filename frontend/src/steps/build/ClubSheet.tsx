@@ -207,7 +207,7 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
           `${plain(club.removed_g, 1)} g ground off, ${plain(club.deepest_mm, 1)} mm at the deepest. `}
         {club.worth_strokes_round !== null &&
           `The work on the head is worth ${plain(club.worth_strokes_round, 2)} strokes a round. `}
-        {trimmed(club.bend_left_deg)}° of bending are left afterwards.
+        {trimmed(club.bend_left_deg)}° of bending is left afterwards.
         {club.on_shelf !== null &&
           (sheet.order?.heads.includes(club.name)
             ? " The head is set aside for this set."

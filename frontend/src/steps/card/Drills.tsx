@@ -15,7 +15,7 @@ export function Drills({ card }: { card: Card }) {
             <h3>
               {drill.name}
               <span>
-                {plain(drill.worth_strokes_round, 2)} strokes a round with half the scatter: {drill.why}
+                {plain(drill.worth_strokes_round, 2)} strokes a round with half the scatter; {drill.why}
               </span>
             </h3>
             <DrillDrawing drawing={drill.drawing} name={drill.name} />

@@ -69,7 +69,7 @@ it("a drill says what it is worth, how to pass it and when to stop; without a be
   const card = { practice_weeks: 4, drills: [drill] } as unknown as Card;
   show(<Drills card={card} />);
   const item = within(screen.getByRole("listitem"));
-  expect(item.getByText(/0.21 strokes a round with half the scatter: the entry strays most/)).toBeTruthy();
+  expect(item.getByText(/0.21 strokes a round with half the scatter; the entry strays most/)).toBeTruthy();
   expect(item.getByText("Pass 7 of 10.")).toBeTruthy();
   expect(item.queryByText(/beats a minute/)).toBeNull();
   expect(item.getByText("Stop when the back complains.")).toBeTruthy();

@@ -108,7 +108,7 @@ function Verdict({ log }: { log: Log }) {
       <p>
         {whole.shots} shots of {rounds} {rounds === 1 ? "round" : "rounds"}: seen {plain(whole.seen, 2)}, expected{" "}
         {plain(whole.expected, 2)}; 8 of 10 between {signed(whole.low)} and {signed(whole.high)}: {CALLS[whole.call]}.
-        Drawn toward the model: the log counts {showPercent(whole.weight)}.
+        The log counts {showPercent(whole.weight)} in that, the model the rest.
         {log.unknown > 0 && ` ${log.unknown} more are kept and not judged: their club is not in this bag.`}
       </p>
     </section>
@@ -208,7 +208,7 @@ function Parts({ parts: found, rounds }: { parts: Schemas["PartsOut"]; rounds: n
         <div>
           <dt>distance</dt>
           <dd>{signed(found.distance)}</dd>
-          <dd>what else differs with the club that was taken</dd>
+          <dd>all else with the club that was taken: how far, how straight, putts</dd>
         </div>
         <div>
           <dt>choice of club</dt>

@@ -304,7 +304,7 @@ function Counts({ proof }: { proof: Proof }) {
               .map(
                 (one) =>
                   `${one.name} ${one.shots
-                    .map((s) => `${s.strokes > 0 ? "+" : "−"}${Math.abs(s.strokes).toFixed(2)}`)
+                    .map((s) => `${s.strokes > 0 ? "+" : "−"}${Math.abs(s.strokes).toFixed(2)} in ${shotName(s.shot)}`)
                     .join(", ")} strokes a shot against the model`,
               )
               .join("; ")}
@@ -331,3 +331,5 @@ function Counts({ proof }: { proof: Proof }) {
     </section>
   );
 }
+
+const shotName = (key: string) => TABLES.shots.find((shot) => shot.key === key)?.name ?? key;

@@ -33,7 +33,7 @@ const OWNED = [
 ];
 const plan = () => {
   const asked = server({
-    "GET proof-plan": { words: "20 balls each tell 0.35 strokes a shot apart" },
+    "GET proof-plan": { words: "20 balls with each club show a difference of 0.35 strokes a shot" },
     "POST proofs": {},
   });
   const onPlanned = vi.fn();
@@ -54,7 +54,7 @@ it("begins with the new head that brings most against the club whose place it ta
 it("counts the balls, and asks what so many can tell", async () => {
   const { asked } = plan();
   expect(screen.getByText(/80 balls in all, 20 with each club in each situation/)).toBeTruthy();
-  await screen.findByText("20 balls each tell 0.35 strokes a shot apart");
+  await screen.findByText("20 balls with each club show a difference of 0.35 strokes a shot");
   fireEvent.click(box(/sand greenside/));
   expect(screen.getByText(/40 balls in all, 20 with each/)).toBeTruthy();
   await waitFor(() => expect(asked.filter(({ line }) => line.startsWith("GET proof-plan")).length).toBe(2));

@@ -101,21 +101,21 @@ export function Findings({ session, station }: { session: SessionSummary; statio
             ? "The habit follows from partial swings: attack, lean and entry of at least one strike."
             : known.length === habit.length
               ? "The fitting stands on these strikes."
-              : `Partial swings together: ${habit.map((f) => `${f.name} ${plain(f.mean, 1)} ± ${plain(f.spread, 1)} ${f.unit} from ${f.count}`).join("; ")}. Player says ${plain(delivery.attack_deg.mean, 1)}, ${plain(delivery.lean_deg.mean, 1)} and ${plain(delivery.entry_mm.mean)} mm now.`}
+              : `Partial swings together: ${habit.map((f) => `${f.name} ${plain(f.mean, 1)} ± ${plain(f.spread, 1)} ${f.unit} from ${f.count}`).join("; ")}. On Player now: attack ${plain(delivery.attack_deg.mean, 1)}°, lean ${plain(delivery.lean_deg.mean, 1)}°, entry ${plain(delivery.entry_mm.mean)} mm.`}
         </span>
       </div>
     </>
   );
 }
 
-/** Mean with its interval, count, and what was inferred or kept out. */
+/** Mean with its interval, count, and what was inferred or left out. */
 function shown(figure: Figure | undefined, units: Units) {
   if (!figure) return "";
   const places = figure.unit === "mm" ? 0 : 1;
   const said = (value: number) => plain(inReader({ unit: figure.unit, percent: false }, value, units), places);
   const notes = [
     figure.inferred > 0 ? `${figure.inferred} inferred` : "",
-    figure.outliers.length > 0 ? `${figure.outliers.length} kept out` : "",
+    figure.outliers.length > 0 ? `${figure.outliers.length} far off, left out` : "",
   ].filter(Boolean);
   return (
     <>

@@ -19,10 +19,7 @@ export function Plan({ stations, counts, current, onChoose }: Props) {
         {stations.map(([key = "", name]) => (
           <li key={key}>
             <button type="button" data-on={key === current} onClick={() => onChoose(key)}>
-              {name}{" "}
-              <strong>
-                {counts[key] ?? 0} of {wanted(key)}
-              </strong>
+              {name} <strong>{progress(counts[key] ?? 0, wanted(key))}</strong>
             </button>
           </li>
         ))}
@@ -30,5 +27,7 @@ export function Plan({ stations, counts, current, onChoose }: Props) {
     </section>
   );
 }
+
+const progress = (hit: number, asked: number) => (hit > asked ? `${hit} hit, ${asked} wanted` : `${hit} of ${asked}`);
 
 const wanted = (station: string) => (stationOf(station) ?? stationOf("full"))?.wanted ?? 0;

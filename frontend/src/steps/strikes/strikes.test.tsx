@@ -25,8 +25,9 @@ it("counts what is still to hit: ten of practice and five of the others", () => 
   ] as const;
   show(<Plan stations={stations} counts={{ pitch: 4, practice: 12 }} current="pitch" onChoose={onChoose} />);
   expect(screen.getByRole("heading").textContent).toBe("6 still to hit");
-  fireEvent.click(screen.getByRole("button", { name: "practice 12 of 10" }));
+  fireEvent.click(screen.getByRole("button", { name: "practice 12 hit, 10 wanted" }));
   expect(onChoose).toHaveBeenCalledWith("practice");
+  expect(screen.getByRole("button", { name: "pitch 4 of 5" })).toBeTruthy();
 });
 
 it("the last strike is large, with the sand's mark in place of the speed where there is one", () => {

@@ -168,8 +168,10 @@ def next_measurement(doubt: Doubt) -> str | None:
         return "Ten measured strikes: the spreads are assumed until then."
     if doubt.next_axis is None:
         return None
-    axis = AXIS_WORDS[doubt.next_axis]
-    return f"More strikes with {axis} measured: it alone changes the choice in {doubt.next_share:.0%} of the trials."
+    axis, share = AXIS_WORDS[doubt.next_axis], round(100.0 * doubt.next_share)
+    if share == 0:
+        return "Nothing more is needed: no habit by itself changes the choice in the trials."
+    return f"More strikes with {axis} measured: it alone changes the choice in {share} % of the trials."
 
 
 def _bought(recommendation: Recommendation, picks: Sequence[int]) -> int:
@@ -264,7 +266,7 @@ def bag_verdicts(recommendation: Recommendation) -> list[tuple[str, str, str]]:
             bend = chosen[mine].bend_deg
             what = "keep" if abs(bend) < 0.05 else f"bend to {degrees(chosen[mine].head.loft_deg)}"
             gains = [name for name, value in club_gains(recommendation, mine)[:2] if value >= SHOWN]
-            why = f"It brings {strokes(club.brings)} a round" + (f", most in {_listed(gains)}." if gains else ".")
+            why = f"It brings {strokes(club.brings)} strokes a round" + (f", most in {_listed(gains)}." if gains else ".")
             found.append((item.code, what, why))
         else:
             new = next((n for n, club in enumerate(recommendation.clubs) if club.replaces == item.code), None)
@@ -279,7 +281,7 @@ def _replace_words(recommendation: Recommendation, new: int | None) -> tuple[str
     gains = club_gains(recommendation, new)
     where = f", most in {gains[0][0]}" if gains and gains[0][1] >= SHOWN else ""
     brings = strokes(recommendation.clubs[new].brings)
-    return f"replace by {candidate.stock.name}", f"That brings {brings} a round{where}."
+    return f"replace by {candidate.stock.name}", f"That brings {brings} strokes a round{where}."
 
 
 def set_tradeoff(recommendation: Recommendation, index: int) -> tuple[str, str]:
@@ -400,8 +402,8 @@ def _cross_check(recommendation: Recommendation) -> list[str]:
             continue
         values = BenchRules().judge([recommendation.candidates[i].head for i in others], short, player).values
         best = others[int((values[:, duty] @ shares[duty]).argmax())]
-        if recommendation.candidates[best].stock.code == mine.stock.code:
-            continue
+        if same_sole(recommendation.candidates[best].head, mine.head):
+            continue  # itself, or its like on the rack
         swapped = [*recommendation.picks[:slot], best, *recommendation.picks[slot + 1 :]]
         behind = _model_strokes(recommendation, swapped) - _model_strokes(recommendation, recommendation.picks)
         other = recommendation.candidates[best]
