@@ -8,7 +8,7 @@ from uuid import uuid4
 import pytest
 
 from oblatus.store import choices
-from oblatus.store.choices import Choice, chosen_at, note_choice, rename_choices
+from oblatus.store.choices import Choice, chosen_at, note_choice, note_loft, rename_choices
 from oblatus.store.tables import LinkRow
 
 START = datetime(2026, 11, 28, 9, 0, tzinfo=UTC)
@@ -50,6 +50,16 @@ def test_choices_go_with_their_clubs_to_other_codes(clock):
     clock[0], row.club = 20, "own:0"
     rename_choices(row, {"own:0": "was:1", "own:1": "own:0"})
     assert [at(row, second) for second in (1, 11, 21)] == ["was:1", "own:0", "own:0"]
+
+
+def test_a_choice_keeps_the_loft_that_the_device_was_told(clock):
+    row = LinkRow(fitting_id=uuid4(), studio_id=uuid4())
+    choose(row, clock, 0, "own:0")
+    note_loft(row, 50.8)
+    choose(row, clock, 5, "own:0")  # armed anew: nothing new
+    choose(row, clock, 10, "own:1")
+    lofts = [chosen_at(row, START.timestamp() + second).loft_deg for second in (1, 11)]
+    assert (lofts, len(row.choices)) == ([50.8, None], 2)
 
 
 def test_only_so_many_are_kept(clock):

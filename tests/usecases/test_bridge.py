@@ -130,7 +130,7 @@ def test_a_full_disk_holds_a_line_up_and_no_later_one_is_kept_before_it(client, 
 
 
 def test_a_line_that_comes_late_goes_to_the_club_that_was_chosen_when_it_was_hit(client, base, database, monkeypatch):
-    """Three are hit with one club and three with the next while nothing can be kept."""
+    """Three are hit with one club and three with the next while nothing can be kept; the first is bent meanwhile."""
     full = threading.Event()
     monkeypatch.setattr("oblatus.usecases.bridge.room", lambda _: "full" if full.is_set() else "ok")
     monkeypatch.setattr("oblatus.usecases.bridge.RETRY_SECONDS", 0.1)
@@ -142,14 +142,22 @@ def test_a_line_that_comes_late_goes_to_the_club_that_was_chosen_when_it_was_hit
         stream = next(iter(stand_in.streams.values()))
         until(lambda: stream.made == 3)
         time.sleep(1.0)
+        wedges = client.get(base).get_json()["document"]["bag"]["wedges"]
         connect(client, base, "sand", "own:1")
         stand_in.most = 6
         until(lambda: stream.made == 6)
+        bend(client, base, 0, 1.5)
         full.clear()
         until(lambda: len(strikes(client, base)) == 6)
-    wedges = client.get(base).get_json()["document"]["bag"]["wedges"]
     first, second = ((f"own:{n}", swing, wedges[n]["loft_deg"]) for n, swing in ((0, "pitch"), (1, "sand")))
     assert [(s["club"], s["swing"], s["loft_deg"]) for s in strikes(client, base)] == 3 * [first] + 3 * [second]
+
+
+def bend(client, base, wedge: int, by: float) -> None:
+    fitting = client.get(base).get_json()
+    fitting["document"]["bag"]["wedges"][wedge]["loft_deg"] += by
+    reply = client.patch(base, json={"revision": fitting["revision"], "bag": fitting["document"]["bag"]})
+    assert reply.status_code == 200, reply.get_json()
 
 
 def made(link, *told: tuple[float | None, float, float]) -> list[float]:

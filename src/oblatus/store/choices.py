@@ -12,11 +12,13 @@ KEPT = 40
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """What the measurements of a device belong to: club and station of a strike, target of a reading."""
+    """What the measurements of a device belong to: club and station of a strike, target of a reading; the club's loft
+    [degrees] as the device was told it, None if it was not."""
 
     club: str
     swing: str
     target: str
+    loft_deg: float | None = None
 
 
 def chosen_at(row: LinkRow, moment: float | None) -> Choice:
@@ -24,14 +26,23 @@ def chosen_at(row: LinkRow, moment: float | None) -> Choice:
     if moment is None or not row.choices:
         return _chosen_now(row)
     before = [one for one in row.choices if one["since"] <= moment] or row.choices[:1]
-    return Choice(**{key: before[-1][key] for key in Choice.__slots__})
+    last = before[-1]
+    return Choice(last["club"], last["swing"], last["target"], last.get("loft_deg"))
 
 
 def note_choice(row: LinkRow) -> None:
     """Keep what is chosen from now on, if it is another than before."""
     choice = asdict(_chosen_now(row))
-    if not row.choices or {**row.choices[-1], **choice} != row.choices[-1]:
+    told = row.choices[-1] if row.choices else {}
+    if any(told.get(key) != choice[key] for key in ("club", "swing", "target")):
         row.choices = [*row.choices, {"since": now().timestamp(), **choice}][-KEPT:]
+
+
+def note_loft(row: LinkRow, loft_deg: float) -> None:
+    """Keep the loft [degrees] that the device is told of the club that is chosen: the club may be gone, or bent, when a
+    strike with it comes late."""
+    if row.choices:
+        row.choices = [*row.choices[:-1], {**row.choices[-1], "loft_deg": loft_deg}]
 
 
 def rename_choices(row: LinkRow, codes: Mapping[str, str]) -> None:

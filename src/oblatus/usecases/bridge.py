@@ -23,7 +23,7 @@ from oblatus.formats.fields import Strict, faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.readings import FIGURES
 from oblatus.formats.strikes import StrikeDocument
-from oblatus.store.choices import Choice, chosen_at
+from oblatus.store.choices import Choice, chosen_at, note_loft
 from oblatus.store.database import Database
 from oblatus.store.disk import room
 from oblatus.store.grounds_and_bags import StudioReadings
@@ -327,15 +327,18 @@ class _Monitor(_Link):
         fitting = fitting_from(document, rack_for(rows, self.fitting_id), measured(strikes_of(rows, self.fitting_id)))
         message = arm_message(fitting, row.club, row.swing)
         self.loft_deg = float(message["head"]["loft_deg"])
+        note_loft(row, self.loft_deg)
         return message
 
     def keep(self, line: StrikeLine | ReadingLine, rows: StudioRows, row: LinkRow, chosen: Choice) -> int:
         """See `_Link`."""
         if not isinstance(line, StrikeLine):
             raise fault("line", "is a reading, and this is a strike monitor")
+        loft_deg = chosen.loft_deg
+        if loft_deg is None:  # chosen now, or while no device could be told
+            loft_deg = self.loft_deg if chosen.club == row.club else self._loft_of(rows, chosen.club)
         values = {
-            **line.figures, "id": str(line.id), "club": chosen.club, "swing": chosen.swing,
-            "loft_deg": self.loft_deg if chosen.club == row.club else self._loft_of(rows, chosen.club),
+            **line.figures, "id": str(line.id), "club": chosen.club, "swing": chosen.swing, "loft_deg": loft_deg,
             "origin": "device", "simulated": row.simulated,
         }  # fmt: skip
         return rows.add_strikes(self.fitting_id, [_checked(StrikeDocument, values).model_dump()])

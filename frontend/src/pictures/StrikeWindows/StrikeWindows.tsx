@@ -21,7 +21,8 @@ const ROW = 26;
 export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onFocus }: Props) {
   const spread = Math.max(spreadMm, 1);
   const points = Array.from({ length: 61 }, (_, i) => entryMm + ((i - 30) / 30) * 3 * spread);
-  const topOf = (width: number) => (width < NARROW ? BELL + 18 : BELL);
+  // two lines of words above the bell where there is no room for them side by side
+  const topOf = (width: number) => (width < NARROW ? BELL + 36 : BELL);
   return (
     <Picture height={(width) => topOf(width) + rows.length * ROW + 2} role="group" aria-label="Strike windows">
       {(width) => {
