@@ -82,7 +82,7 @@ class OtherFitterError(OblatusError):
 
 
 class LaterError(OblatusError):
-    """Not now: nothing was saved, and the same may be asked again after `seconds`."""
+    """Not now: the same may be asked again after `seconds`."""
 
     status = 503
     code = "busy"

@@ -3,6 +3,11 @@
 import subprocess
 import sys
 
+import pytest
+
+from oblatus.core import threads
+from oblatus.errors import LaterError
+
 FORKS = """
 import os, signal
 import oblatus.usecases.engine  # which knows what to do in a forked process
@@ -24,3 +29,13 @@ assert os.waitpid(child, 0)[1] == 0
 def test_a_forked_process_has_threads_of_its_own():
     # in a process of its own: this one may have threads that a fork would lose
     subprocess.run([sys.executable, "-c", FORKS], check=True, timeout=60)
+
+
+def test_a_question_that_comes_while_the_program_ends_is_to_be_asked_again(monkeypatch):
+    ending = threads._Pools()
+    for pool in (ending.helpers, ending.meanwhile, ending.patient):
+        pool.shutdown()
+    monkeypatch.setattr(threads, "_pools", ending)
+    for ask in (lambda: [*threads.in_threads(abs, [-1, -2])], lambda: threads.patiently(lambda: 1)):
+        with pytest.raises(LaterError, match="ending"):
+            ask()

@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable, Iterator, Sequence
-from concurrent.futures import ThreadPoolExecutor, wait
+from concurrent.futures import Future, ThreadPoolExecutor, wait
 from contextlib import contextmanager
 from contextvars import copy_context
+from functools import partial
 from typing import TypeVar
+
+from oblatus.errors import LaterError
 
 THREADS = 2
 PATIENT = 8
@@ -76,7 +79,7 @@ def patiently(work: Callable[[], Found]) -> Found:
     """
     if is_patient() or _urgent_here():
         return work()
-    return _pools.patient.submit(copy_context().run, work).result()
+    return _submitted(_pools.patient, work).result()
 
 
 def is_patient() -> bool:
@@ -164,7 +167,7 @@ def meanwhile(work: Callable[[], Found]) -> Iterator[Callable[[], Found]]:
     if is_patient():
         yield work
         return
-    future = _pools.meanwhile.submit(copy_context().run, work)
+    future = _submitted(_pools.meanwhile, work)
     try:
         yield future.result
     finally:
@@ -173,7 +176,7 @@ def meanwhile(work: Callable[[], Found]) -> Iterator[Callable[[], Found]]:
 
 
 def _each(pool: ThreadPoolExecutor, work: Callable[[Item], Found], items: Sequence[Item]) -> Iterator[Found]:
-    futures = [pool.submit(copy_context().run, work, item) for item in items]
+    futures = [_submitted(pool, partial(work, item)) for item in items]
     try:
         for future in futures:
             yield future.result()
@@ -181,6 +184,16 @@ def _each(pool: ThreadPoolExecutor, work: Callable[[Item], Found], items: Sequen
         for future in futures:
             future.cancel()
         wait(futures)
+
+
+def _submitted(pool: ThreadPoolExecutor, work: Callable[[], Found]) -> Future[Found]:
+    """The work handed to a pool with the context of whoever asks."""
+    try:
+        return pool.submit(copy_context().run, work)
+    except RuntimeError as error:
+        if "shutdown" not in str(error):
+            raise
+        raise LaterError("The program is ending: this is worked out once it runs again.") from error
 
 
 def parts(count: int, pieces: int) -> list[slice]:

@@ -138,5 +138,6 @@ def _system(error: OSError) -> Response:
 def _unknown(error: Exception) -> Response:
     reference = uuid4().hex[:8]
     LOG.error("unexpected error %s\n%s", reference, where(error))
-    words = f"Something went wrong here; nothing was saved. Reference {reference}."
+    # an edit is saved before its proposal is worked out: nothing can be said of that here
+    words = f"Something went wrong here. Look whether it was saved. Reference {reference}."
     return error_response(ErrorOut(code="unexpected", message=words, reference=reference), 500)
