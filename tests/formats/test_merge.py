@@ -130,6 +130,6 @@ def test_what_a_build_left_is_told_without_its_codes():
     wedge["built"] = {"order_id": order, "on": "2026-10-18", "by": "Somebody", "length_in": 35.5, "shaft": None}
     after["after"] = {"trips": [{"name": "The coast", "season": False, "grounds": after["grounds"]}]}
     told = {one.name: one.after_words for one in differences(before, after)}
-    assert told["wedges as they were"] == "old gap until 2026-10-18, old sand until 2026-10-18"
-    assert told[f"{wedge['name']}: as built"] == "on 2026-10-18, by Somebody, length 35.5 in"
+    assert told["wedges as they were"] == "old gap until 18 Oct 2026, old sand until 18 Oct 2026"
+    assert told[f"{wedge['name']}: as built"] == "on 18 Oct 2026, by Somebody, length 35.5 in"
     assert told["trips"] == "The coast"

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from datetime import date
 from typing import Literal
 
 from oblatus.units import METRES_PER_SECOND_PER_MPH, METRES_PER_YARD
@@ -26,6 +27,14 @@ class Reader:
 
 
 SI = Reader()
+
+
+MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sept", "Oct", "Nov", "Dec")
+
+
+def day(on: date) -> str:
+    """A day as the screens write it: 3 Oct 2026."""
+    return f"{on.day} {MONTHS[on.month - 1]} {on.year}"
 
 
 def metres(value: float, places: int = 0) -> str:

@@ -18,6 +18,7 @@ from oblatus.core.gapping import SWINGS, Band, MeasuredStrike, Swing
 from oblatus.core.grounds import SURFACES, Ground
 from oblatus.core.shots import BY_KEY
 from oblatus.core.strokes.situations import Layout, OwnLie
+from oblatus.core.words import day
 from oblatus.formats.fitting import (
     EconomyDocument,
     FittingDocument,
@@ -95,7 +96,7 @@ def fitting_from(
 def _shift(document: HeadEvidenceDocument) -> HeadShift:
     return HeadShift(
         head_from(document.head), tuple((one.shot, one.strokes) for one in document.shots), document.name,
-        document.standing, document.against, document.on.isoformat(), sum(one.balls for one in document.shots),
+        document.standing, document.against, day(document.on), sum(one.balls for one in document.shots),
     )  # fmt: skip
 
 

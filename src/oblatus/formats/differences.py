@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Sequence
+from contextlib import suppress
+from datetime import date
 from typing import Any
 
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES, Ground
+from oblatus.core.words import day
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
@@ -53,6 +57,7 @@ NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
 ABOUT = {"after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges"}
 """Steps of a path that say nothing a reader needs."""
 SHOWN = 8
+DAY = re.compile(r"\d{4}-\d\d-\d\d")
 
 
 class DifferenceOut(Strict):
@@ -118,6 +123,9 @@ def words_of(value: Any) -> str:
     if isinstance(value, (int, float)):
         return f"{value:g}"
     if isinstance(value, str):
+        if DAY.fullmatch(value):
+            with suppress(ValueError):  # the name of something, like a day that there is not
+                return day(date.fromisoformat(value))
         return value if len(value) <= 80 else value[:79] + "…"
     if not isinstance(value, dict):
         return _listed([words_of(v) for v in value])
@@ -181,7 +189,7 @@ def _called(value: Any) -> str:
     if not isinstance(value, dict):
         return ""
     if isinstance(value.get("wedge"), dict):  # one as it was
-        return f"{_called(value['wedge'])} until {value.get('until')}"
+        return f"{_called(value['wedge'])} until {words_of(value.get('until'))}"
     return next((str(value[key]) for key in ("name", *TOLD_BY) if isinstance(value.get(key), str)), "")
 
 

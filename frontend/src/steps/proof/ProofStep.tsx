@@ -299,13 +299,13 @@ function Counts({ proof }: { proof: Proof }) {
       {mine.length > 0 ? (
         <>
           <p>
-            It counts in the proposal:{" "}
+            It counts in the proposal, in strokes a shot against the model:{" "}
             {mine
               .map(
                 (one) =>
                   `${one.name} ${one.shots
                     .map((s) => `${s.strokes > 0 ? "+" : "−"}${Math.abs(s.strokes).toFixed(2)} in ${shotName(s.shot)}`)
-                    .join(", ")} strokes a shot against the model`,
+                    .join(", ")}`,
               )
               .join("; ")}
             . In other situations on the same ground {TABLES.proved_elsewhere.other_situations} of it, on the other
