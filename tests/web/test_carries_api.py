@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from uuid import uuid4
 
 import pytest
@@ -36,6 +37,9 @@ def test_every_club_and_swing_has_a_figure_with_its_source(client, base):
     assert found["used"] == 42
     assert found["aside"] == 2
     assert 0 < found["leave_one_out_m"] < 5
+    for cell_next in found["next"]:  # a doubt that falls by less than is shown does not fall
+        assert not re.search(r"from (±\S+) m to \1 m", cell_next["words"])
+    assert "stays ±" in found["next"][0]["words"]
     assert sum(weight for _, weight in found["faced"]) == pytest.approx(64, rel=0.01)
 
 

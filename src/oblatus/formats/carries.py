@@ -362,8 +362,10 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
 
 def _doubt(now: float, then: float) -> str:
     """How a doubt [m] falls."""
-    before, after = metres(now, 1), metres(then, 1)
-    return f"stays ±{before}" if before == after else f"from ±{before} to ±{after}"
+    before, after = round(now, 1), round(then, 1)
+    if before == after:
+        return f"stays ±{metres(before, 1)}"
+    return f"from ±{metres(before, 1)} to ±{metres(after, 1)}"
 
 
 def _round(value: float, places: int = 3) -> float:

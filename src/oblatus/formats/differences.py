@@ -129,8 +129,8 @@ def words_of(value: Any) -> str:
         return value if len(value) <= 80 else value[:79] + "…"
     if not isinstance(value, dict):
         return _listed([words_of(v) for v in value])
-    if all(isinstance(v, dict) for v in value.values()):  # entries by their names
-        return _listed([words_of(v) if _called(v) else key for key, v in value.items()])
+    if all(_called(entry) for entry in value.values()):
+        return _listed([_called(entry) for entry in value.values()])
     told = {key: v for key, v in value.items() if v is not None and key != "id" and not key.endswith("_id")}
     return _called(value) or _listed([f"{_plain(key)} {words_of(v)} {_unit(key)}".rstrip() for key, v in told.items()])
 

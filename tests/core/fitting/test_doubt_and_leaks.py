@@ -10,6 +10,7 @@ import pytest
 from oblatus.core.delivery import Estimate
 from oblatus.core.fitting import recommend
 from oblatus.core.fitting.evidence import doubt_of, draw_law_gains, find_flips
+from oblatus.core.fitting.explain import next_measurement
 from oblatus.core.fitting.laws import DRAWS, as_taken, draw_laws
 from oblatus.core.fitting.leaks import leaks_of
 from oblatus.core.strike import _kernels as k
@@ -48,6 +49,15 @@ def test_the_bag_is_not_better_than_itself(hollis, judge):
     _, one = hollis
     doubt = doubt_of(one, judge)
     assert doubt.steps[0].low == doubt.steps[0].high == doubt.steps[0].better_share == 0.0
+
+
+def test_what_to_measure_next_is_what_would_change_the_choice(hollis, judge):
+    doubt = replace(doubt_of(hollis[1], judge), assumed_count=False, next_axis="entry", next_share=0.124)
+    assert next_measurement(doubt) == (
+        "Measure next: more strikes with entry. It alone changes the choice in 12 % of the trials."
+    )
+    assert next_measurement(replace(doubt, next_share=0.004)).startswith("Nothing to measure next")
+    assert next_measurement(replace(doubt, assumed_count=True)).startswith("Measure next: ten strikes")
 
 
 def test_survival_is_a_share_and_says_what_draws_could_have_said_otherwise(fittings, found, judge):

@@ -201,7 +201,7 @@ function evidenceWords(carries: Carries, unit: DistanceUnit) {
   const error =
     carries.leave_one_out_m === null
       ? ""
-      : `; left out in turn, a strike is foretold to ±${showDistance(metres(carries.leave_one_out_m), unit, 1)}`;
+      : `; a strike left out is foretold to ±${showDistance(metres(carries.leave_one_out_m), unit, 1)}`;
   return `${carries.used} strikes${aside}${error}`;
 }
 

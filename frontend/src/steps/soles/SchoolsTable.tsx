@@ -49,7 +49,7 @@ export function SchoolsTable() {
               {flips.data?.flips.length === 0 && (
                 <li>No change within reach of the dials makes another set near it better.</li>
               )}
-              {evidence.data.next_measurement && <li>Measure next: {evidence.data.next_measurement}</li>}
+              {evidence.data.next_measurement && <li>{evidence.data.next_measurement}</li>}
             </ul>
           </>
         )}

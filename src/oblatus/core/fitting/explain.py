@@ -165,13 +165,13 @@ AXIS_WORDS = {"attack": "attack", "lean": "lean", "entry": "entry"}
 def next_measurement(doubt: Doubt) -> str | None:
     """What to measure next, in a sentence."""
     if doubt.assumed_count:
-        return "Ten measured strikes: the spreads are assumed until then."
+        return "Measure next: ten strikes. The spreads are assumed until then."
     if doubt.next_axis is None:
         return None
     axis, share = AXIS_WORDS[doubt.next_axis], round(100.0 * doubt.next_share)
     if share == 0:
-        return "Nothing more is needed: no habit by itself changes the choice in the trials."
-    return f"More strikes with {axis} measured: it alone changes the choice in {share} % of the trials."
+        return "Nothing to measure next: no habit by itself changes the choice in the trials."
+    return f"Measure next: more strikes with {axis}. It alone changes the choice in {share} % of the trials."
 
 
 def _bought(recommendation: Recommendation, picks: Sequence[int]) -> int:
