@@ -44,11 +44,12 @@ def sign_in_again(page: Page) -> None:
 
 
 def test_a_lost_cookie_costs_neither_strike_nor_text(orla: Page, client):
-    orla.route("**/evidence", lambda route: route.abort())  # asked for again and again while the laws are drawn
+    # what is worked on is asked for twice a second for as long as the laws are drawn
+    orla.route("**/api/engine/work", lambda route: route.abort())
     strikes_step(orla)
     before = len(entries_of(client, fitting_id(orla)))
     # an answer still on its way would bring the cookie back
-    quiet = "(e) => e.name.endsWith('/evidence') || e.responseEnd < performance.now() - 800"
+    quiet = "(e) => e.name.endsWith('/engine/work') || e.responseEnd < performance.now() - 800"
     orla.wait_for_function(f"() => performance.getEntriesByType('resource').every({quiet})", timeout=90_000)
     orla.context.clear_cookies()
     take(orla, "-47")
