@@ -11,6 +11,7 @@ from oblatus.store.database import Database
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from oblatus.usecases.users import NewFitter, add_user
 from tests.browser.conftest import bench, saved
+from tests.waiting import until
 
 pytestmark = pytest.mark.browser
 
@@ -147,9 +148,7 @@ def test_a_wrong_field_holds_only_itself(orla: Page, client):
     expect(orla.get_by_text(re.compile("not saved: 1 to mend"))).to_be_visible()
     orla.get_by_role("group", name="Shaft lean").get_by_label("mean").fill("9")
     base = f"/api/fittings/{fitting_id(orla)}"
-    orla.wait_for_timeout(800)
-    player = client.get(base).get_json()["document"]["player"]
-    assert player["delivery"]["lean_deg"]["mean"] == 9
+    until(lambda: client.get(base).get_json()["document"]["player"]["delivery"]["lean_deg"]["mean"] == 9)
     expect(orla.get_by_label("Full pitching-wedge carry")).to_have_value("999")
 
 
