@@ -60,6 +60,11 @@ def test_a_choice_keeps_the_loft_that_the_device_was_told(clock):
     choose(row, clock, 10, "own:1")
     lofts = [chosen_at(row, START.timestamp() + second).loft_deg for second in (1, 11)]
     assert (lofts, len(row.choices)) == ([50.8, None], 2)
+    clock[0] = 20
+    note_loft(row, 54.6)
+    clock[0] = 30
+    note_loft(row, 56.0)  # bent, and the device told anew
+    assert [chosen_at(row, START.timestamp() + second).loft_deg for second in (1, 11, 31)] == [50.8, 54.6, 56.0]
 
 
 def test_only_so_many_are_kept(clock):

@@ -347,11 +347,13 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
     aside = f", {estimate.aside} set aside" if estimate.aside else ""
     head_speed = f"{speed(model.carries.speed)} of head speed with the full pitching wedge"
     if estimate.source == "measured":
-        share = 100.0 * (estimate.own_share - 1.0)
+        share = round(100.0 * (estimate.own_share - 1.0), 1)
+        held = "as the player's model has it"
+        if share:
+            held = f"{abs(share):.1f} % {'longer' if share > 0 else 'shorter'} than the player's model"
         return (
             f"{estimate.count} {'strike' if estimate.count == 1 else 'strikes'} of its own{aside}, "
-            f"taken {abs(share):.1f} % {'longer' if share > 0 else 'shorter'} than the player's model "
-            f"({model.used} strikes in all)"
+            f"taken {held} ({model.used} strikes in all)"
         )
     if estimate.source == "modelled" and model.used:
         return f"no strike of its own{aside}: the model of this player's {model.used} strikes, {head_speed}"

@@ -40,9 +40,14 @@ def note_choice(row: LinkRow) -> None:
 
 def note_loft(row: LinkRow, loft_deg: float) -> None:
     """Keep the loft [degrees] that the device is told of the club that is chosen: the club may be gone, or bent, when a
-    strike with it comes late."""
-    if row.choices:
-        row.choices = [*row.choices[:-1], {**row.choices[-1], "loft_deg": loft_deg}]
+    strike with it comes late. Another loft of the same club counts from now on."""
+    if not row.choices:
+        return
+    *before, last = row.choices
+    if last.get("loft_deg") is None:
+        row.choices = [*before, {**last, "loft_deg": loft_deg}]
+    elif last["loft_deg"] != loft_deg:
+        row.choices = [*before, last, {**last, "since": now().timestamp(), "loft_deg": loft_deg}][-KEPT:]
 
 
 def rename_choices(row: LinkRow, codes: Mapping[str, str]) -> None:

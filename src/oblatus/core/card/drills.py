@@ -164,7 +164,7 @@ def prescribe(gains: Sequence[Gain], faults: Sequence[Fault]) -> tuple[Prescribe
             if drill.trains != lever or drill.surface not in {surface, ANYWHERE}:
                 continue
             fault = next((f for f in faults if f.key in drill.faults), None)
-            why = f"scatter of {_LEVER[lever]} costs most in {names}"
+            why = f"scatter of {_LEVER[lever]}, most won in {names}"
             if fault:
                 why = f"{fault.words}, {fault.shown} of {fault.of} strikes"
             here = Prescribed(drill, why, worth + (FAULT_WORTH if fault else 0.0))

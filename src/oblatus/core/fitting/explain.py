@@ -170,7 +170,7 @@ def next_measurement(doubt: Doubt) -> str | None:
         return None
     axis, share = AXIS_WORDS[doubt.next_axis], round(100.0 * doubt.next_share)
     if share == 0:
-        return "Nothing to measure next: no habit by itself changes the choice in the trials."
+        return "Nothing to measure next: no habit by itself changes the choice in 1 of 100 trials."
     return f"Measure next: more strikes with {axis}. It alone changes the choice in {share} % of the trials."
 
 
