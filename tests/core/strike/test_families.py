@@ -59,14 +59,14 @@ def direct_quality(head, ground, speed, attack, lean, entry, chol, nodes, entrie
     for z1, z2, weight in nodes:
         a = min(math.radians(attack) + chol[0, 0] * z1, math.radians(-0.5))
         for z3, w in entries:
-            hit = kernels.strike(
+            hit, _ = kernels.strike(
                 kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
                 solid.mass, row, kernels.CONTACTS[kind], entry + chol[2, 2] * z3, math.radians(lean) + chol[1, 1] * z2,
                 a, speed, 1.0, 0.005,
                 rows,
             )  # fmt: skip
             if hit[0] != kernels.NONE:
-                miss = (carry_of(table, hit[5], hit[6], hit[12]) / clean - 1.0) / 0.12
+                miss = (carry_of(table, hit[5], hit[6], hit[11]) / clean - 1.0) / 0.12
                 total += weight * w * math.exp(-0.5 * miss * miss) * min(max((1000 * hit[1] + 6) / 8, 0), 1)
     return total
 
@@ -117,7 +117,9 @@ def test_single_strikes_from_a_family_match_direct_ones():
                 swing = (rng.normal(-0.045, 0.02), math.radians(rng.normal(4, 3)),
                          math.radians(min(rng.normal(attack, 1.5), -0.5)), speed, 1.0)  # fmt: skip
                 one = lanes.strike(kind, rows32, *shape, *swing)
-                other = kernels.strike(kind, solid.sole, solid.face, solid.edge, *shape, *swing, 0.005, np.empty((90, 7)))
+                other, _ = kernels.strike(
+                    kind, solid.sole, solid.face, solid.edge, *shape, *swing, 0.005, np.empty((90, 7))
+                )
                 misses.append(abs(math.hypot(one[5], one[6]) - math.hypot(other[5], other[6])) / speed)
             assert np.quantile(misses, 0.95) < 0.02
 

@@ -9,7 +9,7 @@ import math
 import numpy as np
 
 from oblatus.core import constants
-from oblatus.core._compiled import leaf, quick
+from oblatus.core._compiled import inline, leaf, quick
 from oblatus.core.flight._kernels import RESTITUTION_SLOPE, clean_contact
 from oblatus.core.geometry._kernels import PITCH_LOW, PITCHES
 from oblatus.core.strike import parameters as p
@@ -248,6 +248,14 @@ def gap_to_ball(x, z, loft, z_ball):
 
 
 @leaf
+def meets_free(heights, loft_in, x0, p0, sigma, z_ball):
+    """Whether the ball is met on the free arc: the sole is rising at touch, or touches only beyond the ball's front."""
+    if sigma < 0.0:
+        return True
+    return x0 > FIRST_ROW_X and gap_to_ball(x0, at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0
+
+
+@leaf
 def free_contact(heights, loft_in, p_touch, x_touch, sigma, x_low, release, z_ball):
     """Contact on the free arc, before any ground is touched: (x, z, pitch, sine of the path angle down)."""
     kappa = (0.75 + 0.25 * release) / ARC_RADIUS
@@ -379,6 +387,43 @@ def ball(
     return bx, bz, material, vt
 
 
+@inline
+def met_free(
+    kind, heights, loft_in, in_plane, mass, ground, contact, x0, p0, sigma, x_low, speed, release,
+):  # fmt: skip
+    """A strike that meets the ball, or passes over it, before any ground: see `met`."""
+    z_ball = ground[BALL_Z]
+    x, z, pitch, down = free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
+    loft = loft_in - pitch
+    s, c = math.sin(loft), math.cos(loft)
+    if z - z_ball > 2.0 * BALL_RADIUS:
+        return NONE, meet(x, z, s, c, z_ball)[0], z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0.0
+    return met(
+        kind, in_plane, mass, ground, contact, x, z, loft, s, c, -down, math.sqrt(1.0 - down * down), speed, speed, 0.0,
+        0.0, z, speed, 0.0, 0.0, False,
+    )  # fmt: skip
+
+
+@inline
+def met(
+    kind, in_plane, mass, ground, contact, x, z, loft, s, c, sp, cp, v, speed, m_edge, m_sole, z_s, v_s, m_edge_s,
+    m_sole_s, stopped,
+):  # fmt: skip
+    """The meeting of a head whose edge stands at (x, z) with the ball: the one ending of every strike.
+
+    s, c are of the loft there, sp, cp of the path; v the head's speed there, `speed` before any ground; the rest as in
+    `ball`. Returns (contact, t, z, v/v0, material, ball v_x, v_z, elevation, loft, stopped, x, v_t).
+    """
+    z_ball = ground[BALL_Z]
+    t = meet(x, z, s, c, z_ball)[0]
+    hit, se, ce = elevation_of(t, z, s, c, z_ball)
+    bx, bz, material, vt = ball(
+        kind, ground, contact, mass, in_plane, t, se, ce, s, c, sp, cp, v, z, m_edge, m_sole, z_s, v_s, m_edge_s, m_sole_s
+    )
+    elevation = loft if hit == FACE else math.asin(se)
+    return hit, t, z, v / speed, material, bx, bz, elevation, loft, stopped, x, vt
+
+
 @quick
 def strike(
     kind,
@@ -400,23 +445,13 @@ def strike(
     ds,
     rows,
 ):
-    """One strike. Returns (contact, t, z, v/v0, material, ball v_x, ball v_z, elevation, loft, stopped, x, rows used, v_t)."""
+    """One strike, and the rows of its pass: see `met`, and how many rows were used."""
     z_ball = ground[BALL_Z]
     x0, p0, sigma, x_low = touch(heights, leads, entry, lean, attack, release)
-    first = gap_to_ball(x0, at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0 and x0 > FIRST_ROW_X
-    if sigma < 0.0 or first:
-        x, z, pitch, down = free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
-        loft = loft_in - pitch
-        s, c = math.sin(loft), math.cos(loft)
-        t = meet(x, z, s, c, z_ball)[0]
-        if z - z_ball > 2.0 * BALL_RADIUS:
-            return NONE, t, z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0, 0.0
-        hit, se, ce = elevation_of(t, z, s, c, z_ball)
-        bx, bz, material, vt = ball(
-            kind, ground, contact_law, mass, in_plane, t, se, ce, s, c, -down, math.sqrt(1.0 - down * down), speed, z,
-            0.0, 0.0, z, speed, 0.0, 0.0,
-        )  # fmt: skip
-        return hit, t, z, 1.0, material, bx, bz, math.asin(se), loft, False, x, 0, vt
+    if meets_free(heights, loft_in, x0, p0, sigma, z_ball):
+        return met_free(
+            kind, heights, loft_in, in_plane, mass, ground, contact_law, x0, p0, sigma, x_low, speed, release
+        ), 0
     n, stopped = run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows)
     before = 1.0
     for i in range(n):
@@ -437,32 +472,20 @@ def strike(
             ms = rows[a, 5] + u * (rows[i, 5] - rows[a, 5])
             loft = loft_in - (rows[a, 6] + u * (rows[i, 6] - rows[a, 6]))
             v = math.sqrt(vx * vx + vz * vz)
-            s, c = math.sin(loft), math.cos(loft)
-            t = meet(x, z, s, c, z_ball)[0]
-            hit, se, ce = elevation_of(t, z, s, c, z_ball)
             z_s, v_s, me_s, ms_s = _later(rows, n, x + SLUG_RIDE, ds)
-            bx, bz, material, vt = ball(
-                kind, ground, contact_law, mass, in_plane, t, se, ce, s, c, vz / v, vx / v, v, z, me, ms,
-                z_s, v_s, me_s, ms_s,
-            )  # fmt: skip
-            return hit, t, z, v / speed, material, bx, bz, math.asin(se), loft, stopped, x, n, vt
+            return met(
+                kind, in_plane, mass, ground, contact_law, x, z, loft, math.sin(loft), math.cos(loft), vz / v, vx / v, v,
+                speed, me, ms, z_s, v_s, me_s, ms_s, stopped,
+            ), n  # fmt: skip
     last = max(n - 1, 0)
     v = math.sqrt(rows[last, 2] ** 2 + rows[last, 3] ** 2)
-    return (
-        NONE,
-        0.0,
-        rows[last, 1],
-        v / speed,
-        0.0,
-        0.0,
-        0.0,
-        0.0,
-        loft_in - rows[last, 6],
-        stopped,
-        rows[last, 0],
-        n,
-        0.0,
-    )
+    return missed(rows[last, 1], v / speed, loft_in - rows[last, 6], stopped, rows[last, 0]), n
+
+
+@inline
+def missed(z, share, loft, stopped, x):
+    """A strike that does not reach the ball, as `met` tells of one that does."""
+    return NONE, 0.0, z, share, 0.0, 0.0, 0.0, 0.0, loft, stopped, x, 0.0
 
 
 @leaf

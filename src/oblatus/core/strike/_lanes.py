@@ -257,23 +257,11 @@ def _state(rows, lane, u, v, x_row):
 
 @inline
 def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact, entry, lean, attack, speed, release):
-    """One strike from a family. Returns (contact, t, z, v/v0, material, ball v_x, v_z, elevation, loft, stopped, x, v_t)."""
+    """One strike from a family: see `k.met`."""
     z_ball = ground[k.BALL_Z]
     x0, p0, sigma, x_low = k.touch(heights, leads, entry, lean, attack, release)
-    first = x0 > k.FIRST_ROW_X and k.gap_to_ball(x0, k.at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0
-    if sigma < 0.0 or first:
-        x, z, pitch, down = k.free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
-        loft = loft_in - pitch
-        s, c = math.sin(loft), math.cos(loft)
-        t = k.meet(x, z, s, c, z_ball)[0]
-        if z - z_ball > 2.0 * k.BALL_RADIUS:
-            return k.NONE, t, z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0.0
-        hit, se, ce = k.elevation_of(t, z, s, c, z_ball)
-        bx, bz, material, vt = k.ball(
-            kind, ground, contact, mass, in_plane, t, se, ce, s, c, -down, math.sqrt(1.0 - down * down), speed, z, 0.0,
-            0.0, z, speed, 0.0, 0.0,
-        )  # fmt: skip
-        return hit, t, z, 1.0, material, bx, bz, loft if hit == k.FACE else math.asin(se), loft, False, x, vt
+    if k.meets_free(heights, loft_in, x0, p0, sigma, z_ball):
+        return k.met_free(kind, heights, loft_in, in_plane, mass, ground, contact, x0, p0, sigma, x_low, speed, release)
     lane, u, v = _weights(sigma, p0)
     turn = release / k.ARC_RADIUS
     start = max(int(math.ceil((k.FIRST_ROW_X - x0) / k.ROW)), 0)
@@ -300,25 +288,21 @@ def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact,
             z, vx, vz, me, ms = _state(rows, lane, u, v, at)
             loft = loft_in - p0 + turn * at * k.ROW
             vv = math.sqrt(vx * vx + vz * vz)
-            t = k.meet(x, z, s, c, z_ball)[0]
             if vx < k.STOP_SHARE * speed:
-                return k.NONE, t, z, vv / speed, 0.0, 0.0, 0.0, 0.0, loft, True, x, 0.0
-            hit, se, ce = k.elevation_of(t, z, s, c, z_ball)
+                return k.NONE, k.meet(x, z, s, c, z_ball)[0], z, vv / speed, 0.0, 0.0, 0.0, 0.0, loft, True, x, 0.0
             z_s, v_s, me_s, ms_s = z, vv, me, ms
             if kind == k.SAND:
                 later = min(at + k.SLUG_RIDE / k.ROW, ROWS - 1.0)
                 z_s, sx, sz, me_s, ms_s = _state(rows, lane, u, v, later)
                 v_s = math.sqrt(sx * sx + sz * sz)
-            bx, bz, material, vt = k.ball(
-                kind, ground, contact, mass, in_plane, t, se, ce, s, c, vz / vv, vx / vv, vv, z, me, ms,
-                z_s, v_s, me_s, ms_s,
+            return k.met(
+                kind, in_plane, mass, ground, contact, x, z, loft, s, c, vz / vv, vx / vv, vv, speed, me, ms, z_s, v_s,
+                me_s, ms_s, False,
             )  # fmt: skip
-            elevation = loft if hit == k.FACE else math.asin(se)
-            return hit, t, z, vv / speed, material, bx, bz, elevation, loft, False, x, vt
         before = gap
         s, c = _turned(s, c, turn * k.ROW)
     last = end - 1
-    return k.NONE, 0.0, _blend(rows, last, 0, lane, u, v), 0.0, 0.0, 0.0, 0.0, 0.0, loft_in - p0, True, x0, 0.0
+    return k.missed(_blend(rows, last, 0, lane, u, v), 0.0, loft_in - p0, True, x0)
 
 
 @leaf

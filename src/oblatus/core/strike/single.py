@@ -130,7 +130,7 @@ def strike(
     kind, row = ground_row(ground)
     rows = np.empty((int(0.40 / mesh.step), 7))
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
-    contact, t, z, ratio, material, bx, bz, elevation, loft, stopped, x, used, vt = _kernels.strike(
+    (contact, t, z, ratio, material, bx, bz, elevation, loft, stopped, x, vt), used = _kernels.strike(
         kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
         solid.mass, row, _kernels.CONTACTS[kind], swing.entry, lean, attack, swing.speed, swing.release, mesh.step, rows,
     )  # fmt: skip
