@@ -42,7 +42,7 @@ export function Practise({ page, scores, standings, token, unsent, refusal, onSc
         Week {week(page.made_on, page.card.practice_weeks)} of {page.card.practice_weeks}: twice a week, {drill.count} a
         go.
       </p>
-      <DrillDrawing drawing={drill.drawing} name={drill.name} />
+      <DrillDrawing drawing={drill.drawing} name={drill.name} hand={page.card.hand} />
       <dl>
         <div>
           <dt>set up</dt>

@@ -191,7 +191,7 @@ it("every drill of the catalogue has a drawing of its own", () => {
   const { enum: known } = (schema.components.schemas.DrillOut as { properties: { drawing: { enum: string[] } } })
     .properties.drawing;
   const drawn = known.map((drawing) => {
-    const { container } = render(<DrillDrawing drawing={drawing} name="a drill" />);
+    const { container } = render(<DrillDrawing drawing={drawing} name="a drill" hand="right" />);
     return container.querySelector("svg")?.getAttribute("aria-label");
   });
   expect(known.length).toBeGreaterThan(13);

@@ -25,6 +25,10 @@ interface Drawn {
   /** From the side, on the ground line. */
   side?: boolean;
   parts: ReactNode;
+  /** Drawn as a right-hander plays it, who stands above; the other way up for a left-hander. */
+  handed?: boolean;
+  /** Words that stay upright. */
+  said?: ReactNode;
   words: string;
 }
 
@@ -209,11 +213,14 @@ const DRAWINGS: Record<string, Drawn> = {
         <g transform="rotate(28 150 60)">
           <rect x={142} y={36} width={12} height={48} fill="var(--steel)" stroke="var(--ink)" />
         </g>
-        <path d="M150 60L96 112" {...shaft} />
-        <Words x={196} y={52}>
-          target
-        </Words>
+        <path d="M150 60L96 8" {...shaft} />
       </>
+    ),
+    handed: true,
+    said: (
+      <Words x={262} y={65}>
+        target
+      </Words>
     ),
   },
   lies: {
@@ -236,7 +243,7 @@ const DRAWINGS: Record<string, Drawn> = {
 };
 
 /** How a drill is set up, from above or from the side. */
-export function DrillDrawing({ drawing, name }: { drawing: string; name: string }) {
+export function DrillDrawing({ drawing, name, hand }: { drawing: string; name: string; hand: "right" | "left" }) {
   const drawn = DRAWINGS[drawing];
   if (!drawn) return null;
   const ground = drawn.sand ? "var(--sand)" : "var(--mat)";
@@ -249,7 +256,10 @@ export function DrillDrawing({ drawing, name }: { drawing: string; name: string 
       aria-label={`${name}: ${drawn.words}`}
     >
       <rect y={drawn.side ? 96 : 0} width={WIDTH} height={drawn.side ? HEIGHT - 96 : HEIGHT} fill={ground} />
-      {drawn.parts}
+      <g transform={drawn.handed && hand === "left" ? `translate(0 ${HEIGHT}) scale(1 -1)` : undefined}>
+        {drawn.parts}
+      </g>
+      {drawn.said}
     </svg>
   );
 }

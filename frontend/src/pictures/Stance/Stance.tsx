@@ -1,3 +1,4 @@
+import { ball_radius_mm as BALL } from "../../api/catalogue.json";
 import { lowest, outlinePath, type Point, pitched } from "../outline";
 
 interface StanceProps {
@@ -16,9 +17,13 @@ const SCALE = 0.24;
 const FEET = 100;
 const FOOT = { width: 20, length: 54 };
 
-/** Ball, feet and line to the target from above; the target is at the right, a left-hander stands on the other side. */
+/**
+ * Ball, feet and line to the target from above; the target is at the right. A right-hander has it at their left hand, so
+ * they stand above the line and face down the picture; a left-hander stands below it.
+ */
 export function Stance({ ball, width, open, hand, words }: StanceProps) {
-  const side = hand === "right" ? 1 : -1;
+  // from the line to the feet, down the picture
+  const side = hand === "right" ? -1 : 1;
   const middle = VIEW.width / 2;
   const half = (width / 2) * SCALE;
   const at = side > 0 ? FEET : VIEW.height - FEET;
@@ -66,7 +71,6 @@ interface AtBallProps {
   words: string;
 }
 
-const BALL = 21.3;
 const SHAFT = 46;
 
 /** The club at the ball from the side, target at the right: the handle as it is to be, and where the player has it. */

@@ -18,7 +18,7 @@ export function Drills({ card }: { card: Card }) {
                 {plain(drill.worth_strokes_round, 2)} strokes a round with half the scatter; {drill.why}
               </span>
             </h3>
-            <DrillDrawing drawing={drill.drawing} name={drill.name} />
+            <DrillDrawing drawing={drill.drawing} name={drill.name} hand={card.hand} />
             <p>
               {drill.set_up} {drill.do}
             </p>

@@ -9,6 +9,7 @@ from itertools import combinations
 import segno
 from markupsafe import Markup
 
+from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.words import Reader, speed, worded
 from oblatus.errors import fault
 from oblatus.formats.card import CardOut, LieCardOut
@@ -86,26 +87,29 @@ def qr(link: str) -> Markup:
 
 
 def stance(lie: LieCardOut, hand: str) -> Markup:
-    """Ball, feet and line to the target from above, in centimetres, target at the right; a left-hander is mirrored."""
-    side = 1.0 if hand == "right" else -1.0
-    ball, half, turn, feet = lie.ball_mm / 10.0, lie.stance_mm / 20.0, lie.stance_open_deg * side, 38.0
+    """Ball, feet and line to the target from above, in centimetres, target at the right: a right-hander, who has it at
+    their left hand, stands above the line and faces down the picture, a left-hander below it.
+    """
+    side = -1.0 if hand == "right" else 1.0
+    ball, half, feet = lie.ball_mm / 10.0, lie.stance_mm / 20.0, side * 38.0
     trail, lead, top = -half - 9.5, half + 0.5, feet - 12.0
     ink = 'stroke="#17211d" stroke-width="0.7"'
     foot = 'width="9" height="24" rx="4.5"'
     return Markup(
-        '<svg viewBox="-45 -14 90 66" role="img" aria-label="stance from above">'
-        f'<g transform="scale({side:g} 1)"><path d="M-42 0H38M32 -3L38 0L32 3" fill="none" {ink}/>'
+        f'<svg viewBox="-45 {min(feet, 0.0) - 14:.0f} 90 66" role="img" aria-label="stance from above">'
+        f'<path d="M-42 0H38M32 -3L38 0L32 3" fill="none" {ink}/>'
         f'<circle cx="{ball:.1f}" cy="0" r="2.6" fill="#fff" {ink}/>'
-        f'<path d="M0 6V{top - 2:.0f}" stroke="#b98900" stroke-width="0.7" stroke-dasharray="2 1.5"/>'
-        f'<g transform="rotate({-turn:.1f} 0 {feet})">'
+        f'<path d="M0 {side * 6:.0f}V{feet - side * 14:.0f}" stroke="#b98900" stroke-width="0.7"'
+        ' stroke-dasharray="2 1.5"/>'
+        f'<g transform="rotate({-lie.stance_open_deg:.1f} 0 {feet:.0f})">'
         f'<rect x="{trail:.1f}" y="{top:.0f}" {foot} fill="#dfe5e1" {ink}/>'
-        f'<rect x="{lead:.1f}" y="{top:.0f}" {foot} fill="#17211d"/></g></g></svg>'
+        f'<rect x="{lead:.1f}" y="{top:.0f}" {foot} fill="#17211d"/></g></svg>'
     )
 
 
 def club_at_ball(lie: LieCardOut, outline: Sequence[Sequence[float]]) -> Markup:
     """The club's section at the ball from the side, leaned as it is to be, in millimetres; the target is at the right."""
-    lean, ball, shaft = lie.lean_deg, 21.3, 44.0
+    lean, ball, shaft = lie.lean_deg, 1000.0 * BALL_RADIUS.value, 44.0
     ahead, up = shaft * math.sin(math.radians(lean)), shaft * math.cos(math.radians(lean))
     head = f'<path d="{outline_path(outline)}" fill="#c9d0d2" stroke="#3c474b" stroke-width="0.7"/>'
     return Markup(
