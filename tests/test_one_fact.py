@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import ast
+import contextlib
 import json
 import re
 from pathlib import Path
@@ -90,6 +91,38 @@ def test_the_screens_have_the_tables_of_the_engine():
 def test_no_screen_knows_where_a_class_of_ground_ends(limit: float):
     said = re.compile(rf"(<=?|>=?|\[)\s*{re.escape(str(limit))}\b")
     assert [p.name for p in screens() if said.search(p.read_text())] == []
+
+
+def constants(path: Path) -> dict[str, object]:
+    """Names in capitals that a module gives a plain value, with it."""
+    found: dict[str, object] = {}
+    for node in ast.parse(path.read_text()).body:
+        if not isinstance(node, ast.Assign):
+            continue
+        for target in node.targets:
+            names, values = ([target], [node.value])
+            if isinstance(target, ast.Tuple) and isinstance(node.value, ast.Tuple):
+                names, values = target.elts, node.value.elts
+            for name, value in zip(names, values, strict=True):
+                if isinstance(name, ast.Name) and name.id.isupper():
+                    with contextlib.suppress(ValueError):  # reckoned from others: not written twice
+                        found[name.id] = ast.literal_eval(value)
+    return found
+
+
+def test_no_constant_of_core_is_written_twice():
+    where: dict[tuple[str, str], list[str]] = {}
+    for path in (SOURCE / "core").rglob("*.py"):
+        for name, value in constants(path).items():
+            where.setdefault((name, repr(value)), []).append(path.name)
+    assert {name: files for (name, _), files in where.items() if len(files) > 1} == {}
+
+
+def test_the_usual_handicap_and_the_ball_are_written_once():
+    literal = re.compile(r"\b12(\.0)? if [\w.]*handicap is None")
+    assert [p.name for p in python_sources() if literal.search(p.read_text())] == []
+    ball = re.compile(r"\b(21\.3\d*|0\.02133\d*)\b")
+    assert [p.name for p in (*python_sources(), *screens()) if ball.search(p.read_text())] == ["constants.py"]
 
 
 ENGINE = {

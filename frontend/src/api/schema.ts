@@ -2616,6 +2616,8 @@ export interface components {
             grounds: components["schemas"]["SurfaceKindOut"][];
             /** Head */
             head: components["schemas"]["FigureField"][];
+            /** Ladder Parts */
+            ladder_parts: components["schemas"]["KeyNameOut"][];
             /** Lies */
             lies: components["schemas"]["LieOut"][];
             /** Log Situations */
@@ -6134,6 +6136,11 @@ export interface components {
             error: number;
             /** Name */
             name: string;
+            /**
+             * Told By
+             * @enum {string}
+             */
+            told_by: "strikes" | "both" | "usual";
             /** Unit */
             unit: string;
             /** Usual */

@@ -6,8 +6,9 @@ from argparse import Namespace
 from typing import Any
 
 from oblatus.cli.arguments import number, show
+from oblatus.core.shots import USUAL_HANDICAP
 from oblatus.core.strokes import LIES, TOUR_TABLE
-from oblatus.core.strokes.table import BOUNDS, USUAL_HANDICAP
+from oblatus.core.strokes.table import BOUNDS
 
 
 def add_strokes(commands: Any) -> None:

@@ -45,6 +45,7 @@ def high_lip(ground: Ground) -> bool:
 
 
 HIGH_LIP = 1.0
+USUAL_HANDICAP = 12.0
 """From this height of the lip [m] there are shots over a high one (judgement)."""
 
 
@@ -151,9 +152,14 @@ BY_KEY = {shot.key: shot for shot in CATALOGUE}
 SHORT_SHOTS = tuple(shot.key for shot in CATALOGUE if shot.kind != "full")
 
 
+def handicap_or_usual(handicap: float | None) -> float:
+    """The handicap that a player is reckoned with: their own, or the usual one."""
+    return USUAL_HANDICAP if handicap is None else handicap
+
+
 def default_shot_mix(handicap: float | None) -> dict[str, float]:
-    """Usual shares (sum 1) of the catalogue for a handicap (12 when unknown)."""
-    strokes = ((12.0 if handicap is None else handicap) - 12.0) / 10.0
+    """Usual shares (sum 1) of the catalogue for a handicap."""
+    strokes = (handicap_or_usual(handicap) - USUAL_HANDICAP) / 10.0
     raw = {shot.key: shot.share * math.exp(shot.handicap_slope * strokes) for shot in CATALOGUE}
     total = sum(raw.values())
     return {key: value / total for key, value in raw.items()}

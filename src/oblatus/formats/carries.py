@@ -19,6 +19,7 @@ from oblatus.core.gapping.conditions import (
     LadderShot,
     shot_path,
 )
+from oblatus.core.gapping.estimates import ToldBy
 from oblatus.core.gapping.finder import compared, reasons_for
 from oblatus.core.gapping.ladder import LEAST_RUNG_TOLERANCE, RUNG_TOLERANCE
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
@@ -144,6 +145,7 @@ class ParameterOut(Strict):
     error: float
     usual: float
     usual_error: float
+    told_by: ToldBy
 
 
 class OutlierOut(Strict):
@@ -236,7 +238,7 @@ def carries_out(view: CarryView, asked: CarriesIn, strikes: Sequence[StrikeDocum
         parameters=[
             ParameterOut(
                 name=p.name, unit=p.unit, value=_round(p.value, 4), error=_round(p.error, 4), usual=_round(p.usual, 4),
-                usual_error=_round(p.usual_error, 4),
+                usual_error=_round(p.usual_error, 4), told_by=p.told_by,
             )
             for p in model.parameters
         ],

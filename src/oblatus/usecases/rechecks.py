@@ -13,6 +13,7 @@ from oblatus.core.after.due import SHORT_WORDS, Due, due_from
 from oblatus.core.after.wear import Use, wear_of
 from oblatus.core.card.setup import Tool
 from oblatus.core.fitting.fitting import carry_model_of
+from oblatus.core.shots import handicap_or_usual
 from oblatus.formats.fitting import FittingDocument, OwnedWedgeDocument
 from oblatus.formats.log import AfterOut, drift_out, due_out, wear_out
 from oblatus.store.database import Database
@@ -126,7 +127,7 @@ def see_after(database: Database, actor: Actor, fitting_id: UUID) -> AfterOut:
     read_on = max((day for _, day in again.values() if day is not None), default=None)
     use = use_of(document)
     years = max((today - since.on).days, 0) / DAYS
-    handicap = 12.0 if fitting.player.handicap is None else fitting.player.handicap
+    handicap = handicap_or_usual(fitting.player.handicap)
     wear = wear_of(use.strikes_year * years, carry_model_of(fitting), handicap, fitting.economy.shots_for(handicap))
     return AfterOut(
         since=since.on, since_words=since.words,

@@ -15,6 +15,7 @@ from oblatus.core.figures import figures, in_document
 from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
 from oblatus.core.gapping import SWINGS, MeasuredStrike
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
+from oblatus.core.gapping.ladder import PART_WORDS
 from oblatus.core.gapping.strikes import STATIONS, WANTED_STRIKES
 from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind
 from oblatus.core.log.shots import RESULTS, SITUATIONS
@@ -78,6 +79,7 @@ def catalogue_out() -> CatalogueOut:
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
         air=AirOut(**{key: BoundOut(low=FLIGHT[key].low, high=FLIGHT[key].high) for key in AirOut.model_fields}),
+        ladder_parts=[KeyNameOut(key=key, name=words) for key, words in PART_WORDS.items()],
         finder_m=BoundOut(low=FINDER.low, high=FINDER.high),
         prices=[
             PriceLineOut(key=key, name=name, low=bound.low, high=bound.high) for key, (name, bound) in PRICE_LIST.items()

@@ -568,6 +568,7 @@ class CatalogueOut(Strict):
     log_situations: list[KeyNameOut]
     build: dict[str, BoundOut]
     air: AirOut
+    ladder_parts: list[KeyNameOut]
     finder_m: BoundOut
     assumed_carry_m: float
     ball_radius_mm: float

@@ -228,3 +228,21 @@ def test_a_strike_outside_its_range_is_refused_with_its_field():
     with pytest.raises(InputError) as error:
         MeasuredStrike("1", "pw", 46.0, "full", 300.0, spin_rpm=99_000.0)
     assert {fault.field for fault in error.value.faults} == {"carry_m", "spin_rpm"}
+
+
+def test_what_tells_an_unknown_turns_from_the_usual_to_the_strikes():
+    """By how much its doubt is narrowed: nothing without strikes, both at first, and the strikes in the end."""
+
+    def told(balls: int) -> dict[str, str]:
+        player = SimulatedPlayer(3)
+        strikes = player.strikes([Cell("pw", 46.0, "full"), Cell("own:1", 56.0, "900")], balls)
+        model = fit_player_model(player.player, 46.0, strikes, CELLS)
+        return {one.name: one.told_by for one in model.parameters}
+
+    none, few, many = told(0), told(1), told(30)
+    assert set(none.values()) == {"usual"}
+    order = ["usual", "both", "strikes"]
+    assert all(order.index(few[name]) <= order.index(many[name]) for name in many)
+    assert many["head speed, full pitching wedge"] == "strikes"
+    assert many["head speed, 9:00"] == "both", "thirty balls of one swing tell its share with the other unknowns"
+    assert many["head speed, 10:30"] == "usual", "no ball was hit with it"

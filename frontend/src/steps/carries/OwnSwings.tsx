@@ -17,8 +17,8 @@ export function OwnSwings() {
   const { measuring } = draft;
   const set = (changes: Partial<typeof measuring>) => edit("measuring", { ...measuring, ...changes });
   const add = () => {
-    const key = keyOf(name);
-    if (key === "") return;
+    if (name.trim() === "") return;
+    const key = keyOf(name, measuring.swings.length);
     set({ swings: [...measuring.swings, { key, name: name.trim(), speed_share: 0.8, extra_lean_deg: 0 }] });
     setName("");
   };
@@ -76,7 +76,7 @@ export function OwnSwings() {
               onKeyDown={(event) => event.key === "Enter" && add()}
               error={fault?.message}
             />
-            <Button variant="default" size="xs" disabled={keyOf(name) === ""} onClick={add}>
+            <Button variant="default" size="xs" disabled={name.trim() === ""} onClick={add}>
               Add a swing
             </Button>
           </div>
@@ -86,12 +86,14 @@ export function OwnSwings() {
   );
 }
 
-/** A key from a name: small letters and figures. */
-export function keyOf(name: string) {
-  return name
-    .trim()
+/** A key from a name: small letters without accents, and figures; a name that has none is known by its place. */
+export function keyOf(name: string, place: number) {
+  const key = name
+    .normalize("NFKD")
+    .replace(/\p{M}/gu, "")
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, "_")
-    .replace(/^_+|_+$/g, "")
-    .slice(0, 24);
+    .slice(0, 24)
+    .replace(/^_+|_+$/g, "");
+  return key === "" ? `own_${place + 1}` : key;
 }

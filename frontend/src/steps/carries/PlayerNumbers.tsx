@@ -4,6 +4,8 @@ import { inReader, plain, signOf } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 
+const TOLD_BY = { strikes: "the strikes", both: "both", usual: "what is usual" };
+
 /** What the strikes say of this player, beside what is usual: the unknowns of the model. */
 export function PlayerNumbers({ carries }: { carries: Carries }) {
   const units = useUnits();
@@ -23,7 +25,6 @@ export function PlayerNumbers({ carries }: { carries: Carries }) {
         {carries.parameters.map((p) => {
           const of = (value: number) => inReader({ unit: p.unit, percent: false }, value, units);
           const places = Math.abs(p.usual) < 2 ? 3 : 1;
-          const learnt = 1 - p.error / p.usual_error;
           return (
             <tr key={p.name}>
               <td>
@@ -36,7 +37,7 @@ export function PlayerNumbers({ carries }: { carries: Carries }) {
               <td className={parts.num}>
                 {plain(of(p.usual), places)} ± {plain(of(p.usual_error), places)}
               </td>
-              <td>{learnt > 0.5 ? "the strikes" : learnt > 0.1 ? "both" : "what is usual"}</td>
+              <td>{TOLD_BY[p.told_by]}</td>
             </tr>
           );
         })}

@@ -10,12 +10,12 @@ from typing import get_args
 from oblatus.core.fitting.carries_of import ClubRow, view_carries
 from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.flight import GREEN_FIRMNESS, Green
+from oblatus.core.flight.tables import GREENS
 from oblatus.core.gapping.conditions import Conditions, LadderShot
 from oblatus.core.gapping.finder import Pin, find_shots
 
 WINDS = {"into": 4.0, "still": 0.0, "helping": -4.0}
 """Head wind [m/s] by the word that a player chooses."""
-GREENS = ("soft", "medium", "firm")
 LIES = {"dry": "dry", "wet": "wet", "rough": "light_rough"}
 PINS: tuple[Pin, ...] = get_args(Pin)
 SHOWN = 3

@@ -9,12 +9,11 @@ from functools import lru_cache
 import numpy as np
 
 from oblatus.core.clubs import Head, StockHead
+from oblatus.core.gapping.ladder import MOST_LOFT_DEG
 from oblatus.errors import InputError
 
 GRID_DEG = 0.5
 BEND_TOLERANCE_DEG = 0.01
-MOST_LOFT_DEG = 64.0
-LEAST_STEP_DEG = 2.0
 
 
 @dataclass(frozen=True, slots=True)

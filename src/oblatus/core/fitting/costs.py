@@ -28,6 +28,7 @@ from oblatus.core.flight.tables import GREENS, carry_table, height_table, run_ta
 from oblatus.core.gapping import CarryModel, Faced
 from oblatus.core.geometry import bounces_of, lofts_in_plane
 from oblatus.core.grounds import Ground, Sand, Turf
+from oblatus.core.shots import handicap_or_usual
 from oblatus.core.strike import FamilyJob, FamilyPool, ground_row
 from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike.families import Bank, Batch, Progress
@@ -104,7 +105,7 @@ class Asked:
     @property
     def handicap(self) -> float:
         """The handicap by which the strokes table is read."""
-        return self.economy.table_scale * (12.0 if self.player.handicap is None else self.player.handicap)
+        return self.economy.table_scale * handicap_or_usual(self.player.handicap)
 
     @property
     def distances(self) -> tuple[Floats, Floats]:

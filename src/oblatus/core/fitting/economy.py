@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from oblatus.core.shots import handicap_or_usual
+
 USUAL_SHOTS = (9.0, 0.45)
-USUAL_HANDICAP = 12.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,4 +32,4 @@ class Economy:
         """Wedge shots a round of a player."""
         if self.shots is not None:
             return self.shots
-        return USUAL_SHOTS[0] + USUAL_SHOTS[1] * (USUAL_HANDICAP if handicap is None else handicap)
+        return USUAL_SHOTS[0] + USUAL_SHOTS[1] * handicap_or_usual(handicap)

@@ -159,16 +159,13 @@ def practice_words(recommendation: Recommendation) -> str:
     return f"By the model {strokes(step.gain)}; practice holds {strokes(held)} a round against its bounce."
 
 
-AXIS_WORDS = {"attack": "attack", "lean": "lean", "entry": "entry"}
-
-
 def next_measurement(doubt: Doubt) -> str | None:
     """What to measure next, in a sentence."""
     if doubt.assumed_count:
         return "Measure next: ten strikes. The spreads are assumed until then."
     if doubt.next_axis is None:
         return None
-    axis, share = AXIS_WORDS[doubt.next_axis], round(100.0 * doubt.next_share)
+    axis, share = doubt.next_axis, round(100.0 * doubt.next_share)
     if share == 0:
         return "Nothing to measure next: no habit by itself changes the choice in 1 of 100 trials."
     return f"Measure next: more strikes with {axis}. It alone changes the choice in {share} % of the trials."

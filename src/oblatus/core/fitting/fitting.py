@@ -10,7 +10,7 @@ import numpy as np
 
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Habit, Player
-from oblatus.core.fitting.candidates import LEAST_STEP_DEG, MOST_LOFT_DEG, reachable_lofts
+from oblatus.core.fitting.candidates import reachable_lofts
 from oblatus.core.fitting.economy import Economy
 from oblatus.core.fitting.proved import HeadShift
 from oblatus.core.flight import REFERENCE_AIR, Air
@@ -29,9 +29,9 @@ from oblatus.core.gapping import (
     fit_carry_model,
     fit_player_carries,
 )
-from oblatus.core.gapping.ladder import MOST_WEDGES
+from oblatus.core.gapping.ladder import LEAST_STEP_DEG, MOST_LOFT_DEG, MOST_WEDGES
 from oblatus.core.grounds import Ground
-from oblatus.core.shots import CATALOGUE, default_shot_mix
+from oblatus.core.shots import CATALOGUE, default_shot_mix, handicap_or_usual
 from oblatus.core.strokes import Layout, Scatter
 from oblatus.errors import fault
 
@@ -138,7 +138,7 @@ def wanted_top_loft(player: Player) -> float:
     """Top loft that the shot mix can use [degrees]: 55, up to 59.5 when a seventh of the golf is high soft shots."""
     mix = player.shot_mix or default_shot_mix(player.handicap)
     need = min(sum(mix.get(shot.key, 0.0) for shot in CATALOGUE if shot.high) / HIGH_SHARE_FOR_ALL, 1.0)
-    strokes = 12.0 if player.handicap is None else player.handicap
+    strokes = handicap_or_usual(player.handicap)
     return TOP_LOFT_BASE_DEG + TOP_LOFT_NEED_DEG * need - (1.0 if strokes > 18.0 else 0.0)
 
 

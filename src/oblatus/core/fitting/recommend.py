@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.fitting.bench_rules import BenchRules, Judgement
-from oblatus.core.fitting.candidates import LEAST_STEP_DEG, Candidate, candidates_of
+from oblatus.core.fitting.candidates import Candidate, candidates_of
 from oblatus.core.fitting.costs import ENTRY_NODES, Asked, Costs, Sheet
 from oblatus.core.fitting.fitting import (
     Fitting,
@@ -29,6 +29,7 @@ from oblatus.core.fitting.sets import ClubSet, Rules, SetProblem, held_of
 from oblatus.core.fitting.steps import Step, rank_level, recommended_step
 from oblatus.core.flight import GREEN_FIRMNESS, REFERENCE_AIR, Green
 from oblatus.core.gapping import CarryModel, Ladder, Rung
+from oblatus.core.gapping.ladder import LEAST_STEP_DEG
 from oblatus.core.strokes import PINS, pins_of
 from oblatus.core.threads import meanwhile
 from oblatus.errors import fault

@@ -9,7 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.fitting import _search
-from oblatus.core.fitting.candidates import LEAST_STEP_DEG, Candidate
+from oblatus.core.fitting.candidates import Candidate
+from oblatus.core.gapping.ladder import LEAST_STEP_DEG
 from oblatus.core.threads import share_out
 
 Floats = NDArray[np.float64]

@@ -13,6 +13,8 @@ from oblatus.core.gapping.strikes import MeasuredStrike
 
 Floats = NDArray[np.float64]
 Source = Literal["measured", "modelled", "assumed"]
+ToldBy = Literal["strikes", "both", "usual"]
+MOSTLY, PARTLY = 0.5, 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +57,12 @@ class Parameter:
     error: float
     usual: float
     usual_error: float
+
+    @property
+    def told_by(self) -> ToldBy:
+        """Whether the strikes tell it, what is usual does, or both: by how much they narrow its doubt."""
+        narrowed = 1.0 - self.error / self.usual_error
+        return "strikes" if narrowed > MOSTLY else "both" if narrowed > PARTLY else "usual"
 
 
 @dataclass(frozen=True, slots=True)

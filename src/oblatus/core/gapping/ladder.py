@@ -59,6 +59,15 @@ class LadderWeights:
 
 
 PART_NAMES = tuple(part.name for part in fields(LadderWeights))
+PART_WORDS = {
+    "uncovered": "uncovered distance",
+    "gaps": "uneven gaps",
+    "steps": f"steps outside {STEP_RULE_DEG[0]:g} to {STEP_RULE_DEG[1]:g}°",
+    "overlaps": "overlaps",
+    "top_loft": "top loft for the shot mix",
+    "alternatives": "no other flight in wind",
+    "cost": "clubs, bends, practice",
+}
 
 SCHOOL_WEIGHTS = {
     "equal_carry": LadderWeights(),

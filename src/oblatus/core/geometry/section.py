@@ -9,11 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
+from oblatus.core.geometry._kernels import FACE_HEIGHT
 from oblatus.core.geometry.delivered import sole_section
 
 Floats = NDArray[np.float64]
 
-FACE_HEIGHT = 0.037
 BLADE_THICKNESS = 0.0046
 TOP_THICKNESS = 0.0034
 MUSCLE_ABOVE_TAIL = 0.012
@@ -40,8 +40,8 @@ def head_outline(head: Head) -> Floats:
     rounding = _bend(sole[-1], at(height + 0.5 * TAIL_ROUNDING, depth + 0.35 * TAIL_ROUNDING), tail, 6)
     neck = at(min(height + MUSCLE_ABOVE_TAIL, 0.8 * FACE_HEIGHT), BLADE_THICKNESS)
     muscle = _bend(tail, at(height + 0.45 * MUSCLE_ABOVE_TAIL, BLADE_THICKNESS + 0.001), neck, 12)
-    top = at(FACE_HEIGHT - 0.001, TOP_THICKNESS)
-    crown = _bend(top, at(FACE_HEIGHT + 0.0015, 0.5 * TOP_THICKNESS), at(FACE_HEIGHT - 0.001, 0.0), 6)
+    top = at(FACE_HEIGHT, TOP_THICKNESS)
+    crown = _bend(top, at(FACE_HEIGHT + 0.0025, 0.5 * TOP_THICKNESS), at(FACE_HEIGHT, 0.0), 6)
     start = min(0.8 * head.leading_edge_radius, 0.25 * head.sole_width)
     kept = sole[np.hypot(sole[:, 0], sole[:, 1]) > start]
     nose = _bend(at(start, 0.0), np.zeros(2), kept[0], 7)

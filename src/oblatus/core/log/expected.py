@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from oblatus.core.card.setup import LEAST_SPEED, Tool
 from oblatus.core.fitting.costs import BINS, covariance_root, quadrature
+from oblatus.core.fitting.desk import DESK_ENTRIES
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.proved import HeadShift
@@ -26,7 +27,6 @@ Floats = NDArray[np.float64]
 
 STRUCK_WELL = ("clean", "out", "short", "long")
 """Outcomes that a player calls neither heavy nor thin: a ball may be clean and the wrong length."""
-DESK_ENTRIES = 16
 PIN_WEIGHTS = np.array([pin.weight for pin in PINS])
 
 

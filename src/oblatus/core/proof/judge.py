@@ -17,6 +17,7 @@ from scipy.special import stdtrit
 
 from oblatus.core.proof.plan import ERROR, SIGMA, Plan, balls_needed
 from oblatus.core.proof.sequence import half_width
+from oblatus.core.session.summary import TREND_LEAST
 
 Floats = NDArray[np.float64]
 Advice = Literal["none", "take", "more", "level"]
@@ -35,7 +36,6 @@ MOST_MORE = 60
 """More balls with each club than anybody hits: clubs whose interval holds zero are level for this proof."""
 INTERVAL = 0.80
 FINDING_T = 2.0
-TREND_LEAST = 12
 FIRST_BALLS = 5
 GRID = 801
 REACH = 6.0

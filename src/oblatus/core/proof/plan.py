@@ -10,10 +10,11 @@ import numpy as np
 
 from oblatus.core.bounds import Bound, check_all
 from oblatus.core.intervals import NORMAL
+from oblatus.core.proof.sequence import ERROR
 
 SIGMA = 0.45
 """Spread of the strokes of one ball with one club in one situation (judgement, until the balls themselves tell)."""
-ERROR, POWER = 0.10, 0.80
+POWER = 0.80
 BOUNDS = {
     "candidates": Bound(2, 4, "clubs"),
     "situations": Bound(1, 3, "situations"),

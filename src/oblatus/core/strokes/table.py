@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.bounds import Bound, check_all
+from oblatus.core.shots import handicap_or_usual
 from oblatus.errors import fault
 from oblatus.units import METRES_PER_FOOT, METRES_PER_YARD
 
@@ -16,7 +17,6 @@ Floats = NDArray[np.float64]
 Lie = Literal["green", "fringe", "fairway", "rough", "sand"]
 
 LIES: tuple[Lie, ...] = ("green", "fringe", "fairway", "rough", "sand")
-USUAL_HANDICAP = 12.0
 BOUNDS = {"handicap": Bound(-6, 54, ""), "distance_m": Bound(0, 200, "m")}
 
 
@@ -61,7 +61,7 @@ class StrokesTable:
         Linear between the nodes and, with the slope of the last two, beyond them. Fringe is the green with a tenth and
         0.004 strokes a stroke of handicap more, never worse than fairway.
         """
-        h = USUAL_HANDICAP if handicap is None else handicap
+        h = handicap_or_usual(handicap)
         d = np.asarray(distance, dtype=float)
         if lie == "green":
             feet = d * (1.0 + self.green_slope * h) / METRES_PER_FOOT

@@ -12,9 +12,10 @@ from numpy.typing import NDArray
 
 from oblatus.core.flight.tables import carry_table, height_table, run_table
 from oblatus.core.grounds import GreenClass
+from oblatus.core.shots import handicap_or_usual
 from oblatus.core.strokes import _kernels
 from oblatus.core.strokes.situations import LIP_CLEARANCE, Layout
-from oblatus.core.strokes.table import TOUR_TABLE, USUAL_HANDICAP, Lie, StrokesTable
+from oblatus.core.strokes.table import TOUR_TABLE, Lie, StrokesTable
 
 Floats = NDArray[np.float64]
 
@@ -43,7 +44,7 @@ class Scatter:
     @classmethod
     def usual(cls, handicap: float | None) -> Scatter:
         """The usual scatter of a handicap (12 when unknown), judgement."""
-        h = USUAL_HANDICAP if handicap is None else handicap
+        h = handicap_or_usual(handicap)
         return cls(*(max(base + slope * h, LEAST_SCATTER) for base, slope in (NOISE, STOCK_NOISE, LATERAL)))
 
     @classmethod
