@@ -39,7 +39,12 @@ def test_a_changed_club_moves_its_figures_and_says_how_it_differs_from_the_propo
     assert first["built"]["swing_weight"] == "D8"
     assert first["lie_by_deg"] == 0.5
     assert first["lie_asked_deg"] == 64.5
-    assert first["start_m"] < 0
+    assert first["start_m"] < 0, "an upright lie starts a right-hander's ball left"
+    player = client.get(base).get_json()["document"]["player"]
+    revision = client.get(base).get_json()["revision"]
+    left = client.patch(base, json={"revision": revision, "player": {**player, "hand": "left"}})
+    assert left.status_code == 200
+    assert client.get(f"{base}/build").get_json()["clubs"][0]["start_m"] == -first["start_m"], "a left-hander's right"
     assert first["after"]["loft_deg"] == clubs[0]["loft_deg"]
     assert [words.split()[1] for words in sheet["changed"]] == ["proposal", "sheet"]
     assert sheet["strokes_round"] >= sheet["proposal_strokes_round"] - 0.02

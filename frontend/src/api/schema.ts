@@ -2121,7 +2121,7 @@ export interface components {
          * @description A club of the sheet.
          *
          *     `lie_asked_deg` is the lie that the mark on the board asks for; `usual` has the parts that a new club of its loft
-         *     gets; `start_m` is where a changed lie starts the ball at `seen_at_m`, right positive for a right-hander;
+         *     gets; `start_m` is where a changed lie starts this player's ball at `seen_at_m`, right positive;
          *     `worth_strokes_round` what the set would cost more without the work on this club.
          */
         BuildClubOut: {

@@ -16,6 +16,7 @@ from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS, USUAL_SHE
 from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
 from oblatus.core.build.sheet import Prices, read_back
 from oblatus.core.clubs import Head, StockHead
+from oblatus.core.geometry import Hand
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import BuildClubDocument, BuildDocument, PricesDocument
@@ -74,7 +75,7 @@ class BuildClubOut(Strict):
     """A club of the sheet.
 
     `lie_asked_deg` is the lie that the mark on the board asks for; `usual` has the parts that a new club of its loft
-    gets; `start_m` is where a changed lie starts the ball at `seen_at_m`, right positive for a right-hander;
+    gets; `start_m` is where a changed lie starts this player's ball at `seen_at_m`, right positive;
     `worth_strokes_round` what the set would cost more without the work on this club.
     """
 
@@ -255,11 +256,11 @@ def usual_club(code: str, loft_deg: float, *, owned: bool) -> BuildClubDocument:
 def build_out(
     wishes: Sequence[BuildClubDocument], plan: SetPlan, worths: Sequence[float | None], changed: Sequence[str],
     strokes: float | None, as_built: float | None, proposal: float | None, faults: Sequence[Fault] = (),
-    shelf: Mapping[str, int] = USUAL_SHELF, *, own: bool,
+    shelf: Mapping[str, int] = USUAL_SHELF, *, own: bool, hand: Hand,
 ) -> BuildOut:  # fmt: skip
-    """The sheet as JSON models."""
+    """The sheet as JSON models, for a right- or left-handed player."""
     clubs = [
-        _club(wish, club, worth, unmatched=n in plan.unmatched)
+        _club(wish, club, worth, hand, unmatched=n in plan.unmatched)
         for n, (wish, club, worth) in enumerate(zip(wishes, plan.clubs, worths, strict=True))
     ]
     return BuildOut(
@@ -289,14 +290,15 @@ def _facts(head: Head) -> HeadFacts:
     )  # fmt: skip
 
 
-def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, *, unmatched: bool) -> BuildClubOut:
+def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, hand: Hand, *, unmatched: bool) -> BuildClubOut:
+    side = 1.0 if hand == "right" else -1.0  # an upright club starts a left-hander's ball right
     stock, built, weights, mark = club.wish.stock, club.built, club.weighting, wish.lie_mark_mm
     return BuildClubOut(
         wish=wish, usual=usual_club(wish.code, wish.loft_deg, owned=False), name=stock.name,
         action=club.action, before=_facts(stock.head), after=_facts(club.head),
         bend_deg=club.bend_deg, bend_left_deg=round(club.bend_left_deg, 2), lie_by_deg=club.lie_by_deg,
         lie_asked_deg=None if mark is None else round(stock.head.lie_deg + lie_from_mark(mark), 1),
-        start_deg=round(club.lie.start_deg, 2), start_m=round(club.lie.start_m, 2),
+        start_deg=round(side * club.lie.start_deg, 2) + 0.0, start_m=round(side * club.lie.start_m, 2) + 0.0,
         removed_g=0.0 if club.ground is None else round(club.ground.removed_g, 2),
         deepest_mm=0.0 if club.ground is None else round(1000.0 * club.ground.depth, 2),
         built=None if built is None else AssemblyOut(

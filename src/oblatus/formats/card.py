@@ -11,6 +11,7 @@ from typing import Literal
 from oblatus.core.card.bag import BagCard
 from oblatus.core.card.drills import Drawing, Prescribed, Standing
 from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words, opened_words
+from oblatus.core.geometry import Hand
 from oblatus.formats.fields import Strict, SurfaceKey
 from oblatus.formats.strikes_csv import safe_text
 from oblatus.units import METRES_PER_YARD
@@ -136,7 +137,7 @@ class CardOut(Strict):
     """
 
     player: str
-    hand: Literal["right", "left"]
+    hand: Hand
     made_on: date
     basis: Basis
     ball: str
@@ -189,7 +190,7 @@ def clubs_out(tools: Sequence[Tool]) -> list[CardClubOut]:
     ]
 
 
-def lie_out(card: LieCard, hand: str) -> LieCardOut:
+def lie_out(card: LieCard, hand: Hand) -> LieCardOut:
     """A lie as JSON; a left-hander's stance opens the other way."""
     scenario, setup, safer = card.scenario, card.setup, card.safer
     side = 1.0 if hand == "right" else -1.0

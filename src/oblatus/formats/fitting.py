@@ -23,6 +23,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.figures import figures, in_engine
 from oblatus.core.gapping import SWINGS
 from oblatus.core.gapping.strikes import SHORT_STATIONS
+from oblatus.core.geometry import Hand
 from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind, summarise_readings
 from oblatus.core.shots import BY_KEY, SHORT_SHOTS
 from oblatus.errors import InputError, fault
@@ -101,7 +102,7 @@ class PlayerDocument(Strict):
     """The player: who, complaints in their own words, delivery, speed, wishes."""
 
     name: Name
-    hand: Literal["right", "left"] = "right"
+    hand: Hand = "right"
     handicap: Annotated[float, Within(Bound(-10, 54, "strokes"))] | None = None
     complaints: Note = ""
     delivery: DeliveryDocument = DeliveryDocument()

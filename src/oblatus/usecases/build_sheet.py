@@ -76,7 +76,7 @@ def sheet_of(
     wishes = [club.wish for club in plan.clubs]
     out = build_out(
         clubs, plan, _worths(fitting, wishes, plan, strokes, judge), changed, strokes, as_built,
-        proposal.strokes_round if proposal else None, faults, shelf, own=own,
+        proposal.strokes_round if proposal else None, faults, shelf, own=own, hand=document.player.hand,
     )  # fmt: skip
     return Sheet(out, plan, read)
 

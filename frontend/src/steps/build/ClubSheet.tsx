@@ -202,7 +202,7 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
         )}
         {club.lie_asked_deg !== null && `The mark asks for a lie of ${trimmed(club.lie_asked_deg)}°. `}
         {club.lie_by_deg !== 0 &&
-          `Lie ${trimmed(Math.abs(club.lie_by_deg))}° ${club.lie_by_deg > 0 ? "upright" : "flat"} moves the start ${showDistance(metres(Math.abs(club.start_m)), units.distance, 1)} ${club.start_m < 0 ? "left" : "right"} at ${showDistance(metres(sheet.seen_at_m), units.distance)}, for a right-hander. `}
+          `Lie ${trimmed(Math.abs(club.lie_by_deg))}° ${club.lie_by_deg > 0 ? "upright" : "flat"} moves the start ${showDistance(metres(Math.abs(club.start_m)), units.distance, 1)} ${club.start_m < 0 ? "left" : "right"} at ${showDistance(metres(sheet.seen_at_m), units.distance)}. `}
         {club.removed_g > 0 &&
           `${plain(club.removed_g, 1)} g ground off, ${plain(club.deepest_mm, 1)} mm at the deepest. `}
         {club.worth_strokes_round !== null &&

@@ -169,7 +169,7 @@ it("a swing weight is a letter and a figure, however it is typed", () => {
 it("what a lie does to the start is said in the reader's units and by its side", () => {
   sheet(club({ lie_by_deg: 1, start_m: -1.5, lie_asked_deg: 65 }), WISH, null, {}, { distance: "yd", speed: "mph" });
   expect(screen.getByText(/The mark asks for a lie of 65°/).textContent).toContain(
-    "Lie 1° upright moves the start 1.6 yd left at 98 yd, for a right-hander.",
+    "Lie 1° upright moves the start 1.6 yd left at 98 yd.",
   );
   cleanup();
   sheet(club({ lie_by_deg: -0.5, start_m: 0.8 }));

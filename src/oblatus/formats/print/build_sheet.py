@@ -7,7 +7,7 @@ import io
 from datetime import date
 
 from oblatus.core.build.parts import GRIPS, SHAFTS
-from oblatus.core.words import SI, Reader, worded
+from oblatus.core.words import SI, Reader, day, worded
 from oblatus.formats.build import BuildOut, OrderOut
 from oblatus.formats.print.pages import as_pdf, number
 from oblatus.formats.strikes_csv import safe_text
@@ -22,7 +22,7 @@ def build_pdf(sheet: BuildOut, player: str, studio: str, on: date, reader: Reade
     """The sheet as PDF on A4: clubs, work with boxes to tick, readings, quote, a line to sign."""
     order = sheet.order
     return as_pdf(
-        "build.html", reader, sheet=sheet, player=player, studio=studio, on=on.isoformat(), order=order,
+        "build.html", reader, sheet=sheet, player=player, studio=studio, on=on, order=order,
         order_words=_order_words(order) if order else "", said=_said(sheet), actions=ACTIONS, units=UNITS,
         ticks={(one.club, one.operation): one for one in order.ticks} if order else {},
         shafts={s.code: f"{s.name} {s.flex}" for s in SHAFTS}, grips={g.code: g.name for g in GRIPS},
@@ -31,9 +31,8 @@ def build_pdf(sheet: BuildOut, player: str, studio: str, on: date, reader: Reade
 
 
 def _order_words(order: OrderOut) -> str:
-    day = order.made_at.strftime("%Y-%m-%d")
     if order.state == "open":
-        return f"at the bench since {day}, given by {order.made_by}"
+        return f"at the bench since {day(order.made_at)}, given by {order.made_by}"
     return f"{'signed' if order.state == 'built' else 'cancelled'} by {order.ended_by}"
 
 

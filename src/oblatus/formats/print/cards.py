@@ -10,6 +10,7 @@ import segno
 from markupsafe import Markup
 
 from oblatus.core.constants import BALL_RADIUS
+from oblatus.core.geometry import Hand
 from oblatus.core.words import Reader, speed, worded
 from oblatus.errors import fault
 from oblatus.formats.card import CardOut, LieCardOut
@@ -86,7 +87,7 @@ def qr(link: str) -> Markup:
     return Markup(segno.make(link, error="m", micro=False).svg_inline(border=2, dark="#000", light="#fff", omitsize=True))
 
 
-def stance(lie: LieCardOut, hand: str) -> Markup:
+def stance(lie: LieCardOut, hand: Hand) -> Markup:
     """Ball, feet and line to the target from above, in centimetres, target at the right: a right-hander, who has it at
     their left hand, stands above the line and faces down the picture, a left-hander below it.
     """

@@ -6,6 +6,7 @@ import io
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -13,7 +14,7 @@ from typing import Any
 from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
-from oblatus.core.words import Reader, metres, worded
+from oblatus.core.words import Reader, day, metres, worded
 from oblatus.units import METRES_PER_YARD
 
 HERE = Path(__file__).parent
@@ -74,7 +75,9 @@ def _templates() -> Environment:
         loader=PackageLoader("oblatus.formats", "print"), autoescape=True, undefined=StrictUndefined, trim_blocks=True,
         lstrip_blocks=True,
     )  # fmt: skip
-    found.filters |= {"number": number, "money": money, "metres": metres, "path": outline_path}
+    found.filters |= {
+        "number": number, "money": money, "metres": metres, "path": outline_path, "day": day, "moment": moment,
+    }  # fmt: skip
     return found
 
 
@@ -88,6 +91,12 @@ def number(value: float, places: int = 2) -> str:
 def bare(value: float, reader: Reader) -> str:
     """A distance [m] as a bare figure in the reader's unit, for a table that names the unit."""
     return f"{value / (METRES_PER_YARD if reader.distance == 'yd' else 1.0):.0f}"
+
+
+def moment(at: datetime) -> str:
+    """A moment to the minute: 3 Oct 2026, 09:30 UTC. Paper does not know where it is read."""
+    there = at.astimezone(UTC)
+    return f"{day(there)}, {there:%H:%M} UTC"
 
 
 def money(value: float) -> str:
