@@ -9,16 +9,16 @@ import { showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
 
-const SAVE_WORDS = {
+const saveWords = (here: string) => ({
   saved: "saved",
   waiting: "not saved yet",
   saving: "saving",
-  offline: "no connection, kept here",
+  offline: `no connection, ${here}`,
   busy: "not saved yet, tried again",
-  signed_out: "signed out, kept here",
-  gone: "removed elsewhere, kept here",
+  signed_out: `signed out, ${here}`,
+  gone: `removed elsewhere, ${here}`,
   conflict: "changed by somebody else too",
-} as const;
+});
 
 const PAUSE_WORDS: Record<Pause, string> = {
   offline: " for a connection",
@@ -54,7 +54,8 @@ export function Strip({ old, onBench }: Props) {
   // "saved" is said of everything that was done here, strikes included
   const onTheWay = queue.waiting.length + queue.refused.length;
   const state = store.saveState === "saved" && onTheWay > 0 ? "waiting" : store.saveState;
-  const words = state === "refused" ? refusedWords : SAVE_WORDS[state];
+  const words =
+    state === "refused" ? refusedWords : saveWords(store.draftKept ? "kept here" : "lost when this page closes")[state];
   const many = queue.waiting.length;
   const speedFor = { m: "mps", yd: "mph" } as const;
   const other = units.distance === "m" ? "yd" : "m";

@@ -1,6 +1,6 @@
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Edited } from "../api/client";
-import { afterSave, type Draft, draftedFittings, forgetDrafts, keepDraft, keptDraft, leftDraft, NO_DRAFT, sectionOf } from "./drafts"; // biome-ignore format: one line
+import { afterSave, type Draft, deedsOf, draftedFittings, forgetDrafts, keepDraft, keptDraft, leftDraft, NO_DRAFT, sectionOf } from "./drafts"; // biome-ignore format: one line
 
 const { open } = vi.hoisted(() => ({ open: { now: ["me"] as string[] | null } }));
 vi.mock("../offline/tab", () => ({ tabName: () => "me", openTabs: async () => open.now }));
@@ -43,10 +43,12 @@ it("drafts are counted by fitting and forgotten by fitter", () => {
   as("one");
   as("two");
   localStorage.setItem(`oblatus-draft-bo-${FITTING}-x`, JSON.stringify(draft()));
-  localStorage.setItem("oblatus-deeds-ada-x", "[]");
+  sessionStorage.setItem(`${deedsOf("ada")}x`, "[]");
+  sessionStorage.setItem(`${deedsOf("bo")}x`, "[]");
   expect(draftedFittings("ada")).toEqual([FITTING]);
   forgetDrafts("ada");
   expect(Object.keys(localStorage)).toEqual([`oblatus-draft-bo-${FITTING}-x`]);
+  expect(Object.keys(sessionStorage)).toEqual([`${deedsOf("bo")}x`]);
 });
 
 it.each([["player.delivery.lean_deg.mean", "player"], ["bag", "bag"], ["players", undefined], ["", undefined]])(

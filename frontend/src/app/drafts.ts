@@ -2,6 +2,7 @@ import type { Edited, FittingDocument } from "../api/client";
 import { TABLES } from "../api/tables";
 import { changesOf, same, valueAt, withValue } from "../history/changes";
 import { openTabs, tabName } from "../offline/tab";
+import { local, tab } from "../offline/texts";
 
 export type Section = Exclude<keyof FittingDocument, "format" | "version" | "rack" | "strikes" | "attached">;
 export const SECTIONS = TABLES.sections as readonly Section[];
@@ -22,16 +23,17 @@ export interface Draft {
 }
 
 const PREFIX = "oblatus-draft-";
-const key = (fitter: string, fitting: string, tab: string) => `${PREFIX}${fitter}-${fitting}-${tab}`;
+const key = (fitter: string, fitting: string, of: string) => `${PREFIX}${fitter}-${fitting}-${of}`;
 export const NO_DRAFT: Draft = { revision: 0, base: {}, mine: {}, attempts: [] };
 
 export const isEmpty = (draft: Draft) => Object.keys(draft.mine).length === 0;
 
-/** Keep this tab's draft in the browser, or forget it once it is empty. */
-export function keepDraft(fitter: string, fitting: string, draft: Draft) {
+/** Keep this tab's draft in the browser, or forget it once it is empty. Returns whether nothing of it is here alone. */
+export function keepDraft(fitter: string, fitting: string, draft: Draft): boolean {
   const name = key(fitter, fitting, tabName());
-  if (isEmpty(draft)) localStorage.removeItem(name);
-  else localStorage.setItem(name, JSON.stringify(draft));
+  if (!isEmpty(draft)) return local.keep(name, JSON.stringify(draft));
+  local.drop(name);
+  return true;
 }
 
 /** This tab's draft from before it was loaded again. */
@@ -41,11 +43,11 @@ export const keptDraft = (fitter: string, fitting: string): Draft => read(key(fi
 export async function leftDraft(fitter: string, fitting: string): Promise<Draft | null> {
   const open = await openTabs();
   const prefix = key(fitter, fitting, "");
-  for (const name of Object.keys(localStorage).filter((found) => found.startsWith(prefix))) {
-    const tab = name.slice(prefix.length);
-    if (tab === tabName() || open?.includes(tab)) continue;
+  for (const name of local.names(prefix)) {
+    const other = name.slice(prefix.length);
+    if (other === tabName() || open?.includes(other)) continue;
     const draft = read(name);
-    localStorage.removeItem(name);
+    local.drop(name);
     if (draft && !isEmpty(draft)) return draft;
   }
   return null;
@@ -54,22 +56,23 @@ export async function leftDraft(fitter: string, fitting: string): Promise<Draft 
 /** Ids of the fittings of which this browser holds drafts of a fitter. */
 export function draftedFittings(fitter: string): string[] {
   const prefix = `${PREFIX}${fitter}-`;
-  const names = Object.keys(localStorage).filter((name) => name.startsWith(prefix));
-  return [...new Set(names.map((name) => name.slice(prefix.length, prefix.length + ID_LENGTH)))];
+  return [...new Set(local.names(prefix).map((name) => name.slice(prefix.length, prefix.length + ID_LENGTH)))];
 }
 
-/** Forget every draft of a fitter. */
+/** Forget every draft of a fitter, and what they did in this tab. */
 export function forgetDrafts(fitter: string) {
-  for (const name of Object.keys(localStorage))
-    if (name.startsWith(`${PREFIX}${fitter}-`) || name.startsWith(`oblatus-deeds-${fitter}-`))
-      localStorage.removeItem(name);
+  for (const name of local.names(`${PREFIX}${fitter}-`)) local.drop(name);
+  for (const name of tab.names(deedsOf(fitter))) tab.drop(name);
 }
+
+/** Under which names a tab keeps what a fitter did. */
+export const deedsOf = (fitter: string) => `oblatus-deeds-${fitter}-`;
 
 const ID_LENGTH = 36;
 
 function read(name: string): Draft | null {
   try {
-    const found = JSON.parse(localStorage.getItem(name) ?? "null") as Partial<Draft> | null;
+    const found = JSON.parse(local.read(name) ?? "null") as Partial<Draft> | null;
     return found?.mine && found.base ? { ...NO_DRAFT, ...found } : null;
   } catch {
     return null;

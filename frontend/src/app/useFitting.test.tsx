@@ -54,6 +54,7 @@ beforeEach(() => {
   sent = [];
   answers = [];
   localStorage.clear();
+  sessionStorage.clear();
   vi.stubGlobal("fetch", async (request: Request) => {
     const body = JSON.parse(await request.text()) as Sent;
     sent.push(body);
@@ -164,6 +165,25 @@ describe("useFitting", () => {
     expect(second.result.current.draft.player.handicap).toBe(7);
     await waitFor(() => expect(second.result.current.server.document.player.handicap).toBe(7));
     expect(drafts()).toEqual([]);
+  });
+
+  it("goes on where the browser has no room or keeps nothing, and says that a draft is not kept", async () => {
+    const full = vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    answers = [() => new Response(JSON.stringify({ message: "busy" }), { status: 503 })];
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    expect(result.current.draftKept).toBe(true);
+    act(() => result.current.edit("player", player(7)));
+    expect(result.current.draft.player.handicap).toBe(7);
+    await waitFor(() => expect(result.current.saveState).toBe("busy"));
+    expect(result.current.draftKept).toBe(false);
+    act(() => void window.dispatchEvent(new Event("online")));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    expect([result.current.server.revision, result.current.draftKept]).toEqual([2, true]);
+    act(() => result.current.undo());
+    expect(result.current.draft.player.handicap).toBe(10);
+    full.mockRestore();
   });
 
   it("says what two changed, sends nothing more of it until one is chosen, and then what was seen", async () => {

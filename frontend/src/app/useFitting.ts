@@ -17,6 +17,7 @@ import { tabName } from "../offline/tab";
 import {
   afterSave,
   type Draft,
+  deedsOf,
   isEmpty,
   keepDraft,
   keptDraft,
@@ -52,6 +53,8 @@ export interface FittingStore {
   /** What is on the screen: the server's document with the edits not yet saved. */
   draft: Sections;
   saveState: SaveState;
+  /** Whether this browser keeps what the server does not have yet: it may have no room. */
+  draftKept: boolean;
   faults: Fault[];
   /** Fields that somebody else changed too, to be chosen one by one. */
   conflicts: Conflict[];
@@ -92,9 +95,10 @@ const pathOf = (path: string) => path.split(".").map((step) => (/^\d+$/.test(ste
  */
 export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const id = initial.id;
-  const deedsKey = `oblatus-deeds-${fitter}-${id}-${tabName()}`;
+  const deedsKey = `${deedsOf(fitter)}${id}-${tabName()}`;
   const [server, setServer] = useState(initial);
   const [draft, setDraft] = useState<Draft>(() => keptDraft(fitter, id));
+  const [draftKept, setDraftKept] = useState(true);
   const [faults, setFaults] = useState<Fault[]>([]);
   const [conflicts, setConflicts] = useState<Conflict[]>([]);
   const [saveState, setSaveState] = useState<SaveState>("saved");
@@ -115,7 +119,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const put = useCallback(
     (next: Draft) => {
       latest.current = { ...latest.current, draft: next };
-      keepDraft(fitter, id, next);
+      setDraftKept(keepDraft(fitter, id, next));
       setDraft(next);
     },
     [fitter, id],
@@ -307,6 +311,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     server,
     draft: shown,
     saveState,
+    draftKept,
     faults,
     conflicts,
     edit,

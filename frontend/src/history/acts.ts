@@ -1,3 +1,4 @@
+import { tab } from "../offline/texts";
 import { type Change, same } from "./changes";
 
 /**
@@ -44,15 +45,15 @@ export function withDeed(history: History, deed: Deed, typing: Typing, now: numb
   return { past: [...history.past.slice(0, -1), { ...deed, changes: joined }], future: [] };
 }
 
-/** What a browser remembers of a tab's deeds on a fitting, so that a reload takes nothing away. */
-export const keepHistory = (key: string, history: History) =>
-  history.past.length + history.future.length > 0
-    ? localStorage.setItem(key, JSON.stringify(history))
-    : localStorage.removeItem(key);
+/** What a tab remembers of its deeds on a fitting, so that a reload takes nothing away; it goes when the tab is closed. */
+export function keepHistory(key: string, history: History) {
+  if (history.past.length + history.future.length > 0) tab.keep(key, JSON.stringify(history));
+  else tab.drop(key);
+}
 
 export function keptHistory(key: string): History {
   try {
-    return { ...NOTHING, ...(JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<History>) };
+    return { ...NOTHING, ...(JSON.parse(tab.read(key) ?? "{}") as Partial<History>) };
   } catch {
     return NOTHING;
   }

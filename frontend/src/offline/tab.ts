@@ -1,4 +1,5 @@
 import { v4 as newId } from "uuid";
+import { tab } from "./texts";
 
 const KEY = "oblatus-tab";
 const held = (id: string) => `oblatus-tab-${id}`;
@@ -10,10 +11,10 @@ export const tabName = () => mine;
 
 /** Find the tab's name and hold it for as long as the tab is open. */
 export async function nameTab(): Promise<void> {
-  const before = sessionStorage.getItem(KEY);
+  const before = tab.read(KEY);
   const found = before && (await hold(before)) ? before : newId();
   if (found !== before) await hold(found);
-  sessionStorage.setItem(KEY, found);
+  tab.keep(KEY, found);
   mine = found;
 }
 

@@ -29,7 +29,9 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
   );
   const [club, setClub] = useState<string | null>(null);
   const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => writeRound(token, round), [token, round]);
+  useEffect(() => {
+    writeRound(token, round);
+  }, [token, round]);
   const stage = lie === null ? "lie" : club === null ? "club" : "result";
   // biome-ignore lint/correctness/useExhaustiveDependencies: each tap leads to the next question
   useEffect(() => {

@@ -49,6 +49,21 @@ it("keeps them for as long as the page is open where the phone keeps nothing", (
   expect(waiting("scores", "u").map((one) => one.id)).toEqual(["a", "b"]);
 });
 
+it("a phone that is full keeps what it has, and what comes then once, until it is sent", async () => {
+  keep("v", score("a"));
+  const room = vi.spyOn(Storage.prototype, "setItem").mockImplementation(() => {
+    throw new Error("full");
+  });
+  keep("v", score("b"));
+  keep("v", score("c"));
+  expect(waiting("scores", "v").map((one) => one.id)).toEqual(["a", "b", "c"]);
+  expect(localStorage.getItem("oblatus-scores-v")).toContain('"a"');
+  room.mockRestore();
+  reply(200, {});
+  expect(await send("v")).toBeNull();
+  expect(waiting("scores", "v")).toEqual([]);
+});
+
 const shot = (id: string, removed = false): Shot => ({
   id,
   round: "r",

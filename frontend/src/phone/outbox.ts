@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { local } from "../offline/texts";
 
 export type Score = Schemas["ScoreDocument"];
 export type Shot = Schemas["LogShotDocument"];
@@ -17,22 +18,28 @@ const nameOf = (kind: Kind, token: string) => `oblatus-${kind}-${token}`;
 
 export function waiting<K extends Kind>(kind: K, token: string): Kept[K][] {
   const name = nameOf(kind, token);
-  const here = (unkept.get(name) ?? []) as Kept[K][];
+  return [...stored<K>(name), ...((unkept.get(name) ?? []) as Kept[K][])];
+}
+
+function stored<K extends Kind>(name: string): Kept[K][] {
   try {
-    return [...(JSON.parse(localStorage.getItem(name) ?? "[]") as Kept[K][]), ...here];
+    return JSON.parse(local.read(name) ?? "[]") as Kept[K][];
   } catch {
-    return here;
+    return [];
   }
 }
 
 function put<K extends Kind>(kind: K, token: string, some: Kept[K][]) {
   const name = nameOf(kind, token);
-  try {
-    if (some.length === 0) localStorage.removeItem(name);
-    else localStorage.setItem(name, JSON.stringify(some));
-    unkept.delete(name);
-  } catch {
-    unkept.set(name, some);
+  unkept.delete(name);
+  if (some.length === 0) local.drop(name);
+  else if (!local.keep(name, JSON.stringify(some))) {
+    // no room for more: what stands there stays, the rest is here
+    const there = new Set(stored<K>(name).map((one) => JSON.stringify(one)));
+    unkept.set(
+      name,
+      some.filter((one) => !there.has(JSON.stringify(one))),
+    );
   }
 }
 

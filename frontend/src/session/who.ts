@@ -1,4 +1,5 @@
 import type { Session } from "../api/client";
+import { local } from "../offline/texts";
 
 const KEY = "oblatus-who";
 const CHANNEL = "oblatus-session";
@@ -9,7 +10,7 @@ export type Word = { kind: "out" } | { kind: "in"; fitter: string };
 /** Who was signed in on this browser last: enough to open what it keeps of theirs without a connection. */
 export function lastWho(): Session | null {
   try {
-    const found = JSON.parse(localStorage.getItem(KEY) ?? "null") as Session | null;
+    const found = JSON.parse(local.read(KEY) ?? "null") as Session | null;
     return found?.fitter_id ? { ...found, csrf_token: "" } : null;
   } catch {
     return null;
@@ -18,8 +19,8 @@ export function lastWho(): Session | null {
 
 /** Remember who is signed in, or forget it. */
 export function rememberWho(session: Session | null) {
-  if (session?.fitter_id) localStorage.setItem(KEY, JSON.stringify({ ...session, csrf_token: "" }));
-  else localStorage.removeItem(KEY);
+  if (session?.fitter_id) local.keep(KEY, JSON.stringify({ ...session, csrf_token: "" }));
+  else local.drop(KEY);
 }
 
 /** Tell the other tabs of this browser. */

@@ -1,6 +1,7 @@
 import { type IDBPDatabase, openDB } from "idb";
 import { v4 as newId } from "uuid";
 import type { ProofBall, Strike } from "../api/client";
+import { local } from "../offline/texts";
 
 /** What more is said of a strike after it was taken. */
 export type Telling = Partial<
@@ -74,7 +75,7 @@ export async function waitingActs(fitter: string, fitting: string): Promise<Kept
   const db = await database();
   for (const row of slips().filter((slip) => slip.fitting === fitting)) {
     await db.put(STORE, row);
-    localStorage.removeItem(SLIP + row.id);
+    local.drop(SLIP + row.id);
   }
   const range = IDBKeyRange.bound([fitting, 0], [fitting, Number.MAX_VALUE]);
   const rows = (await db.getAllFromIndex(STORE, BY_FITTING, range)) as Row[];
@@ -93,7 +94,7 @@ export async function countActs(fitter: string): Promise<number> {
 export async function forgetActs(fitter: string): Promise<void> {
   const db = await database();
   for (const row of (await db.getAll(STORE)) as Row[]) if (row.fitter === fitter) await db.delete(STORE, row.id);
-  for (const slip of slips()) if (slip.fitter === fitter) localStorage.removeItem(SLIP + slip.id);
+  for (const slip of slips()) if (slip.fitter === fitter) local.drop(SLIP + slip.id);
 }
 
 /** Keep an act until the server has it; it is on the disk when this is done. */
@@ -101,9 +102,9 @@ export async function keepAct(fitter: string, fitting: string, act: Act): Promis
   last = Math.max(last + 0.001, Date.now());
   const row: Row = { id: newId(), fitter, fitting, at: last, act };
   // the database takes some milliseconds, and a page that is closed within them leaves this slip behind
-  localStorage.setItem(SLIP + row.id, JSON.stringify(row));
+  local.keep(SLIP + row.id, JSON.stringify(row));
   await write(row);
-  localStorage.removeItem(SLIP + row.id);
+  local.drop(SLIP + row.id);
   return row.id;
 }
 
@@ -131,8 +132,8 @@ async function write(row: Row): Promise<void> {
 
 /** Acts that a page wrote down and did not get into the database before it was closed. */
 function slips(): Row[] {
-  return Object.keys(localStorage)
-    .filter((name) => name.startsWith(SLIP))
-    .map((name) => JSON.parse(localStorage.getItem(name) ?? "null") as Row | null)
+  return local
+    .names(SLIP)
+    .map((name) => JSON.parse(local.read(name) ?? "null") as Row | null)
     .filter((row): row is Row => row !== null);
 }
