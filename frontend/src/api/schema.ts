@@ -1956,6 +1956,16 @@ export interface components {
             to_m: number;
         };
         /**
+         * BandEdgesOut
+         * @description What the bands of distances can be.
+         */
+        BandEdgesOut: {
+            from_m: components["schemas"]["BoundOut"];
+            /** Most */
+            most: number;
+            to_m: components["schemas"]["BoundOut"];
+        };
+        /**
          * BinLine
          * @description A removed fitting: since when, and when it goes for good.
          */
@@ -2599,6 +2609,7 @@ export interface components {
             assumed_carry_m: number;
             /** Ball Radius Mm */
             ball_radius_mm: number;
+            bands: components["schemas"]["BandEdgesOut"];
             /** Bend Limit Deg */
             bend_limit_deg: {
                 [key: string]: number;
@@ -2616,6 +2627,7 @@ export interface components {
             grounds: components["schemas"]["SurfaceKindOut"][];
             /** Head */
             head: components["schemas"]["FigureField"][];
+            ladder: components["schemas"]["LadderEdgesOut"];
             /** Ladder Parts */
             ladder_parts: components["schemas"]["KeyNameOut"][];
             /** Lies */
@@ -2635,6 +2647,10 @@ export interface components {
             proved_elsewhere: components["schemas"]["ProvedElsewhere"];
             /** Results */
             results: components["schemas"]["KeyNameOut"][];
+            /** Season Of Month */
+            season_of_month: ("spring" | "summer" | "autumn" | "winter")[];
+            /** Seasons */
+            seasons: ("spring" | "summer" | "autumn" | "winter")[];
             /** Sections */
             sections: string[];
             /** Share Tolerance */
@@ -4875,6 +4891,16 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+        };
+        /**
+         * LadderEdgesOut
+         * @description What a ladder typed by hand can be.
+         */
+        LadderEdgesOut: {
+            /** Most Loft Deg */
+            most_loft_deg: number;
+            /** Most Wedges */
+            most_wedges: number;
         };
         /**
          * LadderFactors

@@ -11,6 +11,12 @@ from oblatus.core.bounds import Bound
 from oblatus.core.figures import check_figures, figure
 from oblatus.errors import fault
 
+Season = Literal["spring", "summer", "autumn", "winter"]
+SEASON_OF_MONTH: tuple[Season, ...] = (
+    "winter", "winter", "spring", "spring", "spring", "summer",
+    "summer", "summer", "autumn", "autumn", "autumn", "winter",
+)  # fmt: skip
+"""In the north, January first."""
 GreenClass = Literal["soft", "medium", "firm"]
 Lie = Literal["bare", "tight", "fairway", "lush", "sitting_up"]
 

@@ -22,9 +22,10 @@ from oblatus.core.build.sheet import PRICE_LIST, Prices
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures, in_engine
 from oblatus.core.gapping import SWINGS
+from oblatus.core.gapping.ladder import MOST_LOFT_DEG, MOST_WEDGES
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.core.geometry import Hand
-from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind, summarise_readings
+from oblatus.core.grounds import SURFACES, GreenClass, Ground, Season, SurfaceKind, summarise_readings
 from oblatus.core.shots import BY_KEY, SHORT_SHOTS
 from oblatus.errors import InputError, fault
 from oblatus.formats.fields import Strict, Within, at_field, document_fields, faults_of
@@ -45,7 +46,6 @@ Note = Annotated[str, StringConstraints(max_length=2000)]
 Share = Annotated[float, Within(Bound(0, 1, ""))]
 Source = Literal["measured", "typed", "earlier", "assumed"]
 GroundSource = Literal["measured", "typed", "copied", "assumed"]
-Season = Literal["spring", "summer", "autumn", "winter"]
 
 
 class _Estimate(Strict):
@@ -326,11 +326,15 @@ class PinnedHead(Strict):
     code: Annotated[str, StringConstraints(min_length=1, max_length=40)]
 
 
+BAND_FROM, BAND_TO, MOST_BANDS = Bound(0, 170, "m"), Bound(5, 200, "m"), 12
+LOFTS = Bound(44, MOST_LOFT_DEG, "degrees")
+
+
 class BandDocument(Strict):
     """How much of the golf asks for distances between two."""
 
-    from_m: Annotated[float, Within(Bound(0, 170, "m"))]
-    to_m: Annotated[float, Within(Bound(5, 200, "m"))]
+    from_m: Annotated[float, Within(BAND_FROM)]
+    to_m: Annotated[float, Within(BAND_TO)]
     share: Share
 
     @model_validator(mode="after")
@@ -392,16 +396,15 @@ class ChoicesDocument(Strict):
     """
 
     ladder_factors: LadderFactors = LadderFactors()
-    distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=12)] | None = None
+    distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=MOST_BANDS)] | None = None
 
-    pinned: Annotated[tuple[PinnedHead, ...], Field(max_length=4)] = ()
+    pinned: Annotated[tuple[PinnedHead, ...], Field(max_length=MOST_WEDGES)] = ()
     layouts: Annotated[tuple[HoleDocument, ...], Field(max_length=20)] = ()
     economy: EconomyDocument = EconomyDocument()
-    heads_bought: Annotated[int, Within(Bound(-1, 4, "heads"))] | None = None
+    heads_bought: Annotated[int, Within(Bound(-1, MOST_WEDGES, "heads"))] | None = None
 
     ladder_deg: (
-        Annotated[tuple[Annotated[float, Within(Bound(44, 64, "degrees"))], ...], Field(min_length=1, max_length=4)]
-        | None
+        Annotated[tuple[Annotated[float, Within(LOFTS)], ...], Field(min_length=1, max_length=MOST_WEDGES)] | None
     ) = None
 
     @model_validator(mode="after")
@@ -561,7 +564,7 @@ class HeldDocument(Strict):
     """What a fitting holds of the things that a log counts; null where it is assumed."""
 
     shot_mix: dict[str, Share] | None = None
-    distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=12)] | None = None
+    distances: Annotated[tuple[BandDocument, ...], Field(min_length=1, max_length=MOST_BANDS)] | None = None
     table_scale: Annotated[float, Within(Bound(0.3, 2.5, ""))] | None = None
 
     @model_validator(mode="after")

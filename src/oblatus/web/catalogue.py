@@ -15,23 +15,25 @@ from oblatus.core.figures import figures, in_document
 from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
 from oblatus.core.gapping import SWINGS, MeasuredStrike
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
-from oblatus.core.gapping.ladder import PART_WORDS
+from oblatus.core.gapping.ladder import MOST_WEDGES, PART_WORDS
 from oblatus.core.gapping.strikes import STATIONS, WANTED_STRIKES
-from oblatus.core.grounds import SURFACES, GreenClass, Ground, SurfaceKind
+from oblatus.core.grounds import SEASON_OF_MONTH, SURFACES, GreenClass, Ground, Season, SurfaceKind
 from oblatus.core.log.shots import RESULTS, SITUATIONS
 from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
 from oblatus.core.shots import BY_KEY, CATALOGUE
 from oblatus.core.strike.lies import LIES
 from oblatus.formats.carries import FINDER
-from oblatus.formats.fitting import BUILD, MOST_READINGS, SECTIONS, SHARE_TOLERANCE
+from oblatus.formats.fitting import BAND_FROM, BAND_TO, BUILD, LOFTS, MOST_BANDS, MOST_READINGS, SECTIONS, SHARE_TOLERANCE
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.web.schemas import (
     AirOut,
+    BandEdgesOut,
     BoundOut,
     CatalogueOut,
     ClassOut,
     FigureField,
     KeyNameOut,
+    LadderEdgesOut,
     LieOut,
     PickedOut,
     PriceLineOut,
@@ -80,6 +82,14 @@ def catalogue_out() -> CatalogueOut:
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
         air=AirOut(**{key: BoundOut(low=FLIGHT[key].low, high=FLIGHT[key].high) for key in AirOut.model_fields}),
         ladder_parts=[KeyNameOut(key=key, name=words) for key, words in PART_WORDS.items()],
+        ladder=LadderEdgesOut(most_wedges=MOST_WEDGES, most_loft_deg=LOFTS.high),
+        bands=BandEdgesOut(
+            from_m=BoundOut(low=BAND_FROM.low, high=BAND_FROM.high),
+            to_m=BoundOut(low=BAND_TO.low, high=BAND_TO.high),
+            most=MOST_BANDS,
+        ),
+        seasons=list(get_args(Season)),
+        season_of_month=list(SEASON_OF_MONTH),
         finder_m=BoundOut(low=FINDER.low, high=FINDER.high),
         prices=[
             PriceLineOut(key=key, name=name, low=bound.low, high=bound.high) for key, (name, bound) in PRICE_LIST.items()

@@ -11,6 +11,7 @@ from pydantic_core import CoreSchema, core_schema
 
 from oblatus.core.bounds import Bound
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
+from oblatus.core.grounds import Season
 from oblatus.core.shots import Kind
 from oblatus.formats.carries import CellKey
 from oblatus.formats.differences import DifferenceOut
@@ -543,6 +544,21 @@ class AirOut(Strict):
     wind_cross_mps: BoundOut
 
 
+class LadderEdgesOut(Strict):
+    """What a ladder typed by hand can be."""
+
+    most_wedges: int
+    most_loft_deg: float
+
+
+class BandEdgesOut(Strict):
+    """What the bands of distances can be."""
+
+    from_m: BoundOut
+    to_m: BoundOut
+    most: int
+
+
 class CatalogueOut(Strict):
     """What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations."""
 
@@ -569,6 +585,10 @@ class CatalogueOut(Strict):
     build: dict[str, BoundOut]
     air: AirOut
     ladder_parts: list[KeyNameOut]
+    ladder: LadderEdgesOut
+    bands: BandEdgesOut
+    seasons: list[Season]
+    season_of_month: list[Season]
     finder_m: BoundOut
     assumed_carry_m: float
     ball_radius_mm: float

@@ -6,8 +6,9 @@ from datetime import date
 from typing import Literal
 from uuid import UUID
 
+from oblatus.core.grounds import Season
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import GroundDocument, Season
+from oblatus.formats.fitting import GroundDocument
 from oblatus.formats.readings import ReadingDocument, ReadSummary, Target
 from oblatus.formats.strikes import ClubCode, SwingKey
 from oblatus.web.schemas import (

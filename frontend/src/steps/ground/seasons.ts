@@ -1,4 +1,6 @@
-export const SEASONS = ["spring", "summer", "autumn", "winter"] as const;
+import { TABLES } from "../../api/tables";
+
+export const SEASONS = TABLES.seasons;
 export type Season = (typeof SEASONS)[number];
 
 const dayFormat = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
@@ -10,11 +12,8 @@ export function today(): string {
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 }
 
-/** The season of a day in the north: December to February is winter. */
-export function seasonOf(day: string): Season {
-  const month = Number(day.slice(5, 7));
-  return month === 12 || month <= 2 ? "winter" : month <= 5 ? "spring" : month <= 8 ? "summer" : "autumn";
-}
+/** The season of a day. */
+export const seasonOf = (day: string): Season => TABLES.season_of_month[Number(day.slice(5, 7)) - 1] ?? "winter";
 
 /** A day as a fitter writes it. */
 export const shownDate = (day: string) => dayFormat.format(new Date(`${day}T12:00:00`));

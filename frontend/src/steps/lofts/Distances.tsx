@@ -1,11 +1,14 @@
 import { Button } from "@mantine/core";
+import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
 import { fromDistance, inDistance, metres } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Lofts.module.css";
 
-const MOST = 8;
+const { from_m: FROM, to_m: TO, most: MOST } = TABLES.bands;
+/** How wide a band that is added is, until it is typed [m]. */
+const WIDTH_M = 15;
 
 /** How often each distance is faced: from the shot mix, or in bands of the fitter's own. */
 export function Distances({ longest }: { longest: number }) {
@@ -79,8 +82,10 @@ export function Distances({ longest }: { longest: number }) {
             <Button
               variant="default"
               size="xs"
-              disabled={bands.length >= MOST}
-              onClick={() => set([...bands, { from_m: band.to_m, to_m: Math.min(band.to_m + 15, 200), share: 0.1 }])}
+              disabled={bands.length >= MOST || band.to_m > FROM.high}
+              onClick={() =>
+                set([...bands, { from_m: band.to_m, to_m: Math.min(band.to_m + WIDTH_M, TO.high), share: 0.1 }])
+              }
             >
               Another band
             </Button>

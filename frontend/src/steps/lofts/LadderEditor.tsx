@@ -1,10 +1,15 @@
 import { Button } from "@mantine/core";
 import type { Recommendation } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useFault, useStore } from "../../app/context";
 import { trimmed } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Lofts.module.css";
+
+const { most_wedges, most_loft_deg } = TABLES.ladder;
+/** How far a loft that is added stands from the last, until it is typed. */
+const STEP_DEG = 4;
 
 /** A ladder set by hand, scored beside the proposed ones. */
 export function LadderEditor({ lofts }: { lofts: Recommendation["lofts"] }) {
@@ -12,6 +17,7 @@ export function LadderEditor({ lofts }: { lofts: Recommendation["lofts"] }) {
   const fault = useFault("choices.ladder_deg");
   const typed = draft.choices.ladder_deg;
   const shown = typed ?? lofts.chosen.lofts_deg;
+  const last = shown.at(-1) ?? most_loft_deg;
   const set = (ladder_deg: number[] | null) => edit("choices", { ...draft.choices, ladder_deg });
   return (
     <section className={classes.editor} aria-label="Ladder by hand">
@@ -31,8 +37,8 @@ export function LadderEditor({ lofts }: { lofts: Recommendation["lofts"] }) {
           <Button
             variant="default"
             size="xs"
-            disabled={shown.length >= 4 || (shown.at(-1) ?? 64) > 60}
-            onClick={() => set([...shown, Math.min((shown.at(-1) ?? 56) + 4, 64)])}
+            disabled={shown.length >= most_wedges || last > most_loft_deg - STEP_DEG}
+            onClick={() => set([...shown, last + STEP_DEG])}
           >
             Add a loft
           </Button>

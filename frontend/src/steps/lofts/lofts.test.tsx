@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Recommendation } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
 import { Distances } from "./Distances";
@@ -82,6 +83,21 @@ it("bands are typed in the reader's unit and kept in metres", () => {
   expect(edit.mock.lastCall?.[1].distances).toHaveLength(2);
   fireEvent.click(screen.getByRole("button", { name: "Back to the shot mix" }));
   expect(edit).toHaveBeenLastCalledWith("choices", { distances: null });
+});
+
+it("no band is added where none can begin, nor beyond as many as the server takes", () => {
+  const { from_m, most } = TABLES.bands;
+  const add = (distances: object[]) => {
+    cleanup();
+    show(<Distances longest={105} />, store({ distances }));
+    return screen.getByRole("button", { name: "Another band" });
+  };
+  const band = { from_m: 30, to_m: from_m.high, share: 1 };
+  fireEvent.click(add([band]));
+  expect(edit.mock.lastCall?.[1].distances[1]).toMatchObject({ from_m: from_m.high, to_m: from_m.high + 15 });
+  expect(add([{ ...band, to_m: from_m.high + 1 }]).hasAttribute("disabled")).toBe(true);
+  expect(add(Array.from({ length: most - 1 }, () => band)).hasAttribute("disabled")).toBe(false);
+  expect(add(Array.from({ length: most }, () => band)).hasAttribute("disabled")).toBe(true);
 });
 
 const ECONOMY = {
