@@ -34,8 +34,10 @@ def test_a_ground_is_kept_for_every_fitting_of_the_studio_and_no_other(client, s
     assert "Long Barrow" not in {r["venue"] for r in stranger.get("/api/venues").get_json()["records"]}
     assert stranger.delete(f"/api/venues/{mine[0]['id']}").status_code == 404
     assert client.delete(f"/api/venues/{mine[0]['id']}").status_code == 204
-    later = body | {"read_on": (now().date() + timedelta(days=3)).isoformat()}
+    later = body | {"read_on": (now().date() + timedelta(days=2)).isoformat()}
     assert client.post("/api/venues", json=later).get_json()["faults"][0]["field"] == "read_on"
+    farther_east = body | {"read_on": (now().date() + timedelta(days=1)).isoformat()}
+    assert client.post("/api/venues", json=farther_east).status_code == 201, "it is that day in New Zealand already"
     assert client.post("/api/venues", json=body | {"season": "monsoon"}).status_code == 422
 
 

@@ -1,7 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
+import { today } from "../units/days";
 import { fromDistance, inDistance, metres, plain, showDistance } from "../units/units";
-import { keepShot, type Shot, today } from "./outbox";
+import { keepShot, type Shot } from "./outbox";
 import { type Opened, type Page, Pick } from "./Phone";
 import { type Round, readRound, writeRound } from "./round";
 

@@ -2,8 +2,9 @@ import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { DrillDrawing } from "../pictures/DrillDrawing/DrillDrawing";
 import { ScoreChart } from "../pictures/ScoreChart/ScoreChart";
+import { today } from "../units/days";
 import { plain } from "../units/units";
-import { keep, type Score, today } from "./outbox";
+import { keep, type Score } from "./outbox";
 import type { Opened, Page } from "./Phone";
 
 type Drill = Page["card"]["drills"][number];

@@ -72,10 +72,3 @@ export async function send(token: string): Promise<string | null> {
 }
 
 const AT_ONCE = 100;
-
-/** Today where the player is. */
-export function today() {
-  const now = new Date();
-  const two = (value: number) => String(value).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}

@@ -1,6 +1,7 @@
 import { v4 as newId } from "uuid";
 import { local } from "../offline/texts";
-import { type Shot, today } from "./outbox";
+import { today } from "../units/days";
+import type { Shot } from "./outbox";
 
 /** The round that is being noted: its shots that stand, kept in this phone so that the last one can be taken back. */
 export interface Round {

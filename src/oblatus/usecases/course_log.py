@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date
 from typing import Literal
 from uuid import UUID
 
@@ -64,6 +64,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import LogShotRow, now
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import latest_day
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
 from oblatus.usecases.show_carries import FittingInputs, inputs_of
@@ -109,17 +110,17 @@ def take_shots(database: Database, actor: Actor, fitting_id: UUID, shots: Sequen
     """
     with database.transaction() as session:
         row = StudioRows(session, actor.studio_id).fitting(fitting_id)
-        check_shots(FittingDocument.model_validate(row.document), shots, now().date())
+        check_shots(FittingDocument.model_validate(row.document), shots)
         return add_shots(StudioRounds(session, actor.studio_id), fitting_id, shots, "fitter")
 
 
-def check_shots(document: FittingDocument, shots: Sequence[LogShotDocument], today: date) -> None:
+def check_shots(document: FittingDocument, shots: Sequence[LogShotDocument]) -> None:
     """Refuse shots of days to come, and with clubs that the bag does not have."""
     known = {"pw", "9i", *(f"own:{n}" for n in range(len(document.bag.wedges)))}
     known |= {one.code for one in document.bag.former}
     faults: list[Fault] = []
     for n, shot in enumerate(shots):
-        if shot.on > today + timedelta(days=1):
+        if shot.on > latest_day():
             faults += fault(f"shots.{n}.on", "is in the future", shot.on).faults
         if not shot.removed and shot.club not in known:
             faults += fault(f"shots.{n}.club", "is not in this bag", shot.club).faults
@@ -132,7 +133,7 @@ def add_shots(rows: StudioRounds, fitting_id: UUID, shots: Sequence[LogShotDocum
     if rows.count(fitting_id, removed=True) + len(shots) > MOST_LOGGED:
         raise TooManyError(f"A log holds at most {MOST_LOGGED} shots.", 3600)
     moment = now()
-    latest = moment.date() + timedelta(days=1)
+    latest = latest_day()
     every: dict[UUID, dict[str, object]] = {}
     for shot in shots:
         removed = shot.removed or (shot.id in every and every[shot.id]["removed_at"] is not None)

@@ -52,6 +52,7 @@ from oblatus.store.tables import FittingRow, HandoverRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.card_of import card_of, tools_of
 from oblatus.usecases.course_log import add_shots, shots_from_page
+from oblatus.usecases.days import latest_day
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
 from oblatus.usecases.rechecks import due_of, since_of, softest, use_of
@@ -334,7 +335,7 @@ def _add(
         raise TooManyError(f"A page holds at most {MOST_SCORES} scores.", 3600)
     moment = now()
     # a phone with a wrong clock practises today
-    latest = moment.date() + timedelta(days=1)
+    latest = latest_day()
     return rows.add_scores(
         handover_id,
         [

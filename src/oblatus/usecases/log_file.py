@@ -19,7 +19,6 @@ from oblatus.store.database import Database
 from oblatus.store.imports import StudioImports
 from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
-from oblatus.store.tables import now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.course_log import add_shots, check_shots
 from oblatus.usecases.show_carries import inputs_of
@@ -52,7 +51,7 @@ def log_from_file(
     shots, refused = shots_of(table, fitting_id) if take or not missing else ([], [])
     taken = None
     if take and not refused:
-        check_shots(inputs.document, shots, now().date())
+        check_shots(inputs.document, shots)
         with database.transaction() as session:
             StudioRows(session, actor.studio_id).fitting(fitting_id)
             taken = add_shots(StudioRounds(session, actor.studio_id), fitting_id, shots, "file")

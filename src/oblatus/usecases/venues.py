@@ -9,8 +9,9 @@ from oblatus.errors import fault
 from oblatus.formats.fitting import VenueDocument
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
-from oblatus.store.tables import VenueRow, now
+from oblatus.store.tables import VenueRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import latest_day
 
 
 def list_venues(database: Database, actor: Actor) -> Sequence[VenueRow]:
@@ -27,7 +28,7 @@ def keep_venue(database: Database, actor: Actor, record: VenueDocument) -> Venue
     InputError
         If the day is still to come.
     """
-    if record.read_on > now().date():
+    if record.read_on > latest_day():
         raise fault("read_on", "is still to come", record.read_on.isoformat())
     with database.transaction() as session:
         row = venue_row(actor.studio_id, actor.name, record)

@@ -6,6 +6,7 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { useSaved } from "../../app/useKeep";
 import { ScoreChart } from "../../pictures/ScoreChart/ScoreChart";
+import { today } from "../../units/days";
 import { Choice } from "../parts/Choice";
 import { PlainNumber } from "../parts/PlainNumber";
 import classes from "./Card.module.css";
@@ -131,7 +132,7 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
                 drill: key,
                 score,
                 count: drill?.count ?? 10,
-                on: new Date().toISOString().slice(0, 10),
+                on: today(),
               },
             ],
           },

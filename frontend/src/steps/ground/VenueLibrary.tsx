@@ -3,13 +3,14 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Ground, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
+import { today } from "../../units/days";
 import { Choice } from "../parts/Choice";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import { copied } from "./copied";
 import { FirmnessHistory } from "./FirmnessHistory";
 import classes from "./Ground.module.css";
-import { lastOf, SEASONS, seasonOf, shownDate, today } from "./seasons";
+import { lastOf, SEASONS, seasonOf, shownDate } from "./seasons";
 
 type Venue = Schemas["VenueOut"];
 

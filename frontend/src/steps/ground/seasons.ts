@@ -5,13 +5,6 @@ export type Season = (typeof SEASONS)[number];
 
 const dayFormat = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
 
-/** Today as a day, in the fitter's own time zone. */
-export function today(): string {
-  const now = new Date();
-  const two = (value: number) => String(value).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}
-
 /** The season of a day. */
 export const seasonOf = (day: string): Season => TABLES.season_of_month[Number(day.slice(5, 7)) - 1] ?? "winter";
 

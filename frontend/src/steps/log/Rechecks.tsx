@@ -3,8 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
+import { dayIn, today } from "../../units/days";
 import { count, metres, plain, showDistance, showPercent } from "../../units/units";
-import { today } from "../ground/seasons";
 import { CopyTable } from "../parts/CopyTable";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -145,7 +145,7 @@ export function Rechecks() {
 
 type Key = Schemas["LookedAtDocument"]["key"];
 /** What falls due within a month can be looked at now. */
-const soon = () => new Date(Date.now() + 30 * 86_400_000).toISOString().slice(0, 10);
+const soon = () => dayIn(30);
 
 function DueLine({ due }: { due: Due }) {
   const { draft, edit } = useStore();

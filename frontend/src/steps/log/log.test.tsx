@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { server, show } from "../../testing/show";
+import { today } from "../../units/days";
 import { NoteShots } from "./NoteShots";
 import { Offers } from "./Offers";
 import { Rechecks } from "./Rechecks";
@@ -69,7 +70,7 @@ it("an offer that is taken goes into its section and is answered; one that is le
       {
         key: "mix",
         accepted,
-        on: new Date().toISOString().slice(0, 10),
+        on: today(),
         shots: 20,
         put: accepted ? { shot_mix: mix, distances: null, table_scale: null } : null,
         before: null,
@@ -190,7 +191,7 @@ it("what is due is put off with a reason, or looked at", async () => {
   show(<Rechecks />, store());
   expect(await screen.findByText("1 thing is due")).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: /Looked at today/ }));
-  const day = new Date().toISOString().slice(0, 10);
+  const day = today();
   expect(edit.mock.lastCall).toEqual(["after", { ...AFTER, looked_at: [{ key: "grips", on: day }] }]);
   fireEvent.click(screen.getByRole("button", { name: /Put off/ }));
   const put = screen.getByRole("button", { name: "Put it off" });
