@@ -185,6 +185,34 @@ describe("CoreSample", () => {
       "Turf 118 g, sitting up lie; sand 2.1 kg/cm², 70 mm loose.",
     );
   });
+
+  it.each([-4, 9999])("draws what is typed, %s too, within its core", (typed) => {
+    const surface = { moisture: typed, loose_depth_mm: typed, penetrometer_kg_cm2: 2, firmness_g: typed, lie: "tight" };
+    const odd = { name: "Überall", turf: surface, sand: surface } as unknown as Parameters<
+      typeof CoreSample
+    >[0]["ground"];
+    const { container } = render(<CoreSample ground={odd} thatchMm={typed} />);
+    const edges = [...container.querySelectorAll("rect")].flatMap((rect) => {
+      const y = Number(rect.getAttribute("y"));
+      return [y, y + Number(rect.getAttribute("height"))];
+    });
+    expect(Math.min(...edges)).toBeGreaterThanOrEqual(46);
+    expect(Math.max(...edges)).toBeLessThanOrEqual(152);
+  });
+
+  it("two grounds whose names have no letter in common with these have patterns of their own", () => {
+    const soft = { name: "юг", turf: { firmness_g: 60, lie: "tight", moisture: 0.5 }, sand: { loose_depth_mm: 30, penetrometer_kg_cm2: 2, moisture: 0 } }; // biome-ignore format: one line
+    const grounds = [soft, { ...soft, name: "север" }] as unknown as Parameters<typeof CoreSample>[0]["ground"][];
+    const { container } = render(
+      <>
+        {grounds.map((ground) => (
+          <CoreSample key={ground.name} ground={ground} thatchMm={2} />
+        ))}
+      </>,
+    );
+    const ids = [...container.querySelectorAll("pattern")].map((one) => one.id);
+    expect(new Set(ids).size).toBe(6);
+  });
 });
 
 it("every drill of the catalogue has a drawing of its own", () => {

@@ -1,3 +1,4 @@
+import { useId } from "react";
 import type { Ground } from "../../api/client";
 import { surfaceOf } from "../../api/tables";
 import { plain } from "../../units/units";
@@ -8,17 +9,20 @@ const SURFACE = 46;
 /** Pixels a millimetre of grass and thatch, and of sand, which is ten times as deep. */
 const TURF_MM = 2;
 const SAND_MM = 0.62;
+const DEEP = HEIGHT - 20 - SURFACE;
+/** Figures are drawn as they are typed, also those that no ground has. */
+const within = (value: number, most: number) => Math.min(Math.max(value, 0), most);
 const HEIGHTS = surfaceOf("turf").picked?.values ?? {};
 
 /** Turf and sand of one ground as two small cores, drawn from the readings; texture and words, not colour alone. */
 export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: number }) {
   const { turf, sand } = ground;
-  const id = ground.name.replace(/\W+/g, "-");
+  const id = useId();
   const grass = (HEIGHTS[turf.lie] ?? 0) * TURF_MM;
   // a dense core for firm soil: the dots stand closer the harder the hammer stops
   const dot = Math.max(3.4, 11 - turf.firmness_g / 20);
-  const mat = thatchMm * TURF_MM;
-  const loose = Math.min(sand.loose_depth_mm, 150) * SAND_MM;
+  const mat = within(thatchMm * TURF_MM, DEEP);
+  const loose = within(sand.loose_depth_mm * SAND_MM, DEEP);
   const words = `Turf ${plain(turf.firmness_g)} g, ${turf.lie.replace("_", " ")} lie; sand ${plain(sand.penetrometer_kg_cm2, 1)} kg/cm², ${plain(sand.loose_depth_mm)} mm loose.`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={words}>
@@ -45,10 +49,10 @@ export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: num
           />
         ))}
         <rect y={SURFACE} width={90} height={mat} fill="var(--mat)" />
-        <rect y={SURFACE + mat} width={90} height={HEIGHT - 20 - SURFACE - mat} fill="var(--soil)" />
-        <rect y={SURFACE + mat} width={90} height={HEIGHT - 20 - SURFACE - mat} fill={`url(#soil-${id})`} />
+        <rect y={SURFACE + mat} width={90} height={DEEP - mat} fill="var(--soil)" />
+        <rect y={SURFACE + mat} width={90} height={DEEP - mat} fill={`url(#soil-${id})`} />
         <Water moisture={turf.moisture} />
-        <rect y={SURFACE} width={90} height={HEIGHT - 20 - SURFACE} fill="none" stroke="var(--ink)" />
+        <rect y={SURFACE} width={90} height={DEEP} fill="none" stroke="var(--ink)" />
         <text x={0} y={HEIGHT - 4} fontSize={12}>
           turf <tspan fontWeight={650}>{plain(turf.firmness_g)} g</tspan>
         </text>
@@ -56,10 +60,10 @@ export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: num
       <g transform="translate(106 0)">
         <rect y={SURFACE} width={90} height={loose} fill="var(--sand)" />
         <rect y={SURFACE} width={90} height={loose} fill={`url(#sand-${id})`} />
-        <rect y={SURFACE + loose} width={90} height={HEIGHT - 20 - SURFACE - loose} fill="var(--base)" />
-        <rect y={SURFACE + loose} width={90} height={HEIGHT - 20 - SURFACE - loose} fill={`url(#base-${id})`} />
+        <rect y={SURFACE + loose} width={90} height={DEEP - loose} fill="var(--base)" />
+        <rect y={SURFACE + loose} width={90} height={DEEP - loose} fill={`url(#base-${id})`} />
         <Water moisture={sand.moisture} />
-        <rect y={SURFACE} width={90} height={HEIGHT - 20 - SURFACE} fill="none" stroke="var(--ink)" />
+        <rect y={SURFACE} width={90} height={DEEP} fill="none" stroke="var(--ink)" />
         <text x={0} y={SURFACE - 7} fontSize={12} style={{ fill: "var(--ink-2)" }}>
           {plain(sand.loose_depth_mm)} mm loose
         </text>
@@ -73,7 +77,7 @@ export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: num
 
 /** Wetness as a column at the edge of the core. */
 function Water({ moisture }: { moisture: number }) {
-  const height = (HEIGHT - 20 - SURFACE) * moisture;
+  const height = within(DEEP * moisture, DEEP);
   return (
     <rect
       x={84}
