@@ -68,7 +68,7 @@ def test_strikes_without_a_connection_wait_and_arrive_once(orla: Page):
     for carry in ("81", "82", "83"):
         orla.keyboard.type(carry)
         orla.keyboard.press("Enter")
-    expect(orla.get_by_text("3 kept in this browser")).to_be_visible()
+    expect(orla.get_by_text("3 strikes kept in this browser")).to_be_visible()
     expect(cell(orla, "^pitching wedge, 10:30")).to_contain_text("3 waiting")
     orla.context.set_offline(False)
     expect(cell(orla, "^pitching wedge, 10:30")).to_contain_text("3 balls")

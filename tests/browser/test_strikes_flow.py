@@ -136,7 +136,7 @@ def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: P
     orla.keyboard.press("Enter")
     strikes = orla.get_by_role("list", name="Strikes")
     expect(strikes).to_contain_text("wet face")
-    expect(orla.get_by_role("status", name="Strikes waiting")).to_have_count(0)
+    expect(orla.get_by_role("status", name="Waiting to be sent")).to_have_count(0)
     orla.reload()
     orla.get_by_role("radiogroup", name="Station").get_by_text("sand").click()
     expect(strikes).to_contain_text(re.compile(r"sand mark \d+ mm, sole marked \d+ mm back, divot shallow, wet face"))
@@ -149,7 +149,7 @@ def test_strikes_wait_in_the_browser_without_a_network_and_arrive_once(orla: Pag
     orla.context.set_offline(True)
     for share in (0.40, 0.42, 0.44, 0.46):
         tap(orla, picture, share)
-    waiting = orla.get_by_role("status", name="Strikes waiting")
+    waiting = orla.get_by_role("status", name="Waiting to be sent")
     expect(waiting).to_have_text("4 strikes wait for a connection")
     orla.keyboard.press("1")
     expect(orla.get_by_role("heading", name="Player", exact=True)).to_be_visible()

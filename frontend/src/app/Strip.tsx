@@ -5,6 +5,7 @@ import { DeviceStates } from "../devices/DeviceStates";
 import { useSetUnits } from "../session/session";
 import { useQueue } from "../strikes/queue";
 import type { Pause } from "../strikes/useStrikeQueue";
+import { waitingWords } from "../strikes/waiting";
 import { showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
@@ -56,7 +57,7 @@ export function Strip({ old, onBench }: Props) {
   const state = store.saveState === "saved" && onTheWay > 0 ? "waiting" : store.saveState;
   const words =
     state === "refused" ? refusedWords : saveWords(store.draftKept ? "kept here" : "lost when this page closes")[state];
-  const many = queue.waiting.length;
+  const waits = waitingWords(queue.waiting);
   const speedFor = { m: "mps", yd: "mph" } as const;
   const other = units.distance === "m" ? "yd" : "m";
   return (
@@ -79,19 +80,19 @@ export function Strip({ old, onBench }: Props) {
             as of {when.format(new Date(old))}
           </span>
         )}
-        {many > 0 && (
+        {queue.waiting.length > 0 && (
           <span
             className={classes.waiting}
             data-offline={queue.pause !== null}
             role="status"
-            aria-label="Strikes waiting"
+            aria-label="Waiting to be sent"
           >
-            {many} {many === 1 ? "strike waits" : "strikes wait"}
+            {waits.words} {waits.one ? "waits" : "wait"}
             {queue.pause ? PAUSE_WORDS[queue.pause] : ""}
           </span>
         )}
         {queue.refused.length > 0 && (
-          <span className={classes.waiting} data-offline role="status" aria-label="Strikes not taken">
+          <span className={classes.waiting} data-offline role="status" aria-label="Not taken by the server">
             {queue.refused.length} not taken
           </span>
         )}

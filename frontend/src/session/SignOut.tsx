@@ -1,12 +1,13 @@
 import { Button, Modal } from "@mantine/core";
 import { useState } from "react";
 import { draftedFittings, forgetDrafts } from "../app/drafts";
-import { countActs, forgetActs } from "../strikes/actStore";
+import { type Act, actsLeft, forgetActs } from "../strikes/actStore";
+import { waitingWords } from "../strikes/waiting";
 import classes from "./Session.module.css";
 import { useFitterId, useSignOut } from "./session";
 
 interface Left {
-  strikes: number;
+  acts: Act[];
   drafts: number;
 }
 
@@ -17,13 +18,13 @@ export function SignOut({ onLeave }: { onLeave: () => void }) {
   const [left, setLeft] = useState<Left | null>(null);
   const leave = () => signOut.mutate();
   const ask = async () => {
-    const strikes = await countActs(fitter).catch(() => 0);
+    const acts = await actsLeft(fitter).catch(() => []); // a browser that keeps nothing has nothing left
     const drafts = draftedFittings(fitter).length;
-    if (strikes + drafts === 0) return leave();
-    setLeft({ strikes, drafts });
+    if (acts.length + drafts === 0) return leave();
+    setLeft({ acts, drafts });
   };
   const letGo = async () => {
-    await forgetActs(fitter);
+    await forgetActs(fitter).catch(() => {});
     forgetDrafts(fitter);
     leave();
   };
@@ -39,8 +40,8 @@ export function SignOut({ onLeave }: { onLeave: () => void }) {
       )}
       <Modal opened={left !== null} onClose={() => setLeft(null)} title="Not everything is on the server yet">
         <p className={classes.words}>
-          {left && words(left)} on the way. Kept here, {left && left.strikes + left.drafts === 1 ? "it is" : "they are"}{" "}
-          sent when you sign in on this browser again; nobody else sees them. Let go, they are lost.
+          {left && words(left)} on the way. Kept here, {left && isOne(left) ? "it is" : "they are"} sent when you sign
+          in on this browser again; nobody else sees them. Let go, they are lost.
         </p>
         {signOut.isError && (
           <p role="alert" className={classes.error}>
@@ -63,10 +64,13 @@ export function SignOut({ onLeave }: { onLeave: () => void }) {
   );
 }
 
-function words({ strikes, drafts }: Left) {
+const isOne = ({ acts, drafts }: Left) => (acts.length === 0 ? drafts === 1 : drafts === 0 && waitingWords(acts).one);
+
+function words(left: Left) {
+  const { acts, drafts } = left;
   const parts = [
-    strikes > 0 ? `${strikes} ${strikes === 1 ? "act on a strike" : "acts on strikes"}` : "",
+    acts.length > 0 ? waitingWords(acts).words : "",
     drafts > 0 ? `edits of ${drafts} ${drafts === 1 ? "fitting" : "fittings"}` : "",
   ].filter(Boolean);
-  return `${parts.join(" and ")} ${strikes + drafts === 1 ? "is" : "are"}`;
+  return `${parts.join(" and ")} ${isOne(left) ? "is" : "are"}`;
 }

@@ -2,7 +2,7 @@ import "fake-indexeddb/auto";
 import { act, cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
-import { forgetActs, keepAct } from "../strikes/actStore";
+import { actsLeft, forgetActs, keepAct } from "../strikes/actStore";
 import { showAlone } from "../testing/show";
 import SignInSheet from "./SignInSheet";
 import { SignOut } from "./SignOut";
@@ -47,11 +47,28 @@ it("says first what would be lost, and keeps it unless it is let go", async () =
   localStorage.setItem("oblatus-draft-me-00000000-0000-0000-0000-000000000000-tab", "{}");
   shown(<SignOut onLeave={leave} />);
   fireEvent.click(screen.getByRole("button", { name: "Sign out" }));
-  expect(await screen.findByText(/1 act on a strike and edits of 1 fitting are on the way/)).toBeTruthy();
+  expect(await screen.findByText(/1 strike and edits of 1 fitting are on the way/)).toBeTruthy();
   expect(asked).toEqual([]);
   fireEvent.click(screen.getByRole("button", { name: "Keep here and sign out" }));
   await waitFor(() => expect(leave).toHaveBeenCalled());
   expect(localStorage.getItem("oblatus-draft-me-00000000-0000-0000-0000-000000000000-tab")).toBe("{}");
+});
+
+it("what is let go is gone, of strikes that were said more of each once", async () => {
+  leave.mockClear();
+  await keepAct("me", "f", { kind: "undo", id: "a" });
+  await keepAct("me", "f", { kind: "back", id: "a" });
+  await keepAct("somebody", "f", { kind: "undo", id: "b" });
+  shown(<SignOut onLeave={leave} />);
+  fireEvent.click(screen.getByRole("button", { name: "Sign out" }));
+  expect(await screen.findByText(/^1 strike is on the way. Kept here, it is sent when/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Stay" }));
+  await waitFor(() => expect(screen.queryByText(/on the way/)).toBeNull());
+  fireEvent.click(screen.getByRole("button", { name: "Sign out" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Let go and sign out" }));
+  await waitFor(() => expect(leave).toHaveBeenCalled());
+  expect([await actsLeft("me"), (await actsLeft("somebody")).length]).toEqual([[], 1]);
+  await forgetActs("somebody");
 });
 
 it("does not say that it signed out when nothing answers", async () => {

@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import type { Strike } from "../api/client";
 import classes from "./StrikeList.module.css";
 import type { Pause, StrikeQueue } from "./useStrikeQueue";
+import { waitingWords } from "./waiting";
 
 export const REASONS = ["thin", "heavy", "toe or heel", "not the swing meant", "misread"] as const;
 
@@ -103,7 +104,7 @@ export function QueueState({ queue }: { queue: StrikeQueue }) {
       {queue.pause && queue.waiting.length > 0 && (
         <p role="status" className={classes.failure}>
           {PAUSES[queue.pause]}
-          {queue.waiting.length} kept in this browser.
+          {waitingWords(queue.waiting).words} kept in this browser.
         </p>
       )}
     </>

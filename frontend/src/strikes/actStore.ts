@@ -84,10 +84,10 @@ export async function waitingActs(fitter: string, fitting: string): Promise<Kept
     .map((row) => ({ key: row.id, act: row.act, refusal: row.refusal ?? null }));
 }
 
-/** How many acts of a fitter wait in this browser, over all fittings. */
-export async function countActs(fitter: string): Promise<number> {
+/** The acts of a fitter that wait in this browser, over all fittings. */
+export async function actsLeft(fitter: string): Promise<Act[]> {
   const rows = [...((await (await database()).getAll(STORE)) as Row[]), ...slips()];
-  return rows.filter((row) => row.fitter === fitter).length;
+  return rows.filter((row) => row.fitter === fitter).map(({ act }) => act);
 }
 
 /** Let go of everything of a fitter that waits in this browser. */

@@ -13,7 +13,7 @@ const y = scaleLinear([-8, 30], [HEIGHT - 30, 10]);
 
 /** Delivered loft against delivered bounce: every club where its duties put it, spread by lean, over what the grounds ask. */
 export function SetPlane({ result, leanSpreadDeg }: Props) {
-  const reach = leanSpreadDeg * (y(0) - y(1));
+  const reach = Math.max(leanSpreadDeg, 0) * (y(0) - y(1));
   const wants = groundWants(result);
   return (
     <Picture height={HEIGHT} role="img" aria-label="Set plane: delivered loft against delivered bounce">

@@ -1,0 +1,101 @@
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { server, show } from "../../testing/show";
+import { SavedMappings } from "../parts/SavedMappings";
+import { LayoutBar } from "./LayoutBar";
+import type { Draft, Look } from "./mapping";
+
+const onLayout = vi.fn();
+const onChange = vi.fn();
+beforeEach(() => {
+  onLayout.mockClear();
+  onChange.mockClear();
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const LOOK = {
+  kind: "csv",
+  delimiter: "semicolon",
+  encoding: "cp1252",
+  header_row: 3,
+  saved_as: null,
+  formulas: 0,
+  sheets: [],
+};
+const DRAFT = { layout: { delimiter: "semicolon" }, decimal: "comma", fill_down: false } as unknown as Draft;
+const bar = (look: object = {}) =>
+  show(
+    <LayoutBar look={{ ...LOOK, ...look } as unknown as Look} draft={DRAFT} onLayout={onLayout} onChange={onChange} />,
+  );
+const choose = (label: string, option: string) => {
+  fireEvent.click(screen.getByRole("combobox", { name: label }));
+  fireEvent.click(screen.getByRole("option", { name: option, hidden: true }));
+};
+
+it("a file of text is read anew with another separator or encoding, its header looked for again", () => {
+  bar();
+  choose("Separator", "tab");
+  expect(onLayout).toHaveBeenLastCalledWith({ delimiter: "tab", header_row: null });
+  choose("Encoding", "Cyrillic");
+  expect(onLayout).toHaveBeenLastCalledWith({ delimiter: "semicolon", encoding: "cp1251", header_row: null });
+  expect(screen.queryByRole("combobox", { name: "Sheet" })).toBeNull();
+});
+
+it("a workbook has sheets instead, and says that formulas are read as they were saved", () => {
+  bar({ kind: "xlsx", sheet: "one", sheets: ["one", "two"], formulas: 4, saved_as: "last winter" });
+  choose("Sheet", "two");
+  expect(onLayout).toHaveBeenLastCalledWith({ sheet: "two" });
+  expect(screen.queryByRole("combobox", { name: "Separator" })).toBeNull();
+  expect(screen.getByText(/4 cells are formulas/)).toBeTruthy();
+  expect(screen.getByText("Mapped as “last winter”, saved earlier.")).toBeTruthy();
+});
+
+it("the header's line is a whole number within the file's first lines", () => {
+  bar();
+  const line = screen.getByLabelText("Header in line") as HTMLInputElement;
+  expect(line.value).toBe("3");
+  fireEvent.change(line, { target: { value: "5" } });
+  expect(onLayout).toHaveBeenLastCalledWith({ delimiter: "semicolon", header_row: 5 });
+  onLayout.mockClear();
+  fireEvent.change(line, { target: { value: "-1" } });
+  expect(onLayout).not.toHaveBeenCalled();
+});
+
+it("decimal mark and filling down are of the mapping and read nothing anew", () => {
+  bar();
+  fireEvent.click(screen.getByRole("radio", { name: "1.5" }));
+  expect(onChange).toHaveBeenLastCalledWith({ ...DRAFT, decimal: "point" });
+  fireEvent.click(screen.getByRole("checkbox"));
+  expect(onChange).toHaveBeenLastCalledWith({ ...DRAFT, fill_down: true });
+  expect(onLayout).not.toHaveBeenCalled();
+});
+
+it("mappings that are saved are listed with their day and forgotten one by one", async () => {
+  const mapping = (id: string, name: string) => ({ id, name, kept_at: "2026-10-03T09:30:00Z" });
+  let kept = [mapping("a", "range"), mapping("b", "simulator")];
+  const asked: string[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    const { pathname, search } = new URL(request.url);
+    asked.push(`${request.method} ${pathname}${search}`);
+    if (request.method === "DELETE") kept = kept.filter(({ id }) => !pathname.endsWith(id));
+    return request.method === "DELETE"
+      ? new Response(null, { status: 204 })
+      : new Response(JSON.stringify({ mappings: kept }), { headers: { "Content-Type": "application/json" } });
+  });
+  show(<SavedMappings kind="strikes" />);
+  const list = await screen.findByRole("list", { name: "Saved mappings" });
+  expect(within(list).getAllByRole("listitem")[0]?.textContent).toContain("rangemapping, saved 3 Oct 2026");
+  fireEvent.click(screen.getByRole("button", { name: "Forget it: range" }));
+  await waitFor(() => expect(within(list).getAllByRole("listitem")).toHaveLength(1));
+  expect(asked.slice(0, 2)).toEqual(["GET /api/mappings?kind=strikes", "DELETE /api/mappings/a"]);
+});
+
+it("without a saved mapping there is no list", async () => {
+  server({});
+  show(<SavedMappings kind="log" />);
+  await new Promise((done) => setTimeout(done, 20));
+  expect(screen.queryByRole("list")).toBeNull();
+});

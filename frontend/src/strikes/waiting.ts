@@ -1,0 +1,24 @@
+import { type Act, strikeOf } from "./actStore";
+
+const NAMES: Record<Act["kind"], string> = {
+  take: "strike",
+  tell: "strike",
+  undo: "strike",
+  back: "strike",
+  ball: "ball",
+  ball_tell: "ball",
+  feel: "feel of a block",
+  tick: "tick",
+};
+const SEVERAL: Record<string, string> = { "feel of a block": "feels of blocks" };
+
+/** What waits, in words: every strike, ball or piece of work once, whatever is said of it; and whether it is one thing. */
+export function waitingWords(acts: readonly Act[]): { words: string; one: boolean } {
+  const found = new Map<string, Set<string>>();
+  for (const act of acts) {
+    const name = NAMES[act.kind];
+    found.set(name, (found.get(name) ?? new Set()).add(strikeOf(act)));
+  }
+  const words = [...found].map(([name, { size }]) => `${size} ${size === 1 ? name : (SEVERAL[name] ?? `${name}s`)}`);
+  return { words: words.join(", "), one: [...found.values()].reduce((sum, { size }) => sum + size, 0) === 1 };
+}
