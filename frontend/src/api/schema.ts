@@ -2644,6 +2644,8 @@ export interface components {
             proof_plan: {
                 [key: string]: components["schemas"]["BoundOut"];
             };
+            /** Proposal Sections */
+            proposal_sections: string[];
             proved_elsewhere: components["schemas"]["ProvedElsewhere"];
             /** Results */
             results: components["schemas"]["KeyNameOut"][];

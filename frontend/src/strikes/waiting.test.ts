@@ -12,7 +12,7 @@ const tick = (operation: number): Act => ({
   operation,
   done: true,
 });
-const feel = (block: number): Act => ({ kind: "feel", proof: "p", id: `p.${block}`, block, value: 3 });
+const feel = (block: number): Act => ({ kind: "feel", proof: "p", id: "p", block, value: 3 });
 
 it("a strike is one strike, whatever was said of it since", () => {
   const said: Act[] = [take("a"), { kind: "tell", id: "a", changes: { note: "wet" } }, { kind: "undo", id: "a" }];

@@ -17,7 +17,8 @@ export function waitingWords(acts: readonly Act[]): { words: string; one: boolea
   const found = new Map<string, Set<string>>();
   for (const act of acts) {
     const name = NAMES[act.kind];
-    found.set(name, (found.get(name) ?? new Set()).add(strikeOf(act)));
+    const which = act.kind === "feel" ? `${act.proof} ${act.block}` : strikeOf(act);
+    found.set(name, (found.get(name) ?? new Set()).add(which));
   }
   const words = [...found].map(([name, { size }]) => `${size} ${size === 1 ? name : (SEVERAL[name] ?? `${name}s`)}`);
   return { words: words.join(", "), one: [...found.values()].reduce((sum, { size }) => sum + size, 0) === 1 };

@@ -721,6 +721,8 @@ class FittingDocument(Strict):
 BESIDE = ("format", "version", "strikes", "rack", "attached")
 SECTIONS = tuple(name for name in FittingDocument.model_fields if name not in BESIDE)
 """The parts of a document that are edited on a screen."""
+AFTER_THE_SET = ("build", "card", "after")
+"""Those that are about the set once it is chosen: no proposal stands on them."""
 
 
 def check_shot_mix(mix: dict[str, float] | None) -> None:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from oblatus.core.fitting import Fitting
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.formats.convert import fitting_from, swings_from
-from oblatus.formats.fitting import AfterDocument, BuildDocument, CardDocument, FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import AFTER_THE_SET, FittingDocument, RackHeadDocument
 from oblatus.formats.strikes import strike_from
 
 
@@ -43,7 +43,9 @@ def question_of(
     return Question(about, heads, telling, (about.model_dump_json(), heads, telling))
 
 
-_BESIDE = {"build": BuildDocument(), "card": CardDocument(), "after": AfterDocument()}
+_AFTER_THE_SET = {
+    name: FittingDocument.model_fields[name].get_default(call_default_factory=True) for name in AFTER_THE_SET
+}
 
 
 def without_words(document: FittingDocument) -> FittingDocument:
@@ -52,4 +54,4 @@ def without_words(document: FittingDocument) -> FittingDocument:
     wedges = tuple(wedge.model_copy(update=wordless) for wedge in document.bag.wedges)
     grounds = tuple(g.model_copy(update={"venue": None, "season": None, "read_on": None}) for g in document.grounds)
     bag = document.bag.model_copy(update={"wedges": wedges, "former": ()})
-    return document.model_copy(update={"grounds": grounds, "bag": bag, **_BESIDE})
+    return document.model_copy(update={"grounds": grounds, "bag": bag, **_AFTER_THE_SET})

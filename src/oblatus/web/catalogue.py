@@ -23,7 +23,17 @@ from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
 from oblatus.core.shots import BY_KEY, CATALOGUE
 from oblatus.core.strike.lies import LIES
 from oblatus.formats.carries import FINDER
-from oblatus.formats.fitting import BAND_FROM, BAND_TO, BUILD, LOFTS, MOST_BANDS, MOST_READINGS, SECTIONS, SHARE_TOLERANCE
+from oblatus.formats.fitting import (
+    AFTER_THE_SET,
+    BAND_FROM,
+    BAND_TO,
+    BUILD,
+    LOFTS,
+    MOST_BANDS,
+    MOST_READINGS,
+    SECTIONS,
+    SHARE_TOLERANCE,
+)
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.web.schemas import (
     AirOut,
@@ -59,6 +69,7 @@ def catalogue_out() -> CatalogueOut:
         grounds=[_surface(kind) for kind in SURFACES.values()],
         place=_fields(Ground),
         sections=list(SECTIONS),
+        proposal_sections=[name for name in SECTIONS if name not in AFTER_THE_SET],
         greens=list(get_args(GreenClass)),
         stations=[_station(s.key, s.name, WANTED_STRIKES, s.shot, clock=True) for s in SWINGS]
         + [_station(s.key, s.name, s.wanted, s.shot, clock=False) for s in STATIONS],

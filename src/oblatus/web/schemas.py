@@ -568,6 +568,7 @@ class CatalogueOut(Strict):
     grounds: list[SurfaceKindOut]
     place: list[FigureField]
     sections: list[str]
+    proposal_sections: list[str]
     greens: list[str]
     stations: list[StationKeyOut]
     strike: list[FigureField]

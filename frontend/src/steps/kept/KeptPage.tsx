@@ -2,8 +2,9 @@ import { Button, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Kept, type KeptLine, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
-import { SECTIONS } from "../../app/drafts";
+import type { Section } from "../../app/drafts";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
 import { Comparison } from "./Comparison";
@@ -165,7 +166,7 @@ function TakeOut({
 
 /** What differs, and the way back to the inputs of the one chosen. */
 function Side({ first, other }: { first: KeptLine; other: KeptLine | undefined }) {
-  const { server, edit } = useStore();
+  const { server, editAll } = useStore();
   const whole = (snapshot_id: string | undefined) => ({
     queryKey: ["kept", server.id, snapshot_id],
     enabled: snapshot_id !== undefined,
@@ -190,9 +191,16 @@ function Side({ first, other }: { first: KeptLine; other: KeptLine | undefined }
         }),
       ),
   });
-  const reopen = (snapshot: Kept) => {
-    for (const section of SECTIONS) edit(section, snapshot.document[section]);
-  };
+  // in one act, so that one Undo takes it back
+  const reopen = ({ document }: Kept) =>
+    editAll(
+      Object.fromEntries(
+        TABLES.proposal_sections.flatMap((name) => {
+          const was = document[name as Section];
+          return was === undefined ? [] : [[name, was]]; // an earlier program may have kept none
+        }),
+      ),
+    );
   const failure = one.error ?? two.error ?? compared.error;
   return (
     <>
@@ -215,8 +223,9 @@ function Side({ first, other }: { first: KeptLine; other: KeptLine | undefined }
             Work on from this one
           </Button>{" "}
           <span className={parts.unit}>
-            brings player, grounds, bag, choices and measuring back as they were; strikes and the studio's rack stay as
-            they are now. The kept proposal itself does not change, and Undo takes it back
+            brings player, grounds, bag, choices, measuring and what proofs showed back as they were; strikes, the
+            studio's rack, build, card and log stay as they are now. The kept proposal itself does not change, and Undo
+            takes it back
           </span>
         </p>
       )}

@@ -1,0 +1,119 @@
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { TABLES } from "../../api/tables";
+import { show } from "../../testing/show";
+import KeptPage from "./KeptPage";
+
+const line = (id: string, label: string) => ({
+  id, label, created_at: "2026-10-03T09:30:00Z", kept_by: "Ada", engine_version: "7", clubs: ["Hanger 50", "Barrow 55"],
+  revision: 3, strikes: 0,
+}); // biome-ignore format: one line a few things
+const DOCUMENT = Object.fromEntries(TABLES.sections.map((name) => [name, { was: name }]));
+const RESULT = {
+  clubs: [{ loft_deg: 54, bounce_deg: 10, name: "Barrow 54" }], gain_strokes_round: 0.42, lofts: { gaps: [{ gap_m: 9 }] },
+  engine_version: "7",
+}; // biome-ignore format: one line a few things
+const editAll = vi.fn();
+const reload = vi.fn(() => Promise.resolve());
+let kept: object[] = [];
+let asked: { line: string; body: string }[] = [];
+let refuse: string | null = null;
+
+beforeEach(() => {
+  kept = [line("a", "before the trip"), line("b", "")];
+  asked = [];
+  refuse = null;
+  editAll.mockClear();
+  reload.mockClear();
+  vi.stubGlobal("fetch", async (request: Request) => {
+    const { pathname, search } = new URL(request.url);
+    const path = pathname.split("/").slice(4).join("/");
+    asked.push({
+      line: `${request.method} ${path}${search}`,
+      body: request.method === "GET" ? "" : await request.text(),
+    });
+    const json = (value: unknown, status = 200) =>
+      new Response(JSON.stringify(value), { status, headers: { "Content-Type": "application/json" } });
+    if (request.method !== "GET") {
+      if (refuse !== null) return json({ code: "invalid", message: refuse }, 422);
+      if (request.method === "DELETE") kept = kept.filter((one) => !path.endsWith((one as { id: string }).id));
+      return request.method === "PATCH" ? json(kept[0]) : new Response(null, { status: 204 });
+    }
+    if (path === "kept") return json({ kept });
+    if (path.includes("/compare")) return json({ differences: [] });
+    return json({ ...line(path.split("/")[1] ?? "", ""), document: DOCUMENT, result: RESULT, earlier: null });
+  });
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const page = () =>
+  show(<KeptPage />, {
+    server: { id: "f", revision: 4, strikes_key: "k", recommendation: null },
+    draft: DOCUMENT,
+    editAll,
+    reload,
+  });
+const sent = (method: string) => asked.filter((one) => one.line.startsWith(method));
+
+it("nothing kept teaches how to keep", async () => {
+  kept = [];
+  page();
+  expect(await screen.findByText(/Press “Keep this proposal”/)).toBeTruthy();
+  expect(screen.getByText("0 kept")).toBeTruthy();
+});
+
+it("working on from one brings what a proposal stands on, in one act, and leaves build, card and log as they are", async () => {
+  page();
+  fireEvent.click(await screen.findByRole("button", { name: "Work on from this one" }));
+  expect(editAll).toHaveBeenCalledTimes(1);
+  const brought = Object.keys(editAll.mock.lastCall?.[0]);
+  expect(brought).toEqual(TABLES.proposal_sections);
+  expect(brought).toContain("evidence");
+  for (const later of ["build", "card", "after"]) expect(brought).not.toContain(later);
+});
+
+it("a name is given once it differs, and the fitting is read again", async () => {
+  page();
+  const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
+  const press = screen.getByRole("button", { name: "Name it" });
+  expect([name.value, press.hasAttribute("disabled")]).toEqual(["before the trip", true]);
+  fireEvent.change(name, { target: { value: "the first" } });
+  fireEvent.click(press);
+  await waitFor(() => expect(reload).toHaveBeenCalled());
+  expect(sent("PATCH").map((one) => [one.line, one.body])).toEqual([["PATCH kept/a", '{"label":"the first"}']]);
+});
+
+it("one that is taken out is said so and comes back at a press", async () => {
+  page();
+  fireEvent.click(await screen.findByRole("button", { name: "Take it out" }));
+  expect((await screen.findByRole("status")).textContent).toContain("is taken out.");
+  await waitFor(() => expect(screen.getByText("1 kept")).toBeTruthy());
+  fireEvent.click(screen.getByRole("button", { name: "Put it back" }));
+  await waitFor(() => expect(sent("POST").map((one) => one.line)).toEqual(["POST kept/a/back"]));
+  await waitFor(() => expect(screen.queryByText(/is taken out/)).toBeNull());
+});
+
+it("what the server does not take is said, and the name stays typed", async () => {
+  refuse = "two have this name";
+  page();
+  const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
+  fireEvent.change(name, { target: { value: "twice" } });
+  fireEvent.click(screen.getByRole("button", { name: "Name it" }));
+  expect((await screen.findByRole("alert")).textContent).toBe("two have this name");
+  expect(name.value).toBe("twice");
+});
+
+it("another kept one stands beside it when it is chosen, the fitting as it stands until then", async () => {
+  page();
+  const list = screen.getByRole("list");
+  await waitFor(() => expect(within(list).getAllByRole("button")).toHaveLength(2));
+  await waitFor(() => expect(sent("GET").some((one) => one.line === "GET kept/a/compare")).toBe(true));
+  fireEvent.change(screen.getByRole("combobox"), { target: { value: "b" } });
+  await waitFor(() => expect(sent("GET").some((one) => one.line === "GET kept/a/compare?other=b")).toBe(true));
+  // chosen itself, it stands beside nothing of its own
+  fireEvent.click(within(list).getAllByRole("button")[1] as HTMLElement);
+  expect((screen.getByRole("combobox") as HTMLSelectElement).value).toBe("now");
+});
