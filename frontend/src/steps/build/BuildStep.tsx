@@ -59,14 +59,13 @@ export default function BuildStep() {
             )}
             {sheet.strokes_round !== null && sheet.proposal_strokes_round !== null && (
               <p className={classes.note}>
-                {worth(sheet.strokes_round - sheet.proposal_strokes_round)}
+                {worth("Built so it", sheet.strokes_round - sheet.proposal_strokes_round, "the proposal")}
                 {sheet.own ? "" : " It is the proposed set with the usual parts; change what the player needs."}
               </p>
             )}
             {sheet.as_built_strokes_round !== null && sheet.strokes_round !== null && (
               <p className={classes.note}>
-                As it was read it costs {plain(Math.abs(sheet.as_built_strokes_round - sheet.strokes_round), 2)} strokes
-                a round {sheet.as_built_strokes_round < sheet.strokes_round ? "less" : "more"} than the sheet.
+                {worth("As it was read it", sheet.as_built_strokes_round - sheet.strokes_round, "the sheet")}
               </p>
             )}
             {sheet.changed.map((words) => (
@@ -118,10 +117,10 @@ function headline(sheet: Build) {
   return parts.flatMap(([count, words]) => (count > 0 ? [`${count} ${words}`] : [])).join(", ");
 }
 
-/** How the set as built stands to the proposal. */
-function worth(more: number) {
-  if (Math.abs(more) < 0.005) return "Built so it is worth what the proposal says.";
-  return `Built so it costs ${plain(Math.abs(more), 2)} strokes a round ${more > 0 ? "more" : "less"} than the proposal.`;
+/** How many strokes a round something costs more or less than it was to. */
+function worth(what: string, more: number, than: string) {
+  if (Math.abs(more) < 0.005) return `${what} is worth what ${than} says.`;
+  return `${what} costs ${plain(Math.abs(more), 2)} strokes a round ${more > 0 ? "more" : "less"} than ${than}.`;
 }
 
 /** Labour, parts, tax. */

@@ -1,0 +1,65 @@
+import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { TABLES, usualOf } from "../../api/tables";
+import { server, show } from "../../testing/show";
+import BagStep from "./BagStep";
+
+const edit = vi.fn();
+beforeEach(() => {
+  edit.mockClear();
+  server({});
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const wedge = (name: string) => ({
+  ...usualOf(TABLES.head), name, stamped_loft_deg: 56, loft_deg: 56, bounce_deg: 10, measured: true, loft_typed: false,
+  make: "forged", bend_limit_deg: 2, wear_class: "fresh", wear: "", photos: [], bends_deg: [], built: null,
+}); // biome-ignore format: one line a few things
+const BAG = {
+  wedges: [wedge("gap"), wedge("sand"), wedge("lob")], pitching_wedge_loft_deg: 46, nine_iron_loft_deg: 41,
+  pitching_wedge_bounce_deg: 6, other_clubs: 11, former: [],
+}; // biome-ignore format: one line a few things
+const step = (bag: object = BAG, room = 3) =>
+  show(<BagStep />, {
+    server: { id: "f", wedge_room: room, owned: [], recommendation: null, document: { rack: null } },
+    draft: { bag },
+    edit,
+  });
+const names = () => edit.mock.lastCall?.[1].wedges.map((one: { name: string }) => one.name);
+
+it("a wedge that is added is one more, assumed until it is measured", () => {
+  step();
+  expect(screen.getByText("room for 3 wedges in 14 clubs")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Add a wedge they own" }));
+  expect(names()).toEqual(["gap", "sand", "lob", "wedge 4"]);
+  expect(edit.mock.lastCall?.[1].wedges[3]).toMatchObject({ measured: false, loft_typed: false, built: null });
+});
+
+it("the wedge that is removed is the one in sight, and the others keep their places", () => {
+  step();
+  fireEvent.click(screen.getByRole("button", { name: /sand/ }));
+  expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("sand");
+  fireEvent.click(screen.getByRole("button", { name: "Remove this wedge" }));
+  expect(names()).toEqual(["gap", "lob"]);
+});
+
+it("what is typed goes to the wedge in sight alone", () => {
+  step();
+  fireEvent.click(screen.getByRole("button", { name: /lob/ }));
+  fireEvent.change(screen.getByLabelText("Measured loft"), { target: { value: "60.5" } });
+  expect(edit.mock.lastCall?.[1].wedges.map((one: { loft_deg: number }) => one.loft_deg)).toEqual([56, 56, 60.5]);
+  fireEvent.change(screen.getByLabelText("Clubs that are not wedges"), { target: { value: "12" } });
+  expect(edit).toHaveBeenLastCalledWith("bag", { ...BAG, other_clubs: 12 });
+  edit.mockClear();
+  fireEvent.change(screen.getByLabelText("Pitching-wedge loft"), { target: { value: "" } });
+  expect(edit).not.toHaveBeenCalled();
+});
+
+it("a ninth wedge is not asked for, and a bag with room for one says so", () => {
+  step({ ...BAG, wedges: Array.from({ length: 8 }, (_, n) => wedge(`w${n}`)) }, 1);
+  expect(screen.getByRole("button", { name: "Add a wedge they own" }).hasAttribute("disabled")).toBe(true);
+  expect(screen.getByText("room for 1 wedge in 14 clubs")).toBeTruthy();
+});
