@@ -37,7 +37,7 @@ export function show(part: ReactNode, store: Partial<ShownFitting> | object = {}
   return showAlone(<FittingProvider value={whole}>{part}</FittingProvider>);
 }
 
-/** A part outside any fitting on the screen; `again` shows another in its place. */
+/** A part outside any fitting on the screen; `again` shows another in its place, `client` holds what was heard. */
 export function showAlone(part: ReactNode) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   const around = (inner: ReactNode) => (
@@ -48,5 +48,5 @@ export function showAlone(part: ReactNode) {
     </MantineProvider>
   );
   const shown = render(around(part));
-  return { ...shown, again: (next: ReactNode) => shown.rerender(around(next)) };
+  return { ...shown, client, again: (next: ReactNode) => shown.rerender(around(next)) };
 }

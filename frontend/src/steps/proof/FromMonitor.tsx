@@ -3,6 +3,7 @@ import type { Proof, ProofBall } from "../../api/client";
 import { useQueue } from "../../strikes/queue";
 import { MonitorBar } from "../strikes/MonitorBar";
 import { useSession } from "../strikes/useSession";
+import { missingOf } from "./useProofs";
 
 interface Props {
   proof: Proof;
@@ -27,7 +28,7 @@ export function FromMonitor({ proof, block, balls }: Props) {
       return;
     }
     const taken = new Set(balls.map((ball) => ball.id));
-    const room = proof.document.balls_per_block - balls.filter((ball) => ball.block === block.place).length;
+    const room = missingOf(proof, block.place, balls);
     const fresh = strikes.filter(
       (s) =>
         s.origin === "device" &&
@@ -36,7 +37,7 @@ export function FromMonitor({ proof, block, balls }: Props) {
         s.carry_m !== null &&
         !opened.current?.has(s.id),
     );
-    for (const strike of fresh.filter((s) => !taken.has(s.id)).slice(0, Math.max(room, 0))) {
+    for (const strike of fresh.filter((s) => !taken.has(s.id)).slice(0, room)) {
       opened.current.add(strike.id);
       queue.prove({
         kind: "ball",

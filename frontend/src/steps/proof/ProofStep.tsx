@@ -17,7 +17,7 @@ import { FromMonitor } from "./FromMonitor";
 import { PlanForm } from "./PlanForm";
 import classes from "./Proof.module.css";
 import { BallTable, ComparisonTable } from "./ProofTables";
-import { ballsAhead, blockNow, LETTERS, outAhead, useProofs } from "./useProofs";
+import { ballsAhead, blockNow, LETTERS, missingOf, outAhead, useProofs } from "./useProofs";
 
 /** Candidates hit against one another in blocks: the plan, the next ball, and what the balls say so far. */
 export default function ProofStep() {
@@ -248,9 +248,7 @@ function Chances({ proof }: { proof: Proof }) {
 function Feel({ proof, balls }: { proof: Proof; balls: ReturnType<typeof ballsAhead> }) {
   const queue = useQueue();
   const { document, plan } = proof;
-  const full = plan.blocks
-    .filter((block) => balls.filter((b) => b.block === block.place).length >= document.balls_per_block)
-    .at(-1);
+  const full = plan.blocks.filter((block) => missingOf(proof, block.place, balls) === 0).at(-1);
   if (!full) return null;
   const ahead = queue.ahead.filter(
     (act) => act.kind === "feel" && act.proof === document.id && act.block === full.place,

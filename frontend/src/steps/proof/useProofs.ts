@@ -62,10 +62,13 @@ export function outAhead(proof: Proof, ahead: readonly Act[]): ProofBall[] {
   return [...found.values()];
 }
 
+/** How many balls a block still asks for: those that were set aside are hit again. */
+export const missingOf = (proof: Proof, block: number, balls: readonly ProofBall[]) =>
+  Math.max(
+    proof.document.balls_per_block - balls.filter((ball) => ball.block === block && ball.set_aside === null).length,
+    0,
+  );
+
 /** The first block that is not full, or none once the plan is hit. */
 export const blockNow = (proof: Proof, balls: readonly ProofBall[]) =>
-  proof.plan.blocks.find(
-    (block) =>
-      balls.filter((ball) => ball.block === block.place && ball.set_aside === null).length <
-      proof.document.balls_per_block,
-  );
+  proof.plan.blocks.find((block) => missingOf(proof, block.place, balls) > 0);
