@@ -2607,8 +2607,6 @@ export interface components {
             air: components["schemas"]["AirOut"];
             /** Assumed Carry M */
             assumed_carry_m: number;
-            /** Ball Radius Mm */
-            ball_radius_mm: number;
             bands: components["schemas"]["BandEdgesOut"];
             /** Bend Limit Deg */
             bend_limit_deg: {

@@ -204,11 +204,7 @@ describe("CoreSample", () => {
     const soft = { name: "юг", turf: { firmness_g: 60, lie: "tight", moisture: 0.5 }, sand: { loose_depth_mm: 30, penetrometer_kg_cm2: 2, moisture: 0 } }; // biome-ignore format: one line
     const grounds = [soft, { ...soft, name: "север" }] as unknown as Parameters<typeof CoreSample>[0]["ground"][];
     const { container } = render(
-      <>
-        {grounds.map((ground) => (
-          <CoreSample key={ground.name} ground={ground} thatchMm={2} />
-        ))}
-      </>,
+      grounds.map((ground) => <CoreSample key={ground.name} ground={ground} thatchMm={2} />),
     );
     const ids = [...container.querySelectorAll("pattern")].map((one) => one.id);
     expect(new Set(ids).size).toBe(6);

@@ -7,12 +7,15 @@ from argparse import Namespace
 from pathlib import Path
 from typing import Any
 
+from oblatus.core.constants import BALL_RADIUS
 from oblatus.formats.fitting import FittingDocument
 from oblatus.settings import PROJECT, Settings
 
 OPENAPI = PROJECT / "openapi.json"
 FITTING_SCHEMA = PROJECT / "docs" / "formats" / "fitting.schema.json"
 CATALOGUE = PROJECT / "frontend" / "src" / "api" / "catalogue.json"
+BALL = CATALOGUE.with_name("ball.json")
+"""By itself: the player's page draws a ball and is to stay light."""
 
 
 def add_export(commands: Any) -> None:
@@ -42,6 +45,7 @@ def generated() -> dict[Path, str]:
         OPENAPI: _text(create_app(nowhere).api_doc),
         FITTING_SCHEMA: _text(schema),
         CATALOGUE: _text(catalogue_out().model_dump(mode="json")),
+        BALL: _text({"radius_mm": round(1000.0 * BALL_RADIUS.value, 3)}),
     }
 
 

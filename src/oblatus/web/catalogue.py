@@ -9,7 +9,6 @@ from typing import get_args
 from oblatus.core.bounds import FLIGHT
 from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
-from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.delivery import Habit, Swing
 from oblatus.core.figures import figures, in_document
 from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
@@ -87,7 +86,6 @@ def catalogue_out() -> CatalogueOut:
         share_tolerance=SHARE_TOLERANCE,
         bend_limit_deg={make: limit for make, limit in BEND_LIMIT_DEG.items()},
         drift_matters_deg=DRIFT_MATTERS_DEG,
-        ball_radius_mm=round(1000 * BALL_RADIUS.value, 3),
         proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},

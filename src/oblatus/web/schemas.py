@@ -592,7 +592,6 @@ class CatalogueOut(Strict):
     season_of_month: list[Season]
     finder_m: BoundOut
     assumed_carry_m: float
-    ball_radius_mm: float
 
 
 class RackOut(Strict):

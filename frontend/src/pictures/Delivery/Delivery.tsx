@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import { area, curveBasis } from "d3-shape";
-import { TABLES } from "../../api/tables";
+import { radius_mm as BALL_RADIUS_MM } from "../../api/ball.json";
 import { plain } from "../../units/units";
 import { lowest, outlinePath, type Point, pitched } from "../outline";
 import { NARROW, Picture } from "../Picture";
@@ -21,7 +21,6 @@ const RANGE = [-150, 70] as const;
 const NARROW_RANGE = [-96, 40] as const;
 export const DELIVERY_HEIGHT = 318;
 const GROUND = 208;
-const BALL_RADIUS_MM = TABLES.ball_radius_mm;
 
 /** How the club comes to the ball, true to scale: sole, lean, attack, and where it lands, on one ruler in millimetres. */
 export function Delivery(p: Props) {

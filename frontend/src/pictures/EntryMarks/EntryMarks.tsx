@@ -1,4 +1,5 @@
 import { type KeyboardEvent, useState } from "react";
+import { radius_mm as BALL_RADIUS_MM } from "../../api/ball.json";
 import type { Strike } from "../../api/client";
 import { figureOf, TABLES } from "../../api/tables";
 import { plain } from "../../units/units";
@@ -65,13 +66,7 @@ export function EntryMarks({
         const x = markScale(sand, width);
         return (
           <>
-            <circle
-              cx={x(0)}
-              cy={SKY - 40}
-              r={x(TABLES.ball_radius_mm) - x(0)}
-              fill="var(--paper)"
-              stroke="var(--line-2)"
-            />
+            <circle cx={x(0)} cy={SKY - 40} r={x(BALL_RADIUS_MM) - x(0)} fill="var(--paper)" stroke="var(--line-2)" />
             {mean !== null && spread !== null && (
               <rect
                 x={x(mean - spread)}

@@ -1,5 +1,5 @@
 import type { KeyboardEvent, PointerEvent } from "react";
-import { TABLES } from "../../api/tables";
+import { radius_mm as BALL } from "../../api/ball.json";
 import { OUTCOME_WORDS, type Setup } from "../../desk/setup";
 import type { DeskHead } from "../../desk/useDesk";
 import { type DistanceUnit, inDistance, metres, plain, trimmed } from "../../units/units";
@@ -23,7 +23,6 @@ const HEIGHT = 356;
 const GROUND = 262;
 /** On a narrow screen the words stand above the picture. */
 const WORDS_ABOVE = 132;
-const BALL = TABLES.ball_radius_mm;
 const TRAIL_MM = [34, 68];
 
 /** The sole passing through this ground to the ball, at true scale; drag it, or press the arrows, to move the entry. */

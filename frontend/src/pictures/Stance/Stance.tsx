@@ -1,4 +1,4 @@
-import { ball_radius_mm as BALL } from "../../api/catalogue.json";
+import { radius_mm as BALL } from "../../api/ball.json";
 import { lowest, outlinePath, type Point, pitched } from "../outline";
 
 interface StanceProps {
