@@ -11,8 +11,18 @@ interface Props {
   token: string;
   unsent: readonly Shot[];
   refusal: string | null;
+  /** The taps so far of the shot that is being noted: another part of the page may be looked at meanwhile. */
+  begun: Begun;
+  onBegun: (begun: Begun) => void;
   onShot: () => void;
 }
+
+/** Where the ball lay and which club, as far as they were tapped. */
+export interface Begun {
+  lie: Lie | null;
+  club: string | null;
+}
+export const NOT_BEGUN: Begun = { lie: null, club: null };
 
 type Lie = { situation: string; ground: string; name: string; advised: string | null };
 const APPROACH = "approach";
@@ -20,15 +30,14 @@ const APPROACH = "approach";
 const USUAL_FAR = 80;
 
 /** A shot in three taps: where it lay, which club, what happened. The last one can be told more of, or taken back. */
-export function Note({ opened, token, unsent, refusal, onShot }: Props) {
+export function Note({ opened, token, unsent, refusal, begun, onBegun, onShot }: Props) {
   const { page } = opened;
   const [round, setRound] = useState<Round>(() => readRound(token));
-  const [lie, setLie] = useState<Lie | null>(null);
+  const { lie, club } = begun;
   const [far, setFar] = useState(USUAL_FAR);
   const [ground, setGround] = useState(
     () => round.shots.findLast((one) => one.ground)?.ground ?? page.card.lies[0]?.ground,
   );
-  const [club, setClub] = useState<string | null>(null);
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     writeRound(token, round);
@@ -62,8 +71,7 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
     };
     send(shot);
     setRound({ ...round, shots: [...round.shots, shot] });
-    setLie(null);
-    setClub(null);
+    onBegun(NOT_BEGUN);
   };
   const last = round.shots.at(-1);
   const change = (part: Partial<Shot>) => {
@@ -103,7 +111,7 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
           {last.result !== "holed" && (
             <>
               <Slide
-                key={last.id}
+                key={`${round.id} ${round.shots.length}`}
                 label="How far was left?"
                 value={last.left_m}
                 low={0}
@@ -131,8 +139,7 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
             type="button"
             className="small"
             onClick={() => {
-              setClub(null);
-              if (club === null) setLie(null);
+              onBegun(club === null ? NOT_BEGUN : { lie, club: null });
             }}
           >
             back
@@ -151,7 +158,11 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
           )}
           <div className="taps">
             {here.map((one) => (
-              <button key={`${one.situation}|${one.ground}`} type="button" onClick={() => setLie(one)}>
+              <button
+                key={`${one.situation}|${one.ground}`}
+                type="button"
+                onClick={() => onBegun({ lie: one, club: null })}
+              >
                 {one.name}
               </button>
             ))}
@@ -171,7 +182,7 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
                   key={one.code}
                   type="button"
                   data-first={one.code === advised}
-                  onClick={() => setClub(one.code)}
+                  onClick={() => onBegun({ lie, club: one.code })}
                 >
                   {one.name}
                   {one.code === advised && (
@@ -205,12 +216,20 @@ export function Note({ opened, token, unsent, refusal, onShot }: Props) {
       </p>
       {unsent.length > 0 && (
         <p role="status" className="told">
-          {unsent.length} {unsent.length === 1 ? "note waits" : "notes wait"} in this phone
+          {waitWords(unsent)} in this phone
           {refusal === null ? " for a connection." : `: ${refusal}`}
         </p>
       )}
     </>
   );
+}
+
+/** What waits, each shot once: one that is told more of is another that takes its place. */
+function waitWords(unsent: readonly Shot[]) {
+  const last = new Map(unsent.map((one) => [one.id, one]));
+  const standing = [...last.values()].filter((one) => !one.removed).length;
+  if (standing === 0) return "What was taken back waits";
+  return `${standing} ${standing === 1 ? "shot waits" : "shots wait"}`;
 }
 
 /** The club that the page names first for a distance: still air, a medium green, a dry lie, the hole in the middle. */
@@ -237,7 +256,11 @@ interface SlideProps {
 function Slide({ label, value, low, high, unit, onChange }: SlideProps) {
   const [at, setAt] = useState(value === null ? null : inDistance(metres(value), unit));
   const shown = at ?? inDistance(metres((low + high) / 8), unit);
-  const let_go = () => at !== null && onChange(fromDistance(Math.round(at), unit));
+  const letGo = () => {
+    if (at === null) return;
+    const told = fromDistance(Math.round(at), unit);
+    if (value === null || Math.abs(told - value) > 1e-6) onChange(told); // a key that moves nothing tells nothing
+  };
   return (
     <label className="slide">
       <span>
@@ -251,8 +274,8 @@ function Slide({ label, value, low, high, unit, onChange }: SlideProps) {
         step={1}
         value={Math.round(shown)}
         onChange={(event) => setAt(Number(event.currentTarget.value))}
-        onPointerUp={let_go}
-        onKeyUp={let_go}
+        onPointerUp={letGo}
+        onKeyUp={letGo}
       />
     </label>
   );

@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { Clubs } from "./Clubs";
 import { Far } from "./Far";
 import { Lie } from "./Lie";
-import { Note } from "./Note";
+import { type Begun, NOT_BEGUN, Note } from "./Note";
 import { type Score, type Shot, send, waiting } from "./outbox";
 import { Practise } from "./Practise";
 
@@ -27,6 +27,7 @@ export function Phone({ token }: { token: string }) {
   const [refusal, setRefusal] = useState<string | null>(null);
   const [unsent, setUnsent] = useState<Score[]>(() => waiting("scores", token));
   const [shots, setShots] = useState<Shot[]>(() => waiting("shots", token));
+  const [begun, setBegun] = useState<Begun>(NOT_BEGUN);
   const [tab, setTab] = useState<Tab>(() => TABS.find(([key]) => `#${key}` === location.hash)?.[0] ?? "far");
   const read = useCallback(async () => {
     try {
@@ -101,7 +102,17 @@ export function Phone({ token }: { token: string }) {
       <main>
         {tab === "far" && <Far page={page} />}
         {tab === "lie" && <Lie page={page} />}
-        {tab === "note" && <Note opened={opened} token={token} unsent={shots} refusal={refusal} onShot={deliver} />}
+        {tab === "note" && (
+          <Note
+            opened={opened}
+            token={token}
+            unsent={shots}
+            refusal={refusal}
+            begun={begun}
+            onBegun={setBegun}
+            onShot={deliver}
+          />
+        )}
         {tab === "practise" && (
           <Practise
             page={page}

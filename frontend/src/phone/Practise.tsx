@@ -4,6 +4,7 @@ import { DrillDrawing } from "../pictures/DrillDrawing/DrillDrawing";
 import { ScoreChart } from "../pictures/ScoreChart/ScoreChart";
 import { today } from "../units/days";
 import { plain } from "../units/units";
+import { readCount, writeCount } from "./count";
 import { keep, type Score } from "./outbox";
 import type { Opened, Page } from "./Phone";
 
@@ -84,6 +85,7 @@ export function Practise({ page, scores, standings, token, unsent, refusal, onSc
       <Count
         key={drill.key}
         drill={drill}
+        token={token}
         onDone={(score) => {
           keep(token, { id: newId(), drill: drill.key, score, count: drill.count, on: today() });
           onScore();
@@ -114,8 +116,9 @@ function week(from: string, weeks: number) {
 }
 
 /** Two large buttons, ball by ball; the last one can be taken back. */
-function Count({ drill, onDone }: { drill: Drill; onDone: (score: number) => void }) {
-  const [balls, setBalls] = useState<boolean[]>([]);
+function Count({ drill, token, onDone }: { drill: Drill; token: string; onDone: (score: number) => void }) {
+  const [balls, setBalls] = useState(() => readCount(token, drill.key).slice(0, drill.count - 1));
+  useEffect(() => writeCount(token, drill.key, balls), [token, drill.key, balls]);
   const add = (good: boolean) => {
     const next = [...balls, good];
     if (next.length < drill.count) return setBalls(next);

@@ -1,7 +1,8 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { useState } from "react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { Note } from "./Note";
-import { waiting } from "./outbox";
+import { type Begun, NOT_BEGUN, Note } from "./Note";
+import { type Shot, waiting } from "./outbox";
 import type { Opened } from "./Phone";
 
 const lie = (key: string, ground: string, code: string) => ({ key: `${key}|${ground}`, shot_name: key, ground, code });
@@ -47,7 +48,29 @@ const opened = {
   noted_rounds: 1,
 } as unknown as Opened;
 const onShot = vi.fn();
-const shown = () => render(<Note opened={opened} token="t" unsent={[]} refusal={null} onShot={onShot} />);
+function Shown({ unsent = [], refusal = null }: { unsent?: Shot[]; refusal?: string | null }) {
+  const [begun, setBegun] = useState<Begun>(NOT_BEGUN);
+  const [away, setAway] = useState(false);
+  return (
+    <>
+      <button type="button" onClick={() => setAway(!away)}>
+        another part
+      </button>
+      {!away && (
+        <Note
+          opened={opened}
+          token="t"
+          unsent={unsent}
+          refusal={refusal}
+          begun={begun}
+          onBegun={setBegun}
+          onShot={onShot}
+        />
+      )}
+    </>
+  );
+}
+const shown = () => render(<Shown />);
 const tap = (name: string) => fireEvent.click(screen.getByRole("button", { name }));
 
 beforeEach(() => {
@@ -59,7 +82,7 @@ afterEach(cleanup);
 it("three taps note a shot with the advised club first; it waits to be sent and can be taken back", () => {
   shown();
   tap("sand_greenside");
-  expect(screen.getAllByRole("button")[1]?.textContent).toBe("sand advised");
+  expect(screen.getAllByRole("button")[2]?.textContent).toBe("sand advised");
   tap("sand advised");
   tap("on the green");
   expect(onShot).toHaveBeenCalledTimes(1);
@@ -119,4 +142,48 @@ it("lies are those of one ground at a time", () => {
   expect(screen.queryByRole("button", { name: "sand_greenside" })).toBeNull();
   tap("chip");
   expect(screen.getByRole("button", { name: "sand advised" })).toBeTruthy();
+});
+
+it("the taps so far stay while another part of the page is looked at", () => {
+  shown();
+  tap("chip");
+  tap("pitching wedge");
+  tap("another part");
+  tap("another part");
+  expect(screen.getByRole("heading").textContent).toBe("What happened?");
+  tap("back");
+  expect(screen.getByRole("heading").textContent).toBe("Which club?");
+  tap("back");
+  expect(screen.getByRole("heading").textContent).toBe("Where did it lie?");
+});
+
+it("how far was left is told once a key moves it, and the slider stays in hand", () => {
+  shown();
+  tap("chip");
+  tap("pitching wedge");
+  tap("on the green");
+  const slider = () => screen.getByLabelText(/How far was left/) as HTMLInputElement;
+  slider().focus();
+  fireEvent.keyUp(slider(), { key: "Tab" });
+  expect(waiting("shots", "t")).toHaveLength(1);
+  fireEvent.change(slider(), { target: { value: "6" } });
+  fireEvent.keyUp(slider(), { key: "ArrowRight" });
+  expect(waiting("shots", "t").at(-1)?.left_m).toBe(6);
+  expect(document.activeElement).toBe(slider());
+  fireEvent.keyUp(slider(), { key: "Shift" });
+  expect(waiting("shots", "t")).toHaveLength(3);
+});
+
+it("what waits is counted by shots that stand, one that was told more of once", () => {
+  shown();
+  tap("chip");
+  tap("pitching wedge");
+  tap("on the green");
+  fireEvent.click(screen.getByRole("radio", { name: "3" }));
+  const unsent = waiting("shots", "t");
+  cleanup();
+  const { rerender } = render(<Shown unsent={unsent} />);
+  expect(screen.getByText("1 shot waits in this phone for a connection.")).toBeTruthy();
+  rerender(<Shown unsent={unsent.slice(0, 2)} refusal="The page is closed." />);
+  expect(screen.getByText("What was taken back waits in this phone: The page is closed.")).toBeTruthy();
 });

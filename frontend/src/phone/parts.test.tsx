@@ -118,6 +118,28 @@ it("another drill begins at its first ball", () => {
   expect(screen.getByText("Ball 1 of 3")).toBeTruthy();
 });
 
+it("balls that were counted are there when the phone is taken up again, drill by drill and day by day", () => {
+  const two = [drill(), drill({ key: "line", name: "Line in the sand" })];
+  practise(two);
+  press("it came off");
+  press("it did not");
+  fireEvent.click(screen.getByRole("radio", { name: "Line in the sand" }));
+  press("it came off");
+  cleanup();
+  practise(two);
+  expect(screen.getByText("Ball 3 of 3, 1 so far")).toBeTruthy();
+  press("it came off");
+  expect(waiting("scores", "t")).toMatchObject([{ drill: "towel", score: 2 }]);
+  cleanup();
+  practise(two);
+  expect(screen.getByText("Ball 1 of 3")).toBeTruthy();
+  cleanup();
+  vi.useFakeTimers({ now: Date.now() + 86_400_000, toFake: ["Date"] });
+  practise(two);
+  fireEvent.click(screen.getByRole("radio", { name: "Line in the sand" }));
+  expect(screen.getByText("Ball 1 of 3")).toBeTruthy();
+});
+
 it("the mark goes up with the level, and what to do next is said", () => {
   practise([drill()], [{ drill: "towel", level: 1, levels: 3, mark: 3, advice: "next level" }]);
   expect(screen.getByText("3 of 3, level 2 of 3")).toBeTruthy();
