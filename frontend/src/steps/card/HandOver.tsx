@@ -173,9 +173,14 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
             label="Drill"
             value={key}
             data={drills.map((known) => ({ value: known.key, label: known.name }))}
-            onChange={(event) => setKey(event.currentTarget.value)}
+            onChange={(event) => {
+              const chosen = event.currentTarget.value;
+              setKey(chosen);
+              setScore(drills.find((known) => known.key === chosen)?.mark ?? 0);
+            }}
           />
           <PlainNumber
+            key={key}
             label="Came off"
             unit={`of ${drill.count}`}
             value={score}

@@ -29,7 +29,11 @@ export default function CarriesStep() {
     clubs: server.document.bag.wedges.length > 0 ? "bag" : "proposed",
   });
   const change = (changes: Partial<CarriesAsked>) => setAsked((now) => ({ ...now, ...changes }));
-  const query = useCarries(asked);
+  // balls are measured in the air of the session, whatever the ladder is looked at in
+  const { temperature_c, altitude_m } = measuring;
+  const measured = useCarries({ ...STILL, temperature_c, altitude_m, clubs: asked.clubs }, view === "measure");
+  const looked = useCarries(asked, view === "ladder");
+  const query = view === "measure" ? measured : looked;
   const units = useUnits();
   const head = (
     <SegmentedControl

@@ -16,10 +16,11 @@ export const STILL: CarriesAsked = {
 };
 
 /** The carries in the conditions asked for; the last answer stays until the next is there, stale ones are dropped. */
-export function useCarries(asked: CarriesAsked) {
+export function useCarries(asked: CarriesAsked, enabled = true) {
   const { server } = useStore();
   return useQuery({
     queryKey: ["carries", server.id, server.revision, server.strikes_key, asked],
+    enabled,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       unwrap(

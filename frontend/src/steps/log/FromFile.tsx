@@ -87,7 +87,10 @@ export function FromFile() {
         aria-label="Table of shots"
         className="visually-hidden"
         tabIndex={-1}
-        onChange={(event) => void choose(event.currentTarget.files)}
+        onChange={(event) => {
+          void choose(event.currentTarget.files);
+          event.currentTarget.value = ""; // so that the same file, changed since, can be chosen again
+        }}
       />
       {ask.error && <p role="alert">{ask.error.message}</p>}
       {found && mapping && (
@@ -118,23 +121,23 @@ export function FromFile() {
             />
           </div>
           <div className={parts.fields}>
-            {Object.entries(found.unknown).map(([field, words]) => {
-              const kind = field as keyof typeof WORDS;
+            {(Object.keys(WORDS) as (keyof typeof WORDS)[]).flatMap((kind) => {
+              const known = mapping[WORDS[kind]] ?? {};
+              const words = [...new Set([...(found.unknown[kind] ?? []), ...Object.keys(known)])];
               return words.map((word) => (
                 <NativeSelect
-                  key={`${field}|${word}`}
-                  label={`${field}: “${word}” means`}
-                  value=""
+                  key={`${kind}|${word}`}
+                  label={`${nameOf(kind)}: “${word}” means`}
+                  value={known[word] ?? ""}
                   data={[
                     { value: "", label: "choose" },
                     ...means[kind].map(({ key, name }) => ({ value: key, label: name })),
                   ]}
-                  onChange={(event) =>
-                    change({
-                      ...mapping,
-                      [WORDS[kind]]: { ...mapping[WORDS[kind]], [word]: event.currentTarget.value },
-                    })
-                  }
+                  onChange={(event) => {
+                    const { [word]: _, ...others } = known;
+                    const meaning = event.currentTarget.value;
+                    change({ ...mapping, [WORDS[kind]]: meaning === "" ? others : { ...others, [word]: meaning } });
+                  }}
                 />
               ));
             })}
@@ -163,7 +166,7 @@ export function FromFile() {
             <ul className={classes.plain} role="alert">
               {found.refused.slice(0, 12).map((one, n) => (
                 <li key={n}>
-                  row {one.row}, {one.field}: {one.message}
+                  row {one.row}, {nameOf(one.field as Field)}: {one.message}
                 </li>
               ))}
             </ul>

@@ -2,9 +2,10 @@ import { Button, NativeSelect, TextInput } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { v4 as newId } from "uuid";
-import { api, unwrap } from "../../api/client";
+import { api, RequestError, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
+import { same } from "../../history/changes";
 import { today } from "../../units/days";
 import { fromDistance, parseNumber } from "../../units/units";
 import parts from "../parts/parts.module.css";
@@ -26,18 +27,26 @@ export function NoteShots({ log }: { log: Log }) {
   const card = useRef<HTMLInputElement>(null);
   const [photo, setPhoto] = useState<string | null>(null);
   const round = useRef(newId());
-  const next = useRef(newId());
+  /** The shot that was sent and got no answer: it may be in the log. */
+  const unanswered = useRef<LogShot | null>(null);
   const [noted, setNoted] = useState(0);
   const add = useMutation({
-    mutationFn: (shot: LogShot) =>
-      unwrap(
-        api.POST("/api/fittings/{fitting_id}/log", {
-          params: { path: { fitting_id: server.id } },
-          body: { shots: [shot] },
-        }),
-      ),
+    mutationFn: (told: Omit<LogShot, "id">) => {
+      const before = unanswered.current;
+      const again = before !== null && same({ ...before, id: "" }, { ...told, id: "" });
+      const shot = { ...told, id: again ? before.id : newId() };
+      unanswered.current = shot;
+      // one that was told otherwise since is taken back, whether it arrived or not
+      const shots = before !== null && !again ? [{ ...before, removed: true }, shot] : [shot];
+      return unwrap(
+        api.POST("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } }, body: { shots } }),
+      );
+    },
+    onError: (error) => {
+      if (error instanceof RequestError && error.refused) unanswered.current = null; // it is not in the log
+    },
     onSuccess: async () => {
-      next.current = newId();
+      unanswered.current = null;
       setNoted((before) => before + 1);
       setClub(null);
       setLeft("");
@@ -88,7 +97,6 @@ export function NoteShots({ log }: { log: Log }) {
           event.preventDefault();
           if (wrong) return;
           add.mutate({
-            id: next.current,
             round: round.current,
             on,
             situation: choice.situation as LogShot["situation"],

@@ -35,8 +35,7 @@ export function Rounds({ log }: { log: Log }) {
             type="button"
             className={parts.quietButton}
             onClick={() => {
-              mark.mutate({ round: taken.round, out: false });
-              setTaken(null);
+              mark.mutate({ round: taken.round, out: false }, { onSuccess: () => setTaken(null) });
             }}
           >
             Put it back
@@ -65,8 +64,8 @@ export function Rounds({ log }: { log: Log }) {
               variant="subtle"
               color="rust"
               onClick={() => {
-                mark.mutate({ round: round.round, out: true });
-                setTaken({ round: round.round, on: round.on });
+                const out = () => setTaken({ round: round.round, on: round.on });
+                mark.mutate({ round: round.round, out: true }, { onSuccess: out });
               }}
             >
               Take out

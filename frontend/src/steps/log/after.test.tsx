@@ -93,6 +93,21 @@ it("a table is looked at, mended word by word, taken with the mapping's name, an
   expect(await screen.findByText(/mapping, saved 1 May 2026/)).toBeTruthy();
 });
 
+it("a word that was given a wrong meaning is there to be given another, or none", async () => {
+  const mapped = { ...FOUND, unknown: { club: ["driver"] }, mapping: { ...FOUND.mapping, results: { stiff: "heavy", fat: "heavy" } } }; // biome-ignore format: one line
+  const asked = server({ "POST log/file": mapped, "GET log": LOG, "GET ": { mappings: [] } });
+  const told = () => JSON.parse(asked.filter(({ line }) => line.startsWith("POST")).at(-1)?.body ?? "").mapping;
+  show(<FromFile />, STORE);
+  fireEvent.change(screen.getByLabelText("Table of shots"), { target: { files: [file("a.csv")] } });
+  const stiff = (await screen.findByLabelText("result: “stiff” means")) as HTMLSelectElement;
+  expect(stiff.value).toBe("heavy");
+  expect((screen.getByLabelText("club: “driver” means") as HTMLSelectElement).value).toBe("");
+  fireEvent.change(stiff, { target: { value: "close" } });
+  await waitFor(() => expect(told()?.results).toEqual({ stiff: "close", fat: "heavy" }));
+  fireEvent.change(screen.getByLabelText("result: “fat” means"), { target: { value: "" } });
+  await waitFor(() => expect(told()?.results).toEqual({ stiff: "heavy" }));
+});
+
 it("wrong rows are named and hold the rest; a mapping that was saved says so and can be let go", async () => {
   const saved = { id: "m", name: "club book", kept_at: "2026-05-01T10:00:00Z" };
   const refused = [{ row: 6, field: "on", message: "is no day: someday" }];
@@ -104,7 +119,7 @@ it("wrong rows are named and hold the rest; a mapping that was saved says so and
   });
   show(<FromFile />, STORE);
   fireEvent.change(screen.getByLabelText("Table of shots"), { target: { files: [file("a.csv")] } });
-  expect(await screen.findByText("row 6, on: is no day: someday")).toBeTruthy();
+  expect(await screen.findByText("row 6, day: is no day: someday")).toBeTruthy();
   expect(screen.getByText("Mapped as “club book”, saved earlier.")).toBeTruthy();
   expect(screen.getByRole("button", { name: "Take 3 shots" }).hasAttribute("disabled")).toBe(true);
   fireEvent.click(await screen.findByRole("button", { name: "Forget it: club book" }));

@@ -172,6 +172,58 @@ it("a shot is noted with the club that is advised, in the reader's unit, and not
   expect(shot.distance_m).toBeNull();
 });
 
+it("a shot without an answer is sent again as it is; told otherwise since, the one that may have arrived is taken back", async () => {
+  type Sent = { id: string; result: string; removed: boolean };
+  const sent: Sent[][] = [];
+  const answers = [
+    () => Promise.reject(new TypeError("no network")),
+    () => Promise.reject(new TypeError("no network")),
+    () => Promise.reject(new TypeError("no network")),
+    () => new Response(JSON.stringify({ code: "invalid", message: "is in the future" }), { status: 422, headers: { "Content-Type": "application/json" } }),
+    () => new Response(JSON.stringify({ taken: 1 }), { status: 200, headers: { "Content-Type": "application/json" } }),
+  ]; // biome-ignore format: an answer a line
+  vi.stubGlobal("fetch", async (request: Request) => {
+    sent.push(JSON.parse(await request.text()).shots);
+    return (answers.shift() as () => Response)();
+  });
+  const choices = [{ situation: "chip", ground: "home", name: "basic chip", advised: "pw" }];
+  show(<NoteShots log={log({ choices, clubs_here: [{ code: "pw", name: "pitching wedge" }] })} />, store());
+  const note = async (times: number) => {
+    await waitFor(() => expect(screen.getByRole("button", { name: "Note the shot" }).hasAttribute("data-loading")).toBe(false)); // biome-ignore format: one line
+    fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
+    await waitFor(() => expect(sent).toHaveLength(times));
+  };
+  await note(1);
+  await note(2);
+  expect(sent[1]).toEqual(sent[0]);
+  fireEvent.change(screen.getByLabelText("Result"), { target: { value: "heavy" } });
+  await note(3);
+  expect(sent[2]?.map(({ result, removed }) => [result, removed])).toEqual([["green", true], ["heavy", false]]); // biome-ignore format: one line
+  expect(sent[2]?.[0]?.id).toBe(sent[0]?.[0]?.id);
+  expect(sent[2]?.[1]?.id).not.toBe(sent[0]?.[0]?.id);
+  await note(4);
+  await screen.findByText("is in the future");
+  // what the server refused is not in the log: it is not taken back
+  fireEvent.change(screen.getByLabelText("Result"), { target: { value: "thin" } });
+  await note(5);
+  expect(sent[4]?.map(({ result, removed }) => [result, removed])).toEqual([["thin", false]]);
+  expect(await screen.findByText("1 shot noted for this round.")).toBeTruthy();
+});
+
+it("a round is out of the log once the server has it so, and not before", async () => {
+  let answer = () => new Response(JSON.stringify({ code: "busy", message: "try again" }), { status: 503, headers: { "Content-Type": "application/json" } }); // biome-ignore format: one line
+  vi.stubGlobal("fetch", async () => answer());
+  const round = { round: "r", on: "2026-05-01", shots: 3, by: "player", over: 0.2, unknown: 0, same_as: null };
+  show(<Rounds log={log({ rounds: [round] })} />, store());
+  const out = () => fireEvent.click(screen.getByRole("button", { name: "Take out the round of 1 May 2026" }));
+  out();
+  expect((await screen.findByRole("alert")).textContent).toBe("try again");
+  expect(screen.queryByText(/is out of the log/)).toBeNull();
+  answer = () => new Response("{}", { status: 200, headers: { "Content-Type": "application/json" } });
+  out();
+  expect(await screen.findByText(/The round of 1 May 2026 is out of the log/)).toBeTruthy();
+});
+
 it("what is due is put off with a reason, or looked at", async () => {
   const due = {
     key: "grips",
