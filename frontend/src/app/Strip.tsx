@@ -99,6 +99,11 @@ export function Strip({ old, onBench }: Props) {
         <span className={classes.save} data-state={state} role="status">
           {words}
         </span>
+        {setUnits.isError && (
+          <span className={classes.waiting} role="status">
+            Units stay: {setUnits.error.message}
+          </span>
+        )}
         {store.undoProblem && (
           <span className={classes.waiting} role="status">
             {store.undoProblem}

@@ -134,3 +134,17 @@ it("units are changed together, and the fitting is read again in them", async ()
   await waitFor(() => expect(reload).toHaveBeenCalled());
   expect(asked.map((body) => JSON.parse(body))).toEqual([{ distance: "yd", speed: "mph" }]);
 });
+
+it("units that the server does not take stay as they were, and it is said", async () => {
+  vi.stubGlobal("fetch", async (request: Request) =>
+    request.url.endsWith("/session/units")
+      ? Promise.reject(new TypeError("no network"))
+      : new Response(JSON.stringify({ devices: [] }), { headers: { "Content-Type": "application/json" } }),
+  );
+  const reload = vi.fn(() => Promise.resolve());
+  strip({ reload });
+  fireEvent.click(screen.getByRole("button", { name: "m, m/s" }));
+  expect(await screen.findByText(/^Units stay: /)).toBeTruthy();
+  expect(screen.getByRole("button", { name: "m, m/s" })).toBeTruthy();
+  expect(reload).not.toHaveBeenCalled();
+});

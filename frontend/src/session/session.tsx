@@ -118,7 +118,8 @@ export function useSignOut(onLeave: () => void) {
     mutationFn: () => unwrap(api.DELETE("/api/session")),
     onSuccess: async (session) => {
       const last = lastWho();
-      if (last?.fitter_id) await forgetCache(last.fitter_id);
+      // a browser that keeps nothing has nothing to forget
+      if (last?.fitter_id) await forgetCache(last.fitter_id).catch(() => {});
       rememberWho(null);
       tellTabs({ kind: "out" });
       client.clear();
@@ -135,7 +136,13 @@ export function useSetUnits() {
   return useMutation({
     mutationFn: (body: Units) => unwrap(api.PUT("/api/session/units", { body })),
     onMutate: (units) => {
+      const before = client.getQueryData<Session>(KEY);
       client.setQueryData<Session>(KEY, (session) => (session ? { ...session, units } : session));
+      return before?.units;
+    },
+    // sentences of the server stay in the units before: nothing on the page is to be in others
+    onError: (_error, _units, before) => {
+      if (before) client.setQueryData<Session>(KEY, (session) => (session ? { ...session, units: before } : session));
     },
     // sentences come worded in the reader's units; an open fitting is read again by its own page, which has edits on it
     onSuccess: async () => {

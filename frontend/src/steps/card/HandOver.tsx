@@ -5,6 +5,7 @@ import { v4 as newId } from "uuid";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { useSaved } from "../../app/useKeep";
+import { useSendId } from "../../app/useSendId";
 import { ScoreChart } from "../../pictures/ScoreChart/ScoreChart";
 import { today } from "../../units/days";
 import { Choice } from "../parts/Choice";
@@ -29,15 +30,15 @@ export function HandOver() {
     queryKey: key,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } } })),
   });
-  // the same id until it is there: one whose answer got lost is not made twice
-  const next = useRef(newId());
+  const sending = useSendId();
   const make = useMutation({
     mutationFn: async () => {
-      const body = { id: next.current, revision: (await saved()).revision, distance };
+      const told = { revision: (await saved()).revision, distance };
+      const body = { id: sending.of(told), ...told };
       return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
     },
     onSuccess: async (found) => {
-      next.current = newId();
+      sending.arrived();
       client.setQueryData(key, found);
       await reload();
     },

@@ -96,8 +96,8 @@ export function VenueLibrary({ ground, onChange }: Props) {
             className={parts.quietButton}
             onClick={() => {
               const { venue: there, season: then, read_on: day, ground: kept } = forgotten;
-              keep.mutate({ venue: there, season: then, read_on: day, ground: kept });
-              setForgotten(null);
+              const record = { venue: there, season: then, read_on: day, ground: kept };
+              keep.mutate(record, { onSuccess: () => setForgotten(null) });
             }}
           >
             Put them back

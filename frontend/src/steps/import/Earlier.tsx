@@ -52,6 +52,7 @@ export function Earlier() {
           ))}
         </ul>
       )}
+      {back.isError && <p role="alert">{back.error.message}</p>}
       <SavedMappings kind="strikes" />
     </>
   );

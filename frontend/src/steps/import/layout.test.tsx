@@ -99,3 +99,15 @@ it("without a saved mapping there is no list", async () => {
   await new Promise((done) => setTimeout(done, 20));
   expect(screen.queryByRole("list")).toBeNull();
 });
+
+it("a mapping that cannot be forgotten says why and stays", async () => {
+  vi.stubGlobal("fetch", async (request: Request) =>
+    request.method === "DELETE"
+      ? new Response(JSON.stringify({ code: "busy", message: "try again in a moment" }), { status: 503, headers: { "Content-Type": "application/json" } })
+      : new Response(JSON.stringify({ mappings: [{ id: "a", name: "range", kept_at: "2026-10-03T09:30:00Z" }] }), { headers: { "Content-Type": "application/json" } }),
+  ); // biome-ignore format: an answer a line
+  show(<SavedMappings kind="strikes" />);
+  fireEvent.click(await screen.findByRole("button", { name: "Forget it: range" }));
+  expect((await screen.findByRole("alert")).textContent).toBe("try again in a moment");
+  expect(screen.getByText("range")).toBeTruthy();
+});

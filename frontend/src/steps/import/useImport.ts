@@ -69,6 +69,7 @@ export function useImport() {
     mutationFn: (file: File) =>
       sendFile<ImportRun>(`/api/fittings/${fitting_id}/imports?name=${encodeURIComponent(file.name)}`, file),
     onMutate: () => {
+      clearTimeout(later.current); // of the file before
       setId(null);
       setLook(null);
       setDraft(null);
@@ -117,6 +118,9 @@ export function useImport() {
       later.current = setTimeout(() => ask(id, next, next.layout), PAUSE_MS);
     },
     /** Another layout: columns are guessed anew. */
-    relayout: (layout: Draft["layout"]) => id && ask(id, null, layout),
+    relayout: (layout: Draft["layout"]) => {
+      clearTimeout(later.current);
+      if (id) void ask(id, null, layout);
+    },
   };
 }

@@ -20,21 +20,24 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
   const mappings = found.data?.mappings ?? [];
   if (mappings.length === 0) return null;
   return (
-    <ul className={parts.lines} aria-label="Saved mappings">
-      {mappings.map((mapping) => (
-        <li key={mapping.id}>
-          <strong>{mapping.name}</strong>
-          <span className={parts.unit}>mapping, saved {when.format(new Date(mapping.kept_at))}</span>
-          <Button
-            aria-label={`Forget it: ${mapping.name}`}
-            size="xs"
-            variant="subtle"
-            onClick={() => forget.mutate(mapping.id)}
-          >
-            Forget it
-          </Button>
-        </li>
-      ))}
-    </ul>
+    <>
+      {forget.isError && <p role="alert">{forget.error.message}</p>}
+      <ul className={parts.lines} aria-label="Saved mappings">
+        {mappings.map((mapping) => (
+          <li key={mapping.id}>
+            <strong>{mapping.name}</strong>
+            <span className={parts.unit}>mapping, saved {when.format(new Date(mapping.kept_at))}</span>
+            <Button
+              aria-label={`Forget it: ${mapping.name}`}
+              size="xs"
+              variant="subtle"
+              onClick={() => forget.mutate(mapping.id)}
+            >
+              Forget it
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

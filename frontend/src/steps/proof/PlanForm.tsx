@@ -1,10 +1,10 @@
 import { Button, Checkbox, SegmentedControl } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { v4 as newId } from "uuid";
 import { api, type Recommendation, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { useSendId } from "../../app/useSendId";
 import { trimmed } from "../../units/units";
 import { PlainNumber } from "../parts/PlainNumber";
 import parts from "../parts/parts.module.css";
@@ -70,26 +70,24 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
   const [perBlock, setPerBlock] = useState(5);
   const [rounds, setRounds] = useState(4);
   const [hidden, setHidden] = useState(true);
+  const sending = useSendId();
   const plan = useMutation({
-    mutationFn: () =>
-      unwrap(
+    mutationFn: () => {
+      const situations = faced.flatMap((key) => {
+        const found = result.scenarios.find((s) => s.key === key);
+        return found ? [{ shot: found.shot, ground: found.ground }] : [];
+      });
+      const told = { candidates: chosen, situations, balls_per_block: perBlock, rounds, hide_model: hidden };
+      const id = sending.of(told);
+      return unwrap(
         api.POST("/api/fittings/{fitting_id}/proofs", {
           params: { path: { fitting_id: server.id } },
-          body: {
-            id: newId(),
-            candidates: chosen,
-            situations: faced.flatMap((key) => {
-              const found = result.scenarios.find((s) => s.key === key);
-              return found ? [{ shot: found.shot, ground: found.ground }] : [];
-            }) as never,
-            balls_per_block: perBlock,
-            rounds,
-            seed: Math.floor(Math.random() * 2 ** 31),
-            hide_model: hidden,
-          },
+          body: { id, ...told, situations: situations as never, seed: seedOf(id) },
         }),
-      ),
+      );
+    },
     onSuccess: async () => {
+      sending.arrived();
       await client.invalidateQueries({ queryKey: ["proofs", server.id] });
       onPlanned();
     },
@@ -178,6 +176,9 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
     </div>
   );
 }
+
+/** The seed of a plan's order follows from its id: sent again it is the same plan. */
+const seedOf = (id: string) => Number.parseInt(id.slice(0, 7), 16);
 
 /** The new head that brings most, against the owned club whose place it takes, or else the one nearest in loft. */
 function first(result: Recommendation, clubs: readonly Offer[]): string[] {
