@@ -1,5 +1,7 @@
 /* The player's page without a connection: what was fetched last is shown again, the newest first where there is a line. */
 const STORE = "oblatus-phone-1";
+/** How long a weak signal is waited for where something is kept [ms]: what comes later is kept for the next time. */
+const PATIENCE_MS = 3000;
 
 self.addEventListener("install", () => self.skipWaiting());
 self.addEventListener("activate", (event) => event.waitUntil(self.clients.claim()));
@@ -18,15 +20,15 @@ self.addEventListener("fetch", (event) => {
     return answer;
   };
   const kept = () => caches.match(event.request);
+  // where the page asks for what it has just sent, nothing but the server's answer will do
+  const must = event.request.cache === "reload";
+  const newest = async () => {
+    const found = await kept();
+    if (!found) return fresh();
+    const late = new Promise((done) => setTimeout(done, PATIENCE_MS, found));
+    return Promise.race([fresh().catch(() => found), ...(must ? [] : [late])]);
+  };
   // hashed files never change
   const assets = url.pathname.startsWith("/assets/");
-  event.respondWith(
-    assets
-      ? kept().then((found) => found ?? fresh())
-      : fresh().catch(async (error) => {
-          const found = await kept();
-          if (found) return found;
-          throw error;
-        }),
-  );
+  event.respondWith(assets ? kept().then((found) => found ?? fresh()) : newest());
 });

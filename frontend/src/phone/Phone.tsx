@@ -29,18 +29,21 @@ export function Phone({ token }: { token: string }) {
   const [shots, setShots] = useState<Shot[]>(() => waiting("shots", token));
   const [begun, setBegun] = useState<Begun>(NOT_BEGUN);
   const [tab, setTab] = useState<Tab>(() => TABS.find(([key]) => `#${key}` === location.hash)?.[0] ?? "far");
-  const read = useCallback(async () => {
-    try {
-      const reply = await fetch(`/api/page/${token}`);
-      const body = await reply.json();
-      if (reply.ok) {
-        setOpened(body as Opened);
-        setProblem(null);
-      } else setProblem((body as { message: string }).message);
-    } catch {
-      setProblem((before) => before ?? "There is no connection, and this phone has not kept the page yet.");
-    }
-  }, [token]);
+  const read = useCallback(
+    async (anew = false) => {
+      try {
+        const reply = await fetch(`/api/page/${token}`, anew ? { cache: "reload" } : {});
+        const body = await reply.json();
+        if (reply.ok) {
+          setOpened(body as Opened);
+          setProblem(null);
+        } else setProblem((body as { message: string }).message);
+      } catch {
+        setProblem((before) => before ?? "There is no connection, and this phone has not kept the page yet.");
+      }
+    },
+    [token],
+  );
   const look = useCallback(() => {
     setUnsent(waiting("scores", token));
     setShots(waiting("shots", token));
@@ -55,7 +58,7 @@ export function Phone({ token }: { token: string }) {
       let words: string | null = null;
       while (look() > 0 && words === null) words = await send(token);
       setRefusal(words);
-      if (words === null) await read();
+      if (words === null) await read(true);
     } catch {
       setRefusal(null); // no connection: they wait
     } finally {
