@@ -227,3 +227,55 @@ def test_a_fitting_kept_by_an_earlier_program_takes_edits_of_fields_that_came_si
     reply = client.patch(f"/api/fittings/{fitting['id']}", json=body).get_json()
     assert reply["conflicts"] == []
     assert reply["document"]["build"]["clubs"][0]["code"] == "own:0"
+
+
+def strike(club: str, loft_deg: float, carry_m: float) -> dict:
+    return {"id": str(uuid4()), "club": club, "loft_deg": loft_deg, "swing": "full", "carry_m": carry_m}
+
+
+def clubs_of_strikes(client, base) -> dict[str, str]:
+    return {one["id"]: one["club"] for one in client.get(f"{base}/session").get_json()["strikes"]}
+
+
+def test_strikes_pins_and_the_sheet_go_with_their_wedge_when_another_leaves_the_bag_and_when_it_comes_back(
+    client, base, fitting
+):
+    bag = fitting["document"]["bag"]
+    lofts = [wedge["loft_deg"] for wedge in bag["wedges"]]
+    hit = [strike(f"own:{n}", loft, 90.0 - 10 * n) for n, loft in enumerate(lofts)]
+    assert client.post(f"{base}/strikes", json={"strikes": hit}).status_code in (200, 201, 204)
+    last = len(lofts) - 1
+    choices = {**fitting["document"]["choices"], "pinned": [{"loft_deg": lofts[last], "code": f"own:{last}"}]}
+    sheet = {"clubs": [{"code": f"own:{last}", "loft_deg": lofts[last]}]}
+    seen = client.patch(base, json={"revision": fitting["revision"], "choices": choices, "build": sheet}).get_json()
+
+    def put(wedges, seen):
+        mine = {**seen["document"]["bag"], "wedges": wedges}
+        body = {"revision": seen["revision"], "base": {"bag": seen["document"]["bag"]}, "bag": mine}
+        reply = client.patch(base, json=body).get_json()
+        assert (reply["refused"], reply["conflicts"]) == ([], [])
+        return reply
+
+    gone = put(bag["wedges"][1:], seen)
+    now_called = clubs_of_strikes(client, base)
+    left = gone["document"]["bag"]["former"][0]
+    assert (left["wedge"]["name"], left["became"]) == (bag["wedges"][0]["name"], "out of the bag")
+    assert [now_called[one["id"]] for one in hit] == [left["code"], *(f"own:{n}" for n in range(last))]
+    assert gone["document"]["choices"]["pinned"] == [{"loft_deg": lofts[last], "code": f"own:{last - 1}"}]
+    assert [one["code"] for one in gone["document"]["build"]["clubs"]] == [f"own:{last - 1}"]
+
+    back = put(bag["wedges"], gone)
+    now_called = clubs_of_strikes(client, base)
+    assert [now_called[one["id"]] for one in hit] == [one["club"] for one in hit]
+    assert back["document"]["bag"] == bag
+    assert back["document"]["choices"]["pinned"] == choices["pinned"]
+
+
+def test_a_pin_of_a_wedge_that_left_goes_to_no_other(client, base, fitting):
+    bag = fitting["document"]["bag"]
+    pinned = [{"loft_deg": bag["wedges"][0]["loft_deg"], "code": "own:0"}]
+    choices = {**fitting["document"]["choices"], "pinned": pinned}
+    body = {"revision": fitting["revision"], "choices": choices, "bag": {**bag, "wedges": bag["wedges"][1:]}}
+    reply = client.patch(base, json=body).get_json()
+    assert reply["document"]["choices"]["pinned"] == []
+    assert all(one["code"] != "own:0" or not one["pinned"] for one in reply["recommendation"]["clubs"])

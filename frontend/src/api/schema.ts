@@ -4184,9 +4184,9 @@ export interface components {
             code: string;
             /**
              * Order Id
-             * Format: uuid
+             * @default null
              */
-            order_id: string;
+            order_id: string | null;
             /**
              * Until
              * Format: date

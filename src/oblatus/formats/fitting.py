@@ -296,7 +296,8 @@ class FormerWedgeDocument(Strict):
     wedge: OwnedWedgeDocument
     until: date
     became: Became
-    order_id: UUID
+    order_id: UUID | None = None
+    """Of the build that changed it; None where it was taken out by hand."""
 
 
 MOST_FORMER = 60

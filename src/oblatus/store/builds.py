@@ -88,6 +88,15 @@ class StudioBuilds(OfStudio):
         )
         return Counter(self.session.exec(query).first() or [])
 
+    def measured_codes(self, fitting_id: UUID) -> set[str]:
+        """The codes of clubs that strikes, gauge readings and shots of the course go by."""
+        club = func.jsonb_extract_path_text(col(LogShotRow.shot), "club")
+        found: set[str] = set()
+        for table, column in ((StrikeRow, col(StrikeRow.club)), (ReadingRow, col(ReadingRow.target)), (LogShotRow, club)):
+            query = select(column).where(col(table.studio_id) == self.studio_id, col(table.fitting_id) == fitting_id)
+            found |= set(self.session.exec(query.distinct()).all())
+        return found
+
     def rename_clubs(self, fitting_id: UUID, clubs: Mapping[str, str], measured: Mapping[str, str]) -> None:
         """Devices of a fitting go with their clubs to other codes, strikes and gauge readings with the clubs as they were
         when they were hit and read."""

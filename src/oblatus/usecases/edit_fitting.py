@@ -10,15 +10,17 @@ from uuid import UUID
 from pydantic import ValidationError
 
 from oblatus.errors import Fault, InputError
+from oblatus.formats.bag_codes import recoded
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
+from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
-from oblatus.store.tables import EditRow, FittingRow
+from oblatus.store.tables import EditRow, FittingRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import strikes_of
@@ -79,6 +81,7 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
         if edit.edit_id is None or not rows.edit_made(fitting_id, edit.edit_id):
             if edit.base is None:
                 document = _checked({**row.document, **edit.sections})
+                document = _with_codes(rows, row, document)
                 rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), edit.revision)
             else:
                 refused, conflicts, draft, document = _merge_in(rows, row, edit)
@@ -111,11 +114,35 @@ def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
     value, refused, document = _largest_valid(stored, merged.value, theirs)
     if refused and not merged.conflicts and not any(True for _ in changed_paths(theirs, value)):
         raise InputError(refused)
+    document = _with_codes(rows, row, document)
     dumped = document.model_dump(mode="json")
     if any(True for _ in changed_paths({n: row.document.get(n) for n in names}, {n: dumped[n] for n in names})):
         rows.change_fitting(row, document.player.name, dumped, row.revision)
     draft = merged.draft if refused or merged.conflicts else {}
     return refused, tuple(merged.conflicts), draft, document
+
+
+def _with_codes(rows: StudioRows, row: FittingRow, document: FittingDocument) -> FittingDocument:
+    """The document with codes that go with their wedges, where one left the bag or came back; and all that is measured
+    with them."""
+    before = FittingDocument.model_validate(row.document).bag
+    if before.wedges == document.bag.wedges:
+        return document
+    builds = StudioBuilds(rows.session, rows.studio_id)
+    bag, codes = recoded(before, document.bag, lambda: builds.measured_codes(row.id), now().date())
+    if not codes:
+        return document
+    builds.rename_clubs(row.id, codes, codes)
+    pins = (pin.model_copy(update={"code": codes.get(pin.code, pin.code)}) for pin in document.choices.pinned)
+    pinned = tuple(pin for pin in pins if not pin.code.startswith("was:"))
+    clubs = tuple(one.model_copy(update={"code": codes.get(one.code, one.code)}) for one in document.build.clubs)
+    return document.model_copy(
+        update={
+            "bag": bag,
+            "choices": document.choices.model_copy(update={"pinned": pinned}),
+            "build": document.build.model_copy(update={"clubs": clubs}),
+        }
+    )
 
 
 def _taken(base: Any, sent: Any, theirs: Any) -> Any:

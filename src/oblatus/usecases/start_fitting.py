@@ -206,7 +206,9 @@ def _with_builds(
         return one.model_copy(update={"built": built})
 
     former = tuple(
-        one.model_copy(update={"wedge": wedge(one.wedge), "order_id": ids.get(one.order_id, one.order_id)})
+        one.model_copy(
+            update={"wedge": wedge(one.wedge), "order_id": one.order_id and ids.get(one.order_id, one.order_id)}
+        )
         for one in document.bag.former
     )
     bag = document.bag.model_copy(update={"wedges": tuple(wedge(one) for one in document.bag.wedges), "former": former})
