@@ -75,6 +75,16 @@ def test_an_older_bag_put_in_place_leaves_nothing_without_a_club():
     assert codes["own:1"] != codes["own:0"]
 
 
+def test_another_order_takes_everything_along():
+    after = GAP_SAND_LOB.model_copy(update={"wedges": (GAP_SAND_LOB.wedges[2], GAP_SAND_LOB.wedges[0])})
+    assert moved_wedges(GAP_SAND_LOB, after) == ({0: 1, 2: 0}, [1], [])
+    turned = GAP_SAND_LOB.model_copy(update={"wedges": GAP_SAND_LOB.wedges[1:] + GAP_SAND_LOB.wedges[:1]})
+    assert moved_wedges(GAP_SAND_LOB, turned) == ({0: 2, 1: 0, 2: 1}, [], [])
+    edited = wedge("gap", 49.0)
+    both = GAP_SAND_LOB.model_copy(update={"wedges": (*GAP_SAND_LOB.wedges[1:], edited)})
+    assert moved_wedges(GAP_SAND_LOB, both)[0] == {0: 2, 1: 0, 2: 1}
+
+
 def test_of_two_alike_as_many_strikes_stay_as_there_were():
     twins = bag("gap").model_copy(update={"wedges": (wedge("sand", 56), wedge("sand", 56), wedge("lob", 60))})
     _, codes = recoded(twins, without(twins, 0), lambda: {"own:0", "own:1", "own:2"}, ON)

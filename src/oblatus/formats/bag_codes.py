@@ -11,7 +11,7 @@ from datetime import date
 from difflib import SequenceMatcher
 from uuid import uuid4
 
-from oblatus.formats.fitting import MOST_FORMER, BagDocument, FormerWedgeDocument, OwnedWedgeDocument
+from oblatus.formats.fitting import MOST_FORMER, BagDocument, FormerWedgeDocument
 
 Codes = Mapping[str, str]
 
@@ -19,34 +19,23 @@ Codes = Mapping[str, str]
 def moved_wedges(before: BagDocument, after: BagDocument) -> tuple[dict[int, int], list[int], list[int]]:
     """Where the wedges of one bag stand in the next: old place to new, the places that are gone, and those that are new.
 
-    Wedges that are the same stand for themselves; between them, as many as there were are those that were, edited.
+    Wedges that are the same stand for themselves, also in another order; between them, as many as there were are those
+    that were, edited; of the others those of one name are the same.
     """
     was = [wedge.model_dump_json() for wedge in before.wedges]
     now = [wedge.model_dump_json() for wedge in after.wedges]
     kept: dict[int, int] = {}
-    gone: list[int] = []
-    new: list[int] = []
     for what, a, b, c, d in SequenceMatcher(None, was, now, autojunk=False).get_opcodes():
         if what == "equal" or b - a == d - c:
             kept |= dict(zip(range(a, b), range(c, d), strict=True))
-        else:
-            _by_name(before.wedges, after.wedges, range(a, b), range(c, d), kept)
-            gone += [place for place in range(a, b) if place not in kept]
-            new += [place for place in range(c, d) if place not in kept.values()]
-    return kept, gone, new
-
-
-def _by_name(
-    before: tuple[OwnedWedgeDocument, ...], after: tuple[OwnedWedgeDocument, ...], was: range, now: range,
-    kept: dict[int, int],
-) -> None:  # fmt: skip
-    """Add to `kept` the wedges of these stretches that have a name in common, one for one."""
-    free = list(now)
-    for place in was:
-        found = next((n for n in free if after[n].name == before[place].name), None)
-        if found is not None:
-            kept[place] = found
-            free.remove(found)
+    for keys in ((was, now), ([w.name for w in before.wedges], [w.name for w in after.wedges])):
+        for place in range(len(was)):
+            free = (n for n in range(len(now)) if n not in kept.values() and keys[1][n] == keys[0][place])
+            found = None if place in kept else next(free, None)
+            if found is not None:
+                kept[place] = found
+    gone = [place for place in range(len(was)) if place not in kept]
+    return kept, gone, [place for place in range(len(now)) if place not in kept.values()]
 
 
 def recoded(
