@@ -77,3 +77,35 @@ def test_a_fitting_with_thousands_of_strikes_leaves_and_comes_back(client, base)
     assert made.status_code == 201, made.get_json()
     again = json.loads(client.get(f"/api/fittings/{made.get_json()['id']}/export").get_data())
     assert [s["id"] for s in again["strikes"]] == [s["id"] for s in document["strikes"]]
+
+
+def test_readings_and_shots_go_with_a_ground_that_is_called_otherwise_and_come_back_with_undo(client, base):
+    document = json.loads(client.get(f"{base}/export").get_data())
+    old = document["grounds"][0]["name"]
+    figures = {"figures": {"peak_g": 118.0}, "simulated": False, "set_aside": None}
+    read = {"id": str(uuid4()), "kind": "hammer", "target": old, **figures}
+    document["attached"] = {**(document["attached"] or {}), "readings": [read]}
+    fitting = client.post("/api/fittings/import", json=document).get_json()
+    there = f"/api/fittings/{fitting['id']}"
+    hit = {"situation": "chip", "club": "own:0", "result": "green", "on": "2026-05-01", "ground": old}
+    shots = [{**hit, "id": str(uuid4()), "round": str(uuid4())}]
+    assert client.post(f"{there}/log", json={"shots": shots}).status_code == 200
+    assert client.put(f"{there}/devices/hammer", json={"wanted": False, "target": old}).status_code == 200
+
+    def put(**changes) -> dict[str, str]:
+        now = client.get(there).get_json()
+        grounds = [{**now["document"]["grounds"][0], **changes}, *now["document"]["grounds"][1:]]
+        reply = client.patch(there, json={"revision": now["revision"], "grounds": grounds})
+        assert reply.status_code == 200, reply.get_json()
+        whole = json.loads(client.get(f"{there}/export").get_data())["attached"]
+        devices = client.get(f"{there}/devices").get_json()["devices"]
+        return {
+            "reading": whole["readings"][0]["target"],
+            "shot": whole["log"][0]["ground"],
+            "hammer": next(one["target"] for one in devices if one["kind"] == "hammer"),
+        }
+
+    assert set(put(name="Long Barrow").values()) == {"Long Barrow"}
+    assert set(put(name=old).values()) == {old}, "as Undo does"
+    harder = {**fitting["document"]["grounds"][0]["turf"], "readings_g": [], "firmness_g": 150.0}
+    assert set(put(name="Long Barrow", turf=harder).values()) == {old}, "another ground came in its place"

@@ -168,3 +168,21 @@ def test_a_proof_goes_out_and_in_with_its_fitting_and_stays_in_its_studio(client
     assert client.get(f"{base}/proofs").get_json()["proofs"] == []
     assert client.post(f"{proof}/back").status_code == 204
     assert seen(client, tam)["verdict"] == mine["verdict"]
+
+
+def test_a_club_of_a_proof_goes_with_its_wedge_to_another_place_and_is_no_other_once_it_left(client, tam):
+    (mine,) = tam["document"]["bag"]["wedges"]
+    other = {**mine, "name": "found in the loft", "loft_deg": 50.0}
+    plan(client, tam)
+
+    def code_with(*wedges: dict) -> str:
+        now = client.get(f"/api/fittings/{tam['id']}").get_json()
+        bag = {**now["document"]["bag"], "wedges": wedges}
+        reply = client.patch(f"/api/fittings/{tam['id']}", json={"revision": now["revision"], "bag": bag})
+        assert reply.status_code == 200, reply.get_json()
+        second = seen(client, tam)["document"]["candidates"][1]
+        assert second["name"] == mine["name"]
+        return second["code"]
+
+    assert code_with(other, mine) == "own:1"
+    assert code_with(other).startswith("was:")

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import json
 import math
+from collections.abc import Sequence
 from datetime import date, datetime
 from itertools import pairwise
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, get_args
@@ -749,6 +750,20 @@ def check_grounds(grounds: tuple[GroundDocument, ...]) -> None:
     twice = next((name for name in names if names.count(name) > 1), None)
     if twice is not None:
         raise at_field("grounds", f"two grounds are called {twice}")
+
+
+def renamed(before: Sequence[GroundDocument], after: Sequence[GroundDocument]) -> dict[str, str]:
+    """Old name to new of every ground that stands in its place and is as it was, but for its name and its share."""
+    if len(before) != len(after):
+        return {}
+    was, now = {ground.name for ground in before}, {ground.name for ground in after}
+    return {
+        old.name: new.name
+        for old, new in zip(before, after, strict=True)
+        if old.name not in now
+        and new.name not in was
+        and old.model_copy(update={"name": new.name, "share": new.share}) == new
+    }
 
 
 def _whole(shares: Any, where: str) -> None:

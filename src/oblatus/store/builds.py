@@ -13,7 +13,7 @@ from sqlmodel import col, select
 from oblatus.core.build.parts import USUAL_SHELF
 from oblatus.store.choices import rename_choices
 from oblatus.store.repositories import OfStudio, found
-from oblatus.store.tables import BuildOrderRow, LinkRow, LogShotRow, RackRow, ReadingRow, StrikeRow, Studio
+from oblatus.store.tables import BuildOrderRow, LinkRow, LogShotRow, ProofRow, RackRow, ReadingRow, StrikeRow, Studio
 
 
 class StudioBuilds(OfStudio):
@@ -98,8 +98,8 @@ class StudioBuilds(OfStudio):
         return found
 
     def rename_clubs(self, fitting_id: UUID, clubs: Mapping[str, str], measured: Mapping[str, str]) -> None:
-        """Devices of a fitting go with their clubs to other codes, strikes and gauge readings with the clubs as they were
-        when they were hit and read."""
+        """Devices of a fitting go with their clubs to other codes; strikes, gauge readings, shots and clubs of a proof go
+        with the clubs as they were when they were hit and read."""
         for table, column, names in (
             (StrikeRow, col(StrikeRow.club), measured),
             (ReadingRow, col(ReadingRow.target), measured),
@@ -132,3 +132,15 @@ class StudioBuilds(OfStudio):
                 )
                 .values(shot=func.jsonb_set(shot, [key], func.jsonb_extract_path(mapping, code)))
             )
+        proofs = select(ProofRow).where(ProofRow.studio_id == self.studio_id, ProofRow.fitting_id == fitting_id)
+        for proof in self.session.exec(proofs).all():
+            candidates = [{**one, "code": _renamed(one["code"], measured)} for one in proof.document["candidates"]]
+            if candidates != proof.document["candidates"]:
+                proof.document = {**proof.document, "candidates": candidates}
+                self.session.add(proof)
+
+
+def _renamed(code: str, names: Mapping[str, str]) -> str:
+    """The new code of a club of a proof, which may be code@loft."""
+    club, at, loft = code.partition("@")
+    return names.get(club, club) + at + loft

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from uuid import UUID
 
+from sqlalchemy import String, cast, update
 from sqlalchemy.dialects.postgresql import insert
 from sqlmodel import col, delete, func, select
 
+from oblatus.store.choices import rename_choices
 from oblatus.store.repositories import Json, OfStudio, found
-from oblatus.store.tables import PhotoRow, ReadingRow, VenueRow, now
+from oblatus.store.tables import LinkRow, LogShotRow, PhotoRow, ReadingRow, VenueRow, now
 
 
 class StudioReadings(OfStudio):
@@ -23,6 +25,38 @@ class StudioReadings(OfStudio):
         row = {**reading, "studio_id": self.studio_id, "fitting_id": fitting_id, "taken_at": taken_at}
         new = insert(table).values([row]).on_conflict_do_nothing(index_elements=["fitting_id", "id"])
         return len(self.session.execute(new.returning(table.c.id)).all())
+
+    def rename_grounds(self, fitting_id: UUID, names: Mapping[str, str]) -> None:
+        """Readings of grounds, the instruments at them and shots of the course go with their ground to its new name."""
+        of_ground = ("hammer", "penetrometer")
+        for old, new in names.items():
+            for table in (ReadingRow, LinkRow):
+                self.session.execute(
+                    update(table)
+                    .where(
+                        col(table.studio_id) == self.studio_id,
+                        col(table.fitting_id) == fitting_id,
+                        col(table.kind).in_(of_ground),
+                        col(table.target) == old,
+                    )
+                    .values(target=new)
+                )
+            shot = col(LogShotRow.shot)
+            self.session.execute(
+                update(LogShotRow)
+                .where(
+                    col(LogShotRow.studio_id) == self.studio_id,
+                    col(LogShotRow.fitting_id) == fitting_id,
+                    func.jsonb_extract_path_text(shot, "ground") == old,
+                )
+                .values(shot=func.jsonb_set(shot, ["ground"], func.to_jsonb(cast(new, String))))
+            )
+        links = select(LinkRow).where(
+            LinkRow.studio_id == self.studio_id, LinkRow.fitting_id == fitting_id, col(LinkRow.kind).in_(of_ground)
+        )
+        for link in self.session.exec(links.execution_options(populate_existing=True)).all():
+            rename_choices(link, names)
+            self.session.add(link)
 
     def readings(self, fitting_id: UUID, most: int) -> Sequence[ReadingRow]:
         """The newest readings of a fitting, in the order in which they came."""

@@ -361,7 +361,8 @@ class MappingRow(SQLModel, table=True):
 
 
 class ProofRow(SQLModel, table=True):
-    """A proof: the document as it was planned, without its balls; feel and name may change, the plan does not."""
+    """A proof: the document as it was planned, without its balls; feel and name may change, the plan does not; codes of
+    clubs go with their clubs."""
 
     __tablename__ = "proof"
     __table_args__ = (

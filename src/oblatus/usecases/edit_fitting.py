@@ -12,10 +12,11 @@ from pydantic import ValidationError
 from oblatus.errors import Fault, InputError
 from oblatus.formats.bag_codes import recoded
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.fitting import BagDocument, FittingDocument, renamed
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
+from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
@@ -81,7 +82,7 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
         if edit.edit_id is None or not rows.edit_made(fitting_id, edit.edit_id):
             if edit.base is None:
                 document = _checked({**row.document, **edit.sections})
-                document = _with_codes(rows, row, document)
+                document = _with_measurements(rows, row, document)
                 rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), edit.revision)
             else:
                 refused, conflicts, draft, document = _merge_in(rows, row, edit)
@@ -114,7 +115,7 @@ def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
     value, refused, document = _largest_valid(stored, merged.value, theirs)
     if refused and not merged.conflicts and not any(True for _ in changed_paths(theirs, value)):
         raise InputError(refused)
-    document = _with_codes(rows, row, document)
+    document = _with_measurements(rows, row, document)
     dumped = document.model_dump(mode="json")
     if any(True for _ in changed_paths({n: row.document.get(n) for n in names}, {n: dumped[n] for n in names})):
         rows.change_fitting(row, document.player.name, dumped, row.revision)
@@ -122,12 +123,17 @@ def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
     return refused, tuple(merged.conflicts), draft, document
 
 
-def _with_codes(rows: StudioRows, row: FittingRow, document: FittingDocument) -> FittingDocument:
-    """The document with codes that go with their wedges, where one left the bag or came back; and all that is measured
-    with them."""
-    before = FittingDocument.model_validate(row.document).bag
-    if before.wedges == document.bag.wedges:
-        return document
+def _with_measurements(rows: StudioRows, row: FittingRow, document: FittingDocument) -> FittingDocument:
+    """The document with codes that go with their wedges, where one left the bag or came back; all that was measured with
+    them, and on grounds that have another name now, goes along."""
+    before = FittingDocument.model_validate(row.document)
+    names = renamed(before.grounds, document.grounds)
+    if names:
+        StudioReadings(rows.session, rows.studio_id).rename_grounds(row.id, names)
+    return document if before.bag.wedges == document.bag.wedges else _with_codes(rows, row, before.bag, document)
+
+
+def _with_codes(rows: StudioRows, row: FittingRow, before: BagDocument, document: FittingDocument) -> FittingDocument:
     builds = StudioBuilds(rows.session, rows.studio_id)
     bag, codes = recoded(before, document.bag, lambda: builds.measured_codes(row.id), now().date())
     if not codes:
