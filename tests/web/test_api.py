@@ -244,6 +244,23 @@ def test_export_and_import_are_equal_and_bring_the_rack(client, fitting):
     assert dropped["document"]["rack"] is None
 
 
+def test_a_player_started_or_loaded_again_after_a_lost_answer_is_one(client, stranger, fitting):
+    def count() -> int:
+        return len(client.get("/api/fittings").get_json()["fittings"])
+
+    before, new, loaded = count(), str(uuid4()), str(uuid4())
+    text = client.get(f"/api/fittings/{fitting['id']}/export").get_data(as_text=True)
+    for _ in range(2):
+        started = client.post("/api/fittings", json={"player_name": "Wren Coombe", "id": new})
+        assert (started.status_code, started.get_json()["id"]) == (201, new)
+        reply = client.post(f"/api/fittings/import?id={loaded}", data=text, content_type="application/json")
+        assert (reply.status_code, reply.get_json()["id"]) == (201, loaded)
+    assert count() == before + 2
+    client.delete(f"/api/fittings/{new}")
+    again = client.post("/api/fittings", json={"player_name": "Wren Coombe", "id": new})
+    assert again.status_code == 404, "it lies in the bin: nothing comes out of it unseen"
+
+
 def test_a_broken_import_saves_nothing(client):
     before = client.get("/api/fittings").get_json()
     for text in ("{", "[]", json.dumps({"format": "oblatus.fitting", "version": 0})):

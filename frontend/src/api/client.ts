@@ -175,8 +175,8 @@ export async function signIn(body: Schemas["SignInIn"]): Promise<Session> {
 }
 
 /** Send a fitting document from a file, as it is: the server says what is wrong with it. */
-export function importDocument(text: string): Promise<Fitting> {
-  return sendFile("/api/fittings/import", new Blob([text], { type: "application/json" }));
+export function importDocument(text: string, id: string): Promise<Fitting> {
+  return sendFile(`/api/fittings/import?id=${id}`, new Blob([text], { type: "application/json" }));
 }
 
 /** Send a whole file as the body of a request. */

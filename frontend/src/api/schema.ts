@@ -8006,9 +8006,14 @@ export interface components {
         };
         /**
          * StartIn
-         * @description A new player.
+         * @description A new player; sent again under its id it is the same.
          */
         StartIn: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
             /** Player Name */
             player_name: string;
         };
@@ -9909,7 +9914,9 @@ export interface operations {
     };
     fittings_post_import_import_post: {
         parameters: {
-            query?: never;
+            query?: {
+                id?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

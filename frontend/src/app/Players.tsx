@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { api, importDocument, type Schemas, type Session, unwrap } from "../api/client";
 import { SignOut } from "../session/SignOut";
 import classes from "./Players.module.css";
+import { useSendId } from "./useSendId";
 
 const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
@@ -36,12 +37,17 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
     fittings.filter((line) => line.player_name.toLowerCase().includes(sought.trim().toLowerCase())),
     order,
   );
-  const opened = (fitting: { id: string }) => navigate(`/fittings/${fitting.id}/player`);
+  const sending = useSendId();
+  const opened = (fitting: { id: string }) => {
+    sending.arrived();
+    navigate(`/fittings/${fitting.id}/player`);
+  };
   const start = useMutation({
-    mutationFn: (player_name: string) => unwrap(api.POST("/api/fittings", { body: { player_name } })),
+    mutationFn: (player_name: string) =>
+      unwrap(api.POST("/api/fittings", { body: { player_name, id: sending.of(player_name) } })),
     onSuccess: opened,
   });
-  const load = useMutation({ mutationFn: importDocument, onSuccess: opened });
+  const load = useMutation({ mutationFn: (text: string) => importDocument(text, sending.of(text)), onSuccess: opened });
   const remove = useMutation({
     mutationFn: (id: string) =>
       unwrap(api.DELETE("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } })),
@@ -250,8 +256,7 @@ function Failure({
   const faults = error.body?.faults ?? [];
   return (
     <div role="alert" className={classes.failure}>
-      <strong>Nothing was saved.</strong>
-      {faults.length === 0 && <span> {error.message}</span>}
+      {faults.length > 0 ? <strong>Nothing was saved.</strong> : <span>{error.message}</span>}
       <ul>
         {faults.slice(0, 8).map((fault) => (
           <li key={fault.field + fault.message}>

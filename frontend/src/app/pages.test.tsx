@@ -80,6 +80,29 @@ it("a line says what was kept last and what is due, late or not", async () => {
   expect(orla).toContain("grips: due 3 December 2026");
 });
 
+it("a player whose answer was lost is started again under the same id, the next one under another", async () => {
+  const answers: Record<string, unknown> = {
+    "GET /api/fittings": { fittings: [] },
+    "GET /api/fittings/bin": { fittings: [] },
+  };
+  const asked = api(answers);
+  players();
+  const start = async (name: string) => {
+    fireEvent.change(await screen.findByLabelText("New player"), { target: { value: name } });
+    const sent = asked.length;
+    fireEvent.click(screen.getByRole("button", { name: "Start fitting" }));
+    await waitFor(() => expect(asked.slice(sent).map((one) => one.line)).toContain("POST /api/fittings"));
+    const post = asked.slice(sent).find((one) => one.line === "POST /api/fittings");
+    return JSON.parse(post?.body ?? "{}") as { id: string };
+  };
+  const lost = await start("Wren");
+  await screen.findByRole("alert");
+  answers["POST /api/fittings"] = { id: lost.id };
+  expect((await start("Wren")).id).toBe(lost.id);
+  await waitFor(() => expect(screen.queryByRole("alert")).toBeNull());
+  expect((await start("Wren")).id).not.toBe(lost.id);
+});
+
 it("an empty studio teaches, and a player is removed only when it is said twice", async () => {
   const asked = api({
     "GET /api/fittings": { fittings: [] },

@@ -165,6 +165,11 @@ class StudioRows(OfStudio):
         query = select(FittingRow.id).where(FittingRow.studio_id == self.studio_id, FittingRow.id == fitting_id)
         return self.session.exec(query).first() is not None
 
+    def is_made(self, fitting_id: UUID) -> bool:
+        """Whether a fitting that may have been sent before is there; one that is being made is waited for."""
+        self.session.execute(select(func.pg_advisory_xact_lock(func.hashtext(str(fitting_id)))))
+        return self.any_fitting(fitting_id)
+
     def edit_made(self, fitting_id: UUID, edit_id: UUID) -> bool:
         """Whether an edit with this id was committed."""
         query = select(EditRow.id).where(

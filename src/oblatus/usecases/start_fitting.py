@@ -41,6 +41,7 @@ from oblatus.store.tables import BuildOrderRow, FittingRow, PhotoRow, ProofRow, 
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.course_log import add_shots
 from oblatus.usecases.hand_over import add_handovers
+from oblatus.usecases.open_fitting import open_fitting
 from oblatus.usecases.rack_of import rack_of
 from oblatus.usecases.view import FittingView, view_of
 
@@ -54,29 +55,42 @@ class Reencoded(NamedTuple):
     height: int
 
 
-def start_fitting(database: Database, actor: Actor, player: PlayerDocument) -> FittingView:
-    """A new fitting with usual values, all marked as assumed."""
+def start_fitting(
+    database: Database, actor: Actor, player: PlayerDocument, fitting_id: UUID | None = None
+) -> FittingView:
+    """A new fitting with usual values, all marked as assumed; sent again under its id it is the same fitting."""
     home = GroundDocument(name="home", share=1.0)
     with database.transaction() as session:
         claims = StudioRows(session, actor.studio_id).studio().claims_sd
     choices = ChoicesDocument(economy=EconomyDocument(claims_sd=claims))
-    return import_fitting(database, actor, FittingDocument(player=player, grounds=(home,), choices=choices))
+    return import_fitting(database, actor, FittingDocument(player=player, grounds=(home,), choices=choices), fitting_id)
 
 
-def import_fitting(database: Database, actor: Actor, document: FittingDocument) -> FittingView:
+def import_fitting(
+    database: Database, actor: Actor, document: FittingDocument, fitting_id: UUID | None = None
+) -> FittingView:
     """A new fitting from a document with everything that is attached to it; a rack that it brings stays with it.
+
+    Sent again under its id it is the same fitting.
 
     Raises
     ------
     InputError
         If something attached is wrong; nothing is made then.
+    NotFoundError
+        If the fitting of this id lies in the bin.
     """
+    new_id = fitting_id or uuid4()
     with database.transaction() as session:
-        added = add_whole(session, actor.studio_id, document, actor.name, None)
         rows = StudioRows(session, actor.studio_id)
-        rack = rack_of(rows)
-        session.flush()
-        lines = rows.kept(added.row.id, 1)
+        made = rows.is_made(new_id)
+        if not made:
+            added = add_whole(session, actor.studio_id, document, actor.name, None, new_id)
+            rack = rack_of(rows)
+            session.flush()
+            lines = rows.kept(new_id, 1)
+    if made:
+        return open_fitting(database, actor, new_id)
     return view_of(added.row, rack, lines, document.strikes, proof_balls=added.proof_balls, logged=added.logged)
 
 
@@ -89,7 +103,12 @@ class Added(NamedTuple):
 
 
 def add_whole(
-    session: Session, studio_id: UUID, document: FittingDocument, made_by: str, settings: Settings | None
+    session: Session,
+    studio_id: UUID,
+    document: FittingDocument,
+    made_by: str,
+    settings: Settings | None,
+    fitting_id: UUID | None = None,
 ) -> Added:
     """A new fitting from a document with everything that is attached to it; with `settings` its players' pages are open.
 
@@ -109,7 +128,7 @@ def add_whole(
     kept = [_checked_kept(i, one) for i, one in enumerate(attached.kept)]
     handovers = [_checked_handover(i, one) for i, one in enumerate(attached.handovers)]
     rows, readings = StudioRows(session, studio_id), StudioReadings(session, studio_id)
-    row = add_document(rows, _with_photos(document, {old: new.id for old, new in photos.items()}))
+    row = add_document(rows, _with_photos(document, {old: new.id for old, new in photos.items()}), fitting_id)
     for photo in photos.values():
         session.add(PhotoRow(studio_id=studio_id, fitting_id=row.id, **photo._asdict()))
     if attached.begun_at is not None:
@@ -132,10 +151,10 @@ def add_whole(
     return Added(row, sum(len(one.balls) for one in proofs), logged)
 
 
-def add_document(rows: StudioRows, document: FittingDocument) -> FittingRow:
+def add_document(rows: StudioRows, document: FittingDocument, fitting_id: UUID | None = None) -> FittingRow:
     """A new row for a document, and its strikes as rows of their own."""
     kept = document.model_copy(update={"strikes": (), "attached": None}).model_dump(mode="json")
-    row = rows.add_fitting(document.player.name, kept)
+    row = rows.add_fitting(document.player.name, kept, fitting_id)
     rows.add_strikes(row.id, [strike.model_dump() for strike in document.strikes])
     return row
 

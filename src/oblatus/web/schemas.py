@@ -151,9 +151,16 @@ class FittingList(Strict):
 
 
 class StartIn(Strict):
-    """A new player."""
+    """A new player; sent again under its id it is the same."""
 
     player_name: Name
+    id: UUID | None = None
+
+
+class LoadQuery(Strict):
+    """The id of the new fitting; sent again under it, it is the same."""
+
+    id: UUID | None = None
 
 
 class _AsItStands:

@@ -1,7 +1,6 @@
 import { Button, NativeSelect } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
-import { v4 as newId } from "uuid";
+import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { useSaved } from "../../app/useKeep";
@@ -120,29 +119,20 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
   const [key, setKey] = useState(drills[0]?.key ?? "");
   const drill = drills.find((known) => known.key === key);
   const [score, setScore] = useState(drill?.mark ?? 0);
-  const next = useRef(newId());
+  const sending = useSendId();
   const add = useMutation({
-    mutationFn: () =>
-      unwrap(
+    mutationFn: () => {
+      const told = { drill: key, score, count: drill?.count ?? 10, on: today() };
+      return unwrap(
         api.POST("/api/fittings/{fitting_id}/handovers/{handover_id}/scores", {
           params: { path: { fitting_id: server.id, handover_id: one.id } },
-          body: {
-            scores: [
-              {
-                id: next.current,
-                drill: key,
-                score,
-                count: drill?.count ?? 10,
-                on: today(),
-              },
-            ],
-          },
+          body: { scores: [{ ...told, id: sending.of(told) }] },
         }),
-      ),
-    onSuccess: () => {
-      next.current = newId();
-      onAdded();
+      );
     },
+    onSuccess: sending.arrived,
+    // a score may have arrived though its answer did not: the list says so before another is sent
+    onSettled: onAdded,
   });
   return (
     <>

@@ -84,3 +84,24 @@ it("the fitter logs a score of the chosen drill", async () => {
   await waitFor(() => expect(sent(asked, "POST handovers/h1/scores").length).toBe(1));
   expect(sent(asked, "POST handovers/h1/scores")[0].scores).toMatchObject([{ drill: "line", score: 9, count: 10 }]);
 });
+
+it("a score changed after its answer got lost is another one, and what arrived is looked for first", async () => {
+  const { asked } = section([handed()]);
+  const form = within((await screen.findByRole("button", { name: "Log the score" })).closest("form") as HTMLElement);
+  const log = async (came: string, times: number) => {
+    fireEvent.change(form.getByLabelText(/Came off/), { target: { value: came } });
+    fireEvent.blur(form.getByLabelText(/Came off/));
+    const seen = asked.filter((one) => one.line.startsWith("GET handovers")).length;
+    fireEvent.click(form.getByRole("button", { name: "Log the score" }));
+    await waitFor(() => expect(sent(asked, "POST handovers/h1/scores").length).toBe(times));
+    await waitFor(() =>
+      expect(asked.filter((one) => one.line.startsWith("GET handovers")).length).toBeGreaterThan(seen),
+    );
+  };
+  await log("9", 1);
+  await log("9", 2);
+  await log("8", 3);
+  const ids = sent(asked, "POST handovers/h1/scores").map((one) => one.scores[0].id);
+  expect(ids[1]).toBe(ids[0]);
+  expect(ids[2]).not.toBe(ids[0]);
+});

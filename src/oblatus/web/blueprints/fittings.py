@@ -59,6 +59,7 @@ from oblatus.web.schemas import (
     KeptLine,
     KeptList,
     KeptOut,
+    LoadQuery,
     NameIn,
     OpenQuery,
     OwnedOut,
@@ -88,14 +89,15 @@ def get_fittings() -> Answer:
 @blueprint.post("", responses={201: FittingOut})
 def post_fitting(body: StartIn) -> Answer:
     """Start a fitting for a new player."""
-    return answer(_fitting(start_fitting(database(), actor(), PlayerDocument(name=body.player_name))), 201)
+    player = PlayerDocument(name=body.player_name)
+    return answer(_fitting(start_fitting(database(), actor(), player, body.id)), 201)
 
 
 @blueprint.post("/import", responses={201: FittingOut}, openapi_extensions={"x-body": "a fitting document"})
-def post_import() -> Answer:
+def post_import(query: LoadQuery) -> Answer:
     """Start a fitting from a document."""
     document = load_fitting(request.get_data())
-    return answer(_fitting(import_fitting(database(), actor(), document)), 201)
+    return answer(_fitting(import_fitting(database(), actor(), document, query.id)), 201)
 
 
 @blueprint.get("/<uuid:fitting_id>", responses={200: FittingOut})
