@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { afterEach, describe, expect, it, vi } from "vitest";
 import schema from "../../../openapi.json";
 import type { Carries, Ground } from "../api/client";
@@ -98,6 +98,22 @@ describe("StrikeWindows", () => {
     expect(words[0]).toBe("one: window from −48 to 20 millimetres, 80 % of entries inside, quality 66");
     expect(words[1]).toContain("open ahead");
     expect(words[2]).toBe("three: no entry plays");
+  });
+
+  it("begins no band under a name: one that reaches farther back says where it ends", () => {
+    const rows = [
+      { name: "a head of a long name", note: "12° · 24 mm", head: head({}, { low_mm: -110 }) },
+      { name: "short", note: "", head: head({}, { low_mm: -100 }) },
+      { name: "near", note: "", head: head({}, { low_mm: -5 }) },
+    ];
+    render(
+      <StrikeWindows rows={rows} sand={false} entryMm={-34} spreadMm={15} whose="x" focus={0} onFocus={() => {}} />,
+    );
+    const bands = screen.getAllByRole("img");
+    const starts = bands.map((band) => Number(band.querySelectorAll("rect")[1]?.getAttribute("x")));
+    expect(starts[1]).toBe(starts[0]);
+    expect(starts[2]).toBeGreaterThan(starts[0] ?? Number.POSITIVE_INFINITY);
+    expect(bands.map((band) => within(band).queryByText(/‹/)?.textContent)).toEqual(["‹ 110", "‹ 100", undefined]);
   });
 });
 

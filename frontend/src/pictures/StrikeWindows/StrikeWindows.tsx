@@ -2,7 +2,8 @@ import { area, curveBasis } from "d3-shape";
 import type { DeskHead } from "../../desk/useDesk";
 import { plain, showPercent } from "../../units/units";
 import { NARROW, Picture } from "../Picture";
-import { entryScale } from "../scales";
+import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
+import { entryScale, RULER_WORDS, ticksOf } from "../scales";
 
 interface Props {
   rows: { name: string; note: string; head: DeskHead }[];
@@ -16,6 +17,9 @@ interface Props {
 
 const BELL = 46;
 const ROW = 26;
+/** Room for the figure of a window's end before its band, and for the shares after it. */
+const FIGURE = 46;
+const SHARES = 104;
 
 /** One band a candidate on the ruler above, this player's own entries over it, and the share that falls inside. */
 export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onFocus }: Props) {
@@ -23,11 +27,18 @@ export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onF
   const points = Array.from({ length: 61 }, (_, i) => entryMm + ((i - 30) / 30) * 3 * spread);
   // two lines of words above the bell where there is no room for them side by side
   const topOf = (width: number) => (width < NARROW ? BELL + 36 : BELL);
+  // the pass above looks closer on a narrow screen: there the bands have a ruler of their own
+  const rulerOf = (width: number) => (width < NARROW ? RULER_HEIGHT : 0);
   return (
-    <Picture height={(width) => topOf(width) + rows.length * ROW + 2} role="group" aria-label="Strike windows">
+    <Picture
+      height={(width) => topOf(width) + rulerOf(width) + rows.length * ROW + 2}
+      role="group"
+      aria-label="Strike windows"
+    >
       {(width) => {
         const x = entryScale(sand, width);
         const top = topOf(width);
+        const left = Math.max(...rows.map((row) => nameWidth(row.name, noteOf(row, width))), 0) + FIGURE;
         const bell = area<number>()
           .x((v) => x(v))
           .y0(top)
@@ -48,13 +59,25 @@ export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onF
             >
               entries inside · strikes that come off
             </text>
+            {width < NARROW && (
+              <g transform={`translate(0 ${top})`}>
+                <Ruler
+                  width={width}
+                  words="mm behind"
+                  ticks={ticksOf([x.invert(RULER_WORDS), x.invert(width)], width, 20)}
+                  at={x}
+                  name={fromBall}
+                />
+              </g>
+            )}
             {rows.map((row, i) => (
               <Band
                 key={row.name + i}
                 row={row}
                 x={x}
+                left={left}
                 width={width}
-                y={top + i * ROW}
+                y={top + rulerOf(width) + i * ROW}
                 on={i === focus}
                 onFocus={() => onFocus(i)}
               />
@@ -69,19 +92,22 @@ export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onF
 interface BandProps {
   row: Props["rows"][number];
   x: (mm: number) => number;
+  /** Where every band begins at the earliest: names and figures stand before it. */
+  left: number;
   width: number;
   y: number;
   on: boolean;
   onFocus: () => void;
 }
 
-function Band({ row, x, width, y, on, onFocus }: BandProps) {
+function Band({ row, x, left, width, y, on, onFocus }: BandProps) {
   const { window, inside_share, expected_quality } = row.head;
   const low = window.low_mm;
   const high = window.high_mm;
-  const from = low === null ? 0 : Math.max(x(low), 0);
-  const to = high === null ? 0 : window.open_ahead ? width : Math.min(x(high), width);
-  const note = width < NARROW ? "" : row.note;
+  const right = width - SHARES;
+  const farther = low !== null && x(low) < left;
+  const from = low === null || farther ? left : x(low);
+  const to = high === null ? from : window.open_ahead ? right : Math.min(x(high), right);
   const words =
     low === null
       ? `${row.name}: no entry plays`
@@ -99,18 +125,25 @@ function Band({ row, x, width, y, on, onFocus }: BandProps) {
       <line x2={width} stroke="var(--line)" />
       {low !== null && (
         <>
-          <rect x={from} y={7} width={Math.max(to - from, 2)} height={12} fill={on ? "var(--ink)" : "var(--rung)"} />
-          <line x1={from} x2={from} y1={3} y2={23} stroke="var(--ink)" strokeWidth={2} />
-          {!window.open_ahead && <line x1={to} x2={to} y1={3} y2={23} stroke="var(--ink)" strokeWidth={2} />}
-          {from > 44 + nameWidth(row.name, note) && (
-            <text x={from - 5} y={17} fontSize={11.5} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
-              {plain(Math.abs(low))}
-            </text>
+          {from < right && to >= from && (
+            <rect x={from} y={7} width={Math.max(to - from, 2)} height={12} fill={on ? "var(--ink)" : "var(--rung)"} />
           )}
+          {!farther && from < right && <line x1={from} x2={from} y1={3} y2={23} stroke="var(--ink)" strokeWidth={2} />}
+          {!window.open_ahead && to > from && to < right && (
+            <line x1={to} x2={to} y1={3} y2={23} stroke="var(--ink)" strokeWidth={2} />
+          )}
+          <text x={Math.min(from, right) - 5} y={17} fontSize={11.5} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
+            {farther && "‹ "}
+            {plain(Math.abs(low))}
+          </text>
         </>
       )}
-      <Label x={12} text={row.name} bold={on} note={note} />
-      <rect x={width - 104} y={1} width={104} height={ROW - 1} fill={on ? "var(--paper)" : "var(--chalk)"} />
+      <text x={NAME_AT} y={18} fontSize={13} fontWeight={on ? 650 : 500}>
+        {row.name}{" "}
+        <tspan fontSize={12} fontWeight={400} style={{ fill: "var(--ink-2)" }}>
+          {noteOf(row, width)}
+        </tspan>
+      </text>
       <text x={width - 60} y={18} fontSize={14} fontWeight={650} textAnchor="end">
         {showPercent(inside_share)}
       </text>
@@ -121,20 +154,6 @@ function Band({ row, x, width, y, on, onFocus }: BandProps) {
   );
 }
 
-const nameWidth = (text: string, note: string) => 14 + 7.4 * text.length + 6.3 * note.length;
-
-/** A name over whatever is behind it. */
-function Label({ x, text, note, bold }: { x: number; text: string; note: string; bold: boolean }) {
-  const width = nameWidth(text, note);
-  return (
-    <>
-      <rect x={x - 6} y={3} width={width} height={20} fill={bold ? "var(--paper)" : "var(--chalk)"} opacity={0.92} />
-      <text x={x} y={18} fontSize={13} fontWeight={bold ? 650 : 500}>
-        {text}{" "}
-        <tspan fontSize={12} fontWeight={400} style={{ fill: "var(--ink-2)" }}>
-          {note}
-        </tspan>
-      </text>
-    </>
-  );
-}
+const NAME_AT = 12;
+const noteOf = (row: Props["rows"][number], width: number) => (width < NARROW ? "" : row.note);
+const nameWidth = (text: string, note: string) => NAME_AT + 7.4 * text.length + 6.3 * note.length;
