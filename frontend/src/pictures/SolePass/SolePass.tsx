@@ -129,7 +129,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntr
                 strokeWidth={2}
               />
             </g>
-            <g fontSize={13}>
+            <g fontSize={13} stroke="var(--chalk)" strokeWidth={5} strokeLinejoin="round" paintOrder="stroke">
               <text x={20} y={26}>
                 delivered loft{" "}
                 <tspan fontWeight={650} fontSize={17}>
