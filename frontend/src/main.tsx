@@ -8,6 +8,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
+import { forgetStayingDeeds } from "./app/drafts";
 import { nameTab } from "./offline/tab";
 import { keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";
@@ -28,6 +29,7 @@ const client = new QueryClient({
 const root = document.getElementById("root");
 if (root) {
   await nameTab();
+  forgetStayingDeeds();
   createRoot(root).render(
     <StrictMode>
       <MantineProvider theme={theme} defaultColorScheme="light">

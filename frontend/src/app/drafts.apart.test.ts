@@ -1,6 +1,6 @@
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Edited } from "../api/client";
-import { afterSave, type Draft, deedsOf, draftedFittings, forgetDrafts, keepDraft, keptDraft, leftDraft, NO_DRAFT, sectionOf } from "./drafts"; // biome-ignore format: one line
+import { afterSave, type Draft, deedsOf, draftedFittings, forgetDrafts, forgetStayingDeeds, keepDraft, keptDraft, leftDraft, NO_DRAFT, sectionOf } from "./drafts"; // biome-ignore format: one line
 
 const { open } = vi.hoisted(() => ({ open: { now: ["me"] as string[] | null } }));
 vi.mock("../offline/tab", () => ({ tabName: () => "me", openTabs: async () => open.now }));
@@ -49,6 +49,15 @@ it("drafts are counted by fitting and forgotten by fitter", () => {
   forgetDrafts("ada");
   expect(Object.keys(localStorage)).toEqual([`oblatus-draft-bo-${FITTING}-x`]);
   expect(Object.keys(sessionStorage)).toEqual([`${deedsOf("bo")}x`]);
+});
+
+it("deeds that earlier versions left for good give their room to drafts; this tab's stay", () => {
+  as("me");
+  localStorage.setItem(`${deedsOf("ada")}x`, "[]");
+  sessionStorage.setItem(`${deedsOf("ada")}me`, "[]");
+  forgetStayingDeeds();
+  expect(Object.keys(localStorage)).toEqual([`oblatus-draft-ada-${FITTING}-me`]);
+  expect(sessionStorage.getItem(`${deedsOf("ada")}me`)).toBe("[]");
 });
 
 it.each([["player.delivery.lean_deg.mean", "player"], ["bag", "bag"], ["players", undefined], ["", undefined]])(
