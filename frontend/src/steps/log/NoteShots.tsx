@@ -27,26 +27,31 @@ export function NoteShots({ log }: { log: Log }) {
   const card = useRef<HTMLInputElement>(null);
   const [photo, setPhoto] = useState<string | null>(null);
   const round = useRef(newId());
-  /** The shot that was sent and got no answer: it may be in the log. */
-  const unanswered = useRef<LogShot | null>(null);
+  /** Shots that were sent and got no answer, as they were told one after the other: they may be in the log. */
+  const unanswered = useRef<LogShot[]>([]);
   const [noted, setNoted] = useState(0);
   const add = useMutation({
     mutationFn: (told: Omit<LogShot, "id">) => {
-      const before = unanswered.current;
-      const again = before !== null && same({ ...before, id: "" }, { ...told, id: "" });
-      const shot = { ...told, id: again ? before.id : newId() };
-      unanswered.current = shot;
-      // one that was told otherwise since is taken back, whether it arrived or not
-      const shots = before !== null && !again ? [{ ...before, removed: true }, shot] : [shot];
+      const last = unanswered.current.at(-1);
+      const again = last !== undefined && same({ ...last, id: "" }, { ...told, id: "" });
+      const shot = { ...told, id: again ? last.id : newId() };
+      // those that were told otherwise since are taken back, whether they arrived or not
+      const before = unanswered.current.filter((one) => one.id !== shot.id);
+      unanswered.current = [...before, shot];
+      const shots = [...before.map((one) => ({ ...one, removed: true })), shot];
       return unwrap(
         api.POST("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } }, body: { shots } }),
       );
     },
     onError: (error) => {
-      if (error instanceof RequestError && error.refused) unanswered.current = null; // it is not in the log
+      if (!(error instanceof RequestError) || !error.refused) return;
+      // those that were refused are not in the log
+      const places = (error.body?.faults ?? []).map(({ field }) => Number(/^shots\.(\d+)/.exec(field)?.[1] ?? "-1"));
+      const refused = places.some((place) => place >= 0) ? places : [unanswered.current.length - 1];
+      unanswered.current = unanswered.current.filter((_, place) => !refused.includes(place));
     },
     onSuccess: async () => {
-      unanswered.current = null;
+      unanswered.current = [];
       setNoted((before) => before + 1);
       setClub(null);
       setLeft("");

@@ -179,7 +179,8 @@ it("a shot without an answer is sent again as it is; told otherwise since, the o
     () => Promise.reject(new TypeError("no network")),
     () => Promise.reject(new TypeError("no network")),
     () => Promise.reject(new TypeError("no network")),
-    () => new Response(JSON.stringify({ code: "invalid", message: "is in the future" }), { status: 422, headers: { "Content-Type": "application/json" } }),
+    () => new Response(JSON.stringify({ code: "invalid", message: "is in the future", faults: [{ field: "shots.1.on", message: "", value: "" }] }), { status: 422, headers: { "Content-Type": "application/json" } }),
+    () => Promise.reject(new TypeError("no network")),
     () => new Response(JSON.stringify({ taken: 1 }), { status: 200, headers: { "Content-Type": "application/json" } }),
   ]; // biome-ignore format: an answer a line
   vi.stubGlobal("fetch", async (request: Request) => {
@@ -203,10 +204,13 @@ it("a shot without an answer is sent again as it is; told otherwise since, the o
   expect(sent[2]?.[1]?.id).not.toBe(sent[0]?.[0]?.id);
   await note(4);
   await screen.findByText("is in the future");
-  // what the server refused is not in the log: it is not taken back
+  // what the server refused is not in the log: it is not taken back; the one before it may be there still
   fireEvent.change(screen.getByLabelText("Result"), { target: { value: "thin" } });
   await note(5);
-  expect(sent[4]?.map(({ result, removed }) => [result, removed])).toEqual([["thin", false]]);
+  expect(sent[4]?.map(({ result, removed }) => [result, removed])).toEqual([["green", true], ["thin", false]]); // biome-ignore format: one line
+  fireEvent.change(screen.getByLabelText("Result"), { target: { value: "over" } });
+  await note(6);
+  expect(sent[5]?.map(({ result, removed }) => [result, removed])).toEqual([["green", true], ["thin", true], ["over", false]]); // biome-ignore format: one line
   expect(await screen.findByText("1 shot noted for this round.")).toBeTruthy();
 });
 
