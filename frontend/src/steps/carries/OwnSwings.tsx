@@ -18,7 +18,10 @@ export function OwnSwings() {
   const set = (changes: Partial<typeof measuring>) => edit("measuring", { ...measuring, ...changes });
   const add = () => {
     if (name.trim() === "") return;
-    const key = keyOf(name, measuring.swings.length);
+    const key = keyOf(
+      name,
+      measuring.swings.map((swing) => swing.key),
+    );
     set({ swings: [...measuring.swings, { key, name: name.trim(), speed_share: 0.8, extra_lean_deg: 0 }] });
     setName("");
   };
@@ -86,8 +89,8 @@ export function OwnSwings() {
   );
 }
 
-/** A key from a name: small letters without accents, and figures; a name that has none is known by its place. */
-export function keyOf(name: string, place: number) {
+/** A key from a name: small letters without accents, and figures; a name that has none gets a number that is not taken. */
+export function keyOf(name: string, taken: readonly string[]) {
   const key = name
     .normalize("NFKD")
     .replace(/\p{M}/gu, "")
@@ -95,5 +98,8 @@ export function keyOf(name: string, place: number) {
     .replace(/[^a-z0-9]+/g, "_")
     .slice(0, 24)
     .replace(/^_+|_+$/g, "");
-  return key === "" ? `own_${place + 1}` : key;
+  if (key !== "") return key;
+  let number = 1;
+  while (taken.includes(`own_${number}`)) number += 1;
+  return `own_${number}`;
 }
