@@ -5,8 +5,8 @@ import type { DeskHead } from "../../desk/useDesk";
 import { type DistanceUnit, inDistance, metres, plain, trimmed } from "../../units/units";
 import { outlinePath, type Point, pitched } from "../outline";
 import { NARROW, Picture } from "../Picture";
-import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
-import { entryRange, passScale, RULER_WORDS, ticksOf } from "../scales";
+import { EntryRuler, RULER_HEIGHT } from "../Ruler";
+import { entryRange, passScale } from "../scales";
 
 interface Props {
   head: DeskHead;
@@ -187,13 +187,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntr
               )}
             </g>
             <g transform={`translate(0 ${height - RULER_HEIGHT})`}>
-              <Ruler
-                width={width}
-                words="mm behind"
-                ticks={ticksOf([x.invert(RULER_WORDS), x.invert(width)], width, 20)}
-                at={x}
-                name={fromBall}
-              />
+              <EntryRuler width={width} x={x} />
               <path d={`M${x(setup.entry_mm) - 7} 0h14l-7 11z`} fill="var(--gorse)" />
             </g>
           </>

@@ -2,8 +2,8 @@ import { area, curveBasis } from "d3-shape";
 import type { DeskHead } from "../../desk/useDesk";
 import { plain, showPercent } from "../../units/units";
 import { NARROW, Picture } from "../Picture";
-import { fromBall, RULER_HEIGHT, Ruler } from "../Ruler";
-import { entryScale, RULER_WORDS, ticksOf } from "../scales";
+import { EntryRuler, RULER_HEIGHT } from "../Ruler";
+import { entryScale } from "../scales";
 
 interface Props {
   rows: { name: string; note: string; head: DeskHead }[];
@@ -61,13 +61,7 @@ export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onF
             </text>
             {width < NARROW && (
               <g transform={`translate(0 ${top})`}>
-                <Ruler
-                  width={width}
-                  words="mm behind"
-                  ticks={ticksOf([x.invert(RULER_WORDS), x.invert(width)], width, 20)}
-                  at={x}
-                  name={fromBall}
-                />
+                <EntryRuler width={width} x={x} />
               </g>
             )}
             {rows.map((row, i) => (
