@@ -37,17 +37,19 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
     fittings.filter((line) => line.player_name.toLowerCase().includes(sought.trim().toLowerCase())),
     order,
   );
-  const sending = useSendId();
+  const starting = useSendId();
+  const loading = useSendId();
   const opened = (fitting: { id: string }) => {
-    sending.arrived();
+    starting.arrived();
+    loading.arrived();
     navigate(`/fittings/${fitting.id}/player`);
   };
   const start = useMutation({
     mutationFn: (player_name: string) =>
-      unwrap(api.POST("/api/fittings", { body: { player_name, id: sending.of(player_name) } })),
+      unwrap(api.POST("/api/fittings", { body: { player_name, id: starting.of(player_name) } })),
     onSuccess: opened,
   });
-  const load = useMutation({ mutationFn: (text: string) => importDocument(text, sending.of(text)), onSuccess: opened });
+  const load = useMutation({ mutationFn: (text: string) => importDocument(text, loading.of(text)), onSuccess: opened });
   const remove = useMutation({
     mutationFn: (id: string) =>
       unwrap(api.DELETE("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } })),

@@ -115,6 +115,18 @@ describe("StrikeWindows", () => {
     expect(starts[2]).toBeGreaterThan(starts[0] ?? Number.POSITIVE_INFINITY);
     expect(bands.map((band) => within(band).queryByText(/‹/)?.textContent)).toEqual(["‹ 110", "‹ 100", undefined]);
   });
+
+  it("cuts a name that leaves no room for the bands, and reads it out whole", () => {
+    const long = "a name that somebody wrote to the very end of the field, and then some more of it, to be sure";
+    const rows = [{ name: long, note: "", head: head({}, { low_mm: -48 }) }];
+    render(
+      <StrikeWindows rows={rows} sand={false} entryMm={-34} spreadMm={15} whose="x" focus={0} onFocus={() => {}} />,
+    );
+    const band = screen.getByRole("img");
+    expect(band.getAttribute("aria-label")).toContain(long);
+    expect(within(band).getByText(/^a name that.*…/)).toBeTruthy();
+    expect(Number(band.querySelectorAll("rect")[1]?.getAttribute("width"))).toBeGreaterThan(50);
+  });
 });
 
 describe("one ruler", () => {

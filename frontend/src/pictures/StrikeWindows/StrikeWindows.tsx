@@ -20,6 +20,8 @@ const ROW = 26;
 /** Room for the figure of a window's end before its band, and for the shares after it. */
 const FIGURE = 46;
 const SHARES = 104;
+/** The share of the room that names and figures may take at the most; a longer name is cut, and read out whole. */
+const MOST_LEFT = 0.6;
 
 /** One band a candidate on the ruler above, this player's own entries over it, and the share that falls inside. */
 export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onFocus }: Props) {
@@ -38,7 +40,8 @@ export function StrikeWindows({ rows, sand, entryMm, spreadMm, whose, focus, onF
       {(width) => {
         const x = entryScale(sand, width);
         const top = topOf(width);
-        const left = Math.max(...rows.map((row) => nameWidth(row.name, noteOf(row, width))), 0) + FIGURE;
+        const names = Math.max(...rows.map((row) => nameWidth(row.name, noteOf(row, width))), 0);
+        const left = Math.min(names + FIGURE, MOST_LEFT * (width - SHARES));
         const bell = area<number>()
           .x((v) => x(v))
           .y0(top)
@@ -98,6 +101,7 @@ function Band({ row, x, left, width, y, on, onFocus }: BandProps) {
   const { window, inside_share, expected_quality } = row.head;
   const low = window.low_mm;
   const high = window.high_mm;
+  const note = noteOf(row, width);
   const right = width - SHARES;
   const farther = low !== null && x(low) < left;
   const from = low === null || farther ? left : x(low);
@@ -133,9 +137,9 @@ function Band({ row, x, left, width, y, on, onFocus }: BandProps) {
         </>
       )}
       <text x={NAME_AT} y={18} fontSize={13} fontWeight={on ? 650 : 500}>
-        {row.name}{" "}
+        {cut(row.name, left - FIGURE - nameWidth("", note))}{" "}
         <tspan fontSize={12} fontWeight={400} style={{ fill: "var(--ink-2)" }}>
-          {noteOf(row, width)}
+          {note}
         </tspan>
       </text>
       <text x={width - 60} y={18} fontSize={14} fontWeight={650} textAnchor="end">
@@ -150,4 +154,7 @@ function Band({ row, x, left, width, y, on, onFocus }: BandProps) {
 
 const NAME_AT = 12;
 const noteOf = (row: Props["rows"][number], width: number) => (width < NARROW ? "" : row.note);
-const nameWidth = (text: string, note: string) => NAME_AT + 7.4 * text.length + 6.3 * note.length;
+const LETTER = 7.4;
+const nameWidth = (text: string, note: string) => NAME_AT + LETTER * text.length + 6.3 * note.length;
+const cut = (name: string, room: number) =>
+  LETTER * name.length <= room + 0.1 ? name : `${name.slice(0, Math.max(Math.floor(room / LETTER) - 1, 1))}…`;
