@@ -1,4 +1,4 @@
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { api, become, NO_ANSWER, NOT_OURS, onSessionEnd, RequestError, signIn, unwrap } from "./client";
 
 const asked: { method: string; path: string; token: string | null; fitter: string | null }[] = [];
@@ -26,8 +26,6 @@ beforeEach(() => {
     return next();
   });
 });
-afterEach(() => vi.unstubAllGlobals());
-
 const change = () => unwrap(api.POST("/api/fittings", { body: { player_name: "A" } }));
 const failing = async (act: () => Promise<unknown>) => {
   const error = await act().catch((found: unknown) => found);

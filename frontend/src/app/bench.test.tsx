@@ -1,12 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { expect, it, vi } from "vitest";
 import { server, show } from "../testing/show";
 import { labelOf, SetBench } from "./SetBench";
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 const OUTLINE = [
   [0, 0],

@@ -1,12 +1,10 @@
-import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import type { Recommendation } from "../api/client";
 import { show, showAlone } from "../testing/show";
 import { Conflicts, Figure } from "./Conflicts";
 import { UnitsProvider } from "./context";
 import { Heard } from "./Heard";
-
-afterEach(cleanup);
 
 it("what two changed stands side by side and is chosen one by one", () => {
   const resolve = vi.fn();

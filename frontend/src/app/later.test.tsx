@@ -1,9 +1,7 @@
 import { act, cleanup, render, screen } from "@testing-library/react";
 import { Component, type ReactNode, useLayoutEffect } from "react";
-import { afterEach, expect, it, vi } from "vitest";
+import { expect, it, vi } from "vitest";
 import { Later, Program } from "./later";
-
-afterEach(cleanup);
 
 const Part = ({ name }: { name: string }) => <p>{name} is there</p>;
 /** Another part that has fetched the program before effects run. */

@@ -1,16 +1,11 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { SessionProvider } from "../session/session";
 import { showAlone } from "../testing/show";
 import Account from "./Account";
 import Claims from "./Claims";
 import Players from "./Players";
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 const SESSION = {
   csrf_token: "t",

@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { SessionProvider } from "../session/session";
 import { forgetActs, keepAct, markAct } from "../strikes/actStore";
@@ -51,10 +51,6 @@ beforeEach(async () => {
   await forgetActs("me");
   server({});
   for (const one of [undo, redo, onBench]) one.mockClear();
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
 });
 
 it("says who it is about, the hand, the handicap or that it is unknown, the ground, and schools that differ from the usual", () => {

@@ -1,5 +1,5 @@
-import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { act, renderHook, waitFor } from "@testing-library/react";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Fitting } from "../api/client";
 import { useFitting } from "./useFitting";
 
@@ -63,11 +63,6 @@ beforeEach(() => {
     const { revision, player, grounds } = body;
     return ok(fitting(revision + 1, { ...(player && { player }), ...(grounds ? { grounds } : {}) }));
   });
-});
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
 });
 
 const drafts = () => Object.keys(localStorage).filter((name) => name.startsWith("oblatus-draft-"));

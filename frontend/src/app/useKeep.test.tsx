@@ -1,15 +1,9 @@
-import { act, cleanup, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { act, screen, waitFor } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import { server, show } from "../testing/show";
 import { useKeep } from "./useKeep";
 
 beforeEach(() => void vi.useFakeTimers({ shouldAdvanceTime: true }));
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
-});
-
 function Button() {
   const keep = useKeep();
   return (

@@ -1,8 +1,6 @@
-import { cleanup, renderHook } from "@testing-library/react";
-import { afterEach, expect, it } from "vitest";
+import { renderHook } from "@testing-library/react";
+import { expect, it } from "vitest";
 import { useSendId } from "./useSendId";
-
-afterEach(cleanup);
 
 it("what is sent again goes under the same id, what is told otherwise or after it arrived under another", () => {
   const { result, rerender } = renderHook(() => useSendId());

@@ -1,6 +1,6 @@
 import { act, cleanup, renderHook, screen } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Fitting, Session } from "../api/client";
 import { NoProposal } from "../steps/parts/NoProposal";
 import { show } from "../testing/show";
@@ -19,11 +19,6 @@ beforeEach(() => {
   standing = { session: null, ended: null };
   vi.useFakeTimers();
 });
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-});
-
 function page(server: Fitting, reload: FittingStore["reload"], saveState: SaveState = "saved") {
   const around = ({ children }: { children: ReactNode }) => children;
   return renderHook((now: { server: Fitting; saveState: SaveState }) => useWholeRack({ ...now, reload }), {

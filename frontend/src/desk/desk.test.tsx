@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES } from "../api/tables";
 import { UnitsProvider } from "../app/context";
 import { showAlone } from "../testing/show";
@@ -14,11 +14,6 @@ const [TURF, SAND] = ["turf", "sand"].map((kind) => Object.values(LIES).find((li
 
 const onChange = vi.fn();
 beforeEach(() => onChange.mockClear());
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const dials = (setup: Setup, home = setup, units = METRES) =>
   showAlone(
     <UnitsProvider value={units}>

@@ -1,5 +1,5 @@
-import { cleanup, renderHook, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { renderHook, waitFor } from "@testing-library/react";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import { LIES, type Setup } from "./setup";
 import { useDesk } from "./useDesk";
 
@@ -20,11 +20,6 @@ beforeEach(() => {
         }),
     ),
   );
-});
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
 });
 
 const at = (entry_mm: number) => ({

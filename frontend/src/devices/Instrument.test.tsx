@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import { server, show } from "../testing/show";
 import { Instrument, meanOf } from "./Instrument";
 import { type Device, stateWords } from "./useDevices";
@@ -56,10 +56,6 @@ function hammer(used = false) {
 }
 
 beforeEach(() => onUse.mockClear());
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 describe("an instrument", () => {
   it("shows what it read, and hands over the readings that count", async () => {

@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { act, cleanup, renderHook } from "@testing-library/react";
+import { act, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { FittingProvider, type ShownFitting } from "../app/context";
 import { SessionProvider } from "../session/session";
@@ -54,11 +54,6 @@ beforeEach(() => {
   Source.all = [];
   asked.mockClear();
   reload.mockClear();
-});
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
 });
 
 it("asks for what is shown at once, for the proposal a moment later, and for nothing of other fittings", async () => {

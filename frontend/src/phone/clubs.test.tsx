@@ -1,10 +1,8 @@
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
-import { afterEach, expect, it } from "vitest";
+import { expect, it } from "vitest";
 import { Clubs } from "./Clubs";
 import { Lie } from "./Lie";
 import type { Opened, Page } from "./Phone";
-
-afterEach(cleanup);
 
 const CARD = {
   hand: "right",

@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { useState } from "react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { type Begun, NOT_BEGUN, Note } from "./Note";
 import { type Shot, waiting } from "./outbox";
 import type { Opened } from "./Phone";
@@ -77,7 +77,6 @@ beforeEach(() => {
   localStorage.clear();
   onShot.mockClear();
 });
-afterEach(cleanup);
 
 it("three taps note a shot with the advised club first; it waits to be sent and can be taken back", () => {
   shown();

@@ -10,7 +10,6 @@ const reply = (status: number, body: object) =>
 
 beforeEach(() => localStorage.clear());
 afterEach(() => {
-  vi.unstubAllGlobals();
   vi.restoreAllMocks();
 });
 

@@ -1,16 +1,11 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { Far } from "./Far";
 import { waiting } from "./outbox";
 import type { Opened, Page } from "./Phone";
 import { Practise } from "./Practise";
 
 beforeEach(() => localStorage.clear());
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-});
-
 const FAR = {
   distance: "m",
   far: {

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 
 const CODE = readFileSync("public/phone-sw.js", "utf8");
 
@@ -33,8 +33,6 @@ beforeEach(() => {
   };
   new Function("self", "caches", "fetch", CODE)(worker, caches, fetch);
 });
-afterEach(() => vi.useRealTimers());
-
 /** What the worker answers to a request; undefined where it leaves it to the browser. */
 function ask(path: string, change: object = {}): Promise<Response> | undefined {
   let answered: Promise<Response> | undefined;

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import type { Strike } from "../api/client";
 import { newStrike } from "../strikes/newStrike";
 import { EntryMarks } from "./EntryMarks/EntryMarks";
@@ -8,8 +8,6 @@ import { markScale, markTicks } from "./scales";
 const WIDTH = 906;
 
 import { SoleMark } from "./SoleMark/SoleMark";
-
-afterEach(cleanup);
 
 /** jsdom lays nothing out: every picture is as wide as its drawing. */
 function laidOut(element: Element, width: number, height: number) {

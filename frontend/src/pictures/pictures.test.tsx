@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { fireEvent, render, screen, within } from "@testing-library/react";
+import { describe, expect, it, vi } from "vitest";
 import schema from "../../../openapi.json";
 import type { Carries, Ground } from "../api/client";
 import { LIES, type Setup } from "../desk/setup";
@@ -10,8 +10,6 @@ import { DrillDrawing } from "./DrillDrawing/DrillDrawing";
 import { SolePass } from "./SolePass/SolePass";
 import { StrikeWindows } from "./StrikeWindows/StrikeWindows";
 import { entryScale, markTicks, passScale } from "./scales";
-
-afterEach(cleanup);
 
 const USUAL_TURF = LIES.fairway as Setup;
 const USUAL_SAND = LIES.sand as Setup;

@@ -1,11 +1,9 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { expect, it, vi } from "vitest";
 import type { Proof, Recommendation, Schemas } from "../api/client";
 import { Closing, ProofRuler } from "./ProofRuler/ProofRuler";
 import { SetPlane } from "./SetPlane/SetPlane";
 import { stepName, strokes, Verdict } from "./Verdict/Verdict";
-
-afterEach(cleanup);
 
 const OUTLINE = [
   [0, 0],

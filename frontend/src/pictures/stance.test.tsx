@@ -1,9 +1,7 @@
 import { cleanup, render, screen } from "@testing-library/react";
-import { afterEach, expect, it } from "vitest";
+import { expect, it } from "vitest";
 import { DrillDrawing } from "./DrillDrawing/DrillDrawing";
 import { ClubAtBall, Stance } from "./Stance/Stance";
-
-afterEach(cleanup);
 
 /** Of a stance from above: the ball and both feet as they are drawn, in the picture's units, down is positive. */
 function drawn(hand: "right" | "left", open = 0, ball = 0) {

@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
-import { act, cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { act, fireEvent, screen, waitFor } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { actsLeft, forgetActs, keepAct } from "../strikes/actStore";
 import { showAlone } from "../testing/show";
@@ -24,11 +24,6 @@ beforeEach(async () => {
     return answer(request.method);
   });
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const leave = vi.fn();
 const shown = (children: React.ReactNode, session = me) =>
   showAlone(<SessionProvider session={session}>{children}</SessionProvider>);

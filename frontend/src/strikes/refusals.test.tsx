@@ -1,5 +1,5 @@
 import "fake-indexeddb/auto";
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { SessionProvider } from "../session/session";
@@ -34,8 +34,6 @@ async function refused(act: Act, field: string, message: string) {
 
 beforeEach(() => did.mockClear());
 afterEach(async () => {
-  cleanup();
-  vi.unstubAllGlobals();
   await forgetActs(FITTER);
 });
 

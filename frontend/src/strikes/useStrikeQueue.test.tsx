@@ -1,8 +1,8 @@
 import "fake-indexeddb/auto";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
+import { act, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Session, Strike } from "../api/client";
 import { FittingProvider, type ShownFitting } from "../app/context";
 import type { Deed } from "../history/acts";
@@ -64,11 +64,6 @@ beforeEach(async () => {
   for (const { key } of await waitingActs("me", "f")) await dropAct(key);
   said.length = 0;
   reload.mockClear();
-});
-afterEach(() => {
-  cleanup();
-  vi.useRealTimers();
-  vi.unstubAllGlobals();
 });
 
 describe("strikes on their way", () => {

@@ -1,3 +1,6 @@
+import { cleanup } from "@testing-library/react";
+import { afterEach, vi } from "vitest";
+
 /** What jsdom lacks and the components ask for. */
 class Observer {
   observe() {}
@@ -19,3 +22,10 @@ Object.assign(window, {
 
 // a text field that grows with its text listens for letters that come late
 Object.defineProperty(document, "fonts", { value: new EventTarget(), configurable: true });
+
+/** What a test rendered, put in the place of the browser's own or did to its clock ends with it. */
+afterEach(() => {
+  cleanup();
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});

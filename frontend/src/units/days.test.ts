@@ -1,7 +1,5 @@
-import { afterEach, expect, it, vi } from "vitest";
+import { expect, it, vi } from "vitest";
 import { dayIn, today } from "./days";
-
-afterEach(() => vi.useRealTimers());
 
 const at = (year: number, month: number, day: number, hour: number) => {
   vi.useFakeTimers();

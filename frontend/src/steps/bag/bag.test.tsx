@@ -1,12 +1,10 @@
-import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import type { OwnedWedge, Recommendation } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { show } from "../../testing/show";
 import { FormerClubs } from "./FormerClubs";
 import { OwnedRow } from "./OwnedRow";
-
-afterEach(cleanup);
 
 const wedge = (change: object) =>
   ({

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { OwnedWedge } from "../../api/client";
 import { TABLES, usualOf } from "../../api/tables";
 import { server, show } from "../../testing/show";
@@ -11,11 +11,6 @@ beforeEach(() => {
   onChange.mockClear();
   onRemove.mockClear();
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const WEDGE = {
   ...usualOf(TABLES.head),
   name: "gap",

@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import { show } from "../../testing/show";
 import { Photos } from "./Photos";
 
@@ -14,11 +14,6 @@ beforeEach(() => {
     return answer();
   });
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const json = (body: object, status = 200) => new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } }); // biome-ignore format: one line
 const photos = (ids: string[]) => show(<Photos name="gap" photos={ids} onChange={onChange} />);
 const pick = () => {

@@ -1,14 +1,9 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
 import { RackTable } from "./RackTable";
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 const FIGURES = Object.fromEntries(TABLES.head.map(({ key }, n) => [key, 10 + n]));
 const head = (code: string, name: string, loft_deg: number) => ({

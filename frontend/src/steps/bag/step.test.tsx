@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fireEvent, screen } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES, usualOf } from "../../api/tables";
 import { server, show } from "../../testing/show";
 import BagStep from "./BagStep";
@@ -9,11 +9,6 @@ beforeEach(() => {
   edit.mockClear();
   server({});
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const wedge = (name: string) => ({
   ...usualOf(TABLES.head), name, stamped_loft_deg: 56, loft_deg: 56, bounce_deg: 10, measured: true, loft_typed: false,
   make: "forged", bend_limit_deg: 2, wear_class: "fresh", wear: "", photos: [], bends_deg: [], built: null,

@@ -1,14 +1,9 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import type { Build } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { server, show } from "../../testing/show";
 import { PriceList } from "./PriceList";
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 const [first, second] = TABLES.prices.map((one) => one) as unknown as { key: string; name: string; low: number }[];
 const PRICES = Object.fromEntries(TABLES.prices.map(({ key }, n) => [key, 10 + n]));

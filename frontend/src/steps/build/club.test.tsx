@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Build } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
@@ -15,11 +15,6 @@ beforeEach(() => {
   onChange.mockClear();
   onTick.mockClear();
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const OUTLINE = [
   [0, 0],
   [10, -3],

@@ -9,9 +9,7 @@ const { ahead } = vi.hoisted(() => ({ ahead: [] as object[] }));
 vi.mock("../../strikes/queue", () => ({ useQueue: () => ({ ahead, tick: () => {} }) }));
 vi.mock("../../strikes/StrikeList", () => ({ QueueState: () => null }));
 afterEach(() => {
-  cleanup();
   ahead.length = 0;
-  vi.unstubAllGlobals();
 });
 
 const ORDER = {

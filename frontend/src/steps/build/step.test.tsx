@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../../api/client";
 import { SessionProvider } from "../../session/session";
 import { StrikeQueueProvider } from "../../strikes/queue";
@@ -9,11 +9,6 @@ import BuildStep from "./BuildStep";
 
 const edit = vi.fn();
 beforeEach(() => edit.mockClear());
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const head = { outline_mm: [[0, 0], [10, -3], [20, 0]], loft_deg: 56, bounce_deg: 10, lie_deg: 64, edge_height_mm: 3, mass_g: 300 }; // biome-ignore format: one line
 const club = (name: string, action: string) => ({
   name, action, before: head, after: head, built: null, unmatched: false, lie_asked_deg: null, lie_by_deg: 0, start_m: 0,

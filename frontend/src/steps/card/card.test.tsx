@@ -1,12 +1,10 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, expect, it } from "vitest";
+import { expect, it } from "vitest";
 import type { Card } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
 import { Drills } from "./Drills";
 import { Lies } from "./Lies";
-
-afterEach(cleanup);
 
 const lie = (change: object) => ({
   key: "chip|home", shot_name: "basic chip", ground: "home", code: "own:0", club: "old gap", loft_deg: 50, opened: "square",

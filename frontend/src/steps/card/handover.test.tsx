@@ -1,13 +1,8 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import { UnitsProvider } from "../../app/context";
 import { server, show } from "../../testing/show";
 import { HandOver } from "./HandOver";
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 const DRILLS = [{ key: "towel", name: "Towel behind the ball", count: 10, mark: 7 }, { key: "line", name: "Line in the sand", count: 10, mark: 6 }]; // biome-ignore format: one line
 const handed = (change: object = {}) => ({

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
 import CardStep from "./CardStep";
@@ -21,11 +21,6 @@ beforeEach(() => {
     return key ? (answers[key] as () => Response)() : json({ message: "not there" }, 404);
   });
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const CHOSEN = { size: "a6", grey: false, parts: ["lofts", "full", "rules"], ball: "" };
 const step = (card: object = CHOSEN, units = { distance: "yd", speed: "mph" }) =>
   show(

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Carries, CarriesAsked } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { server, show } from "../../testing/show";
@@ -9,11 +9,6 @@ import { PasteBox } from "./PasteBox";
 
 const onChange = vi.fn();
 beforeEach(() => onChange.mockClear());
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const cell = (club: string, swing: string, carry_m: number) => ({
   club, swing, loft_deg: 54, name: `club ${club}`, swing_name: swing, carry_m, spread_m: 3, total_m: carry_m + 2,
 }); // biome-ignore format: one line a few things

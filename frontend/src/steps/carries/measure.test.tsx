@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Carries, Cell, Strike } from "../../api/client";
 import { figureOf, TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
@@ -20,8 +20,6 @@ const edit = vi.fn();
 beforeEach(() => {
   for (const one of [queue.take, queue.setAside, queue.undo, onMove, onFull, edit]) vi.mocked(one).mockClear();
 });
-afterEach(cleanup);
-
 type Units = Parameters<typeof UnitsProvider>[0]["value"];
 const METRES = { distance: "m", speed: "mps" } as Units;
 const YARDS = { distance: "yd", speed: "mph" } as Units;

@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
 import CarriesStep from "./CarriesStep";
@@ -22,10 +22,6 @@ beforeEach(() => {
     }; // biome-ignore format: one line a few things
     return new Response(JSON.stringify(found), { headers: { "Content-Type": "application/json" } });
   });
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
 });
 
 it("balls are measured in the air of the session, whatever wind the ladder is looked at in", async () => {

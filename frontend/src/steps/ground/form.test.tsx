@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Ground } from "../../api/client";
 import { TABLES, usualOf } from "../../api/tables";
 import { server, show } from "../../testing/show";
@@ -11,11 +11,6 @@ beforeEach(() => {
   onChange.mockClear();
   onRemove.mockClear();
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 /** A ground with every kind at its usual figures, from the program's tables. */
 function ground(change: object = {}): Ground {
   const kinds = TABLES.grounds.map((kind) => {

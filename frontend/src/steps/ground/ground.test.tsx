@@ -1,9 +1,7 @@
-import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import { show } from "../../testing/show";
 import { ReadingsField } from "./ReadingsField";
-
-afterEach(cleanup);
 
 const readings = (change: object = {}, faults: object[] = []) => {
   const onChange = vi.fn();

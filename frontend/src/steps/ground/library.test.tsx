@@ -1,14 +1,9 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import type { Ground } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { server, show } from "../../testing/show";
 import { VenueLibrary } from "./VenueLibrary";
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 const SURFACES = TABLES.grounds.map(
   ({ key, source }) => [key, { [source]: "measured", readings_g: [], firmness_g: 90 }] as const,

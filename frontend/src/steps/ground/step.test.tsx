@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES, usualOf } from "../../api/tables";
 import { server, show } from "../../testing/show";
 import GroundStep from "./GroundStep";
@@ -9,11 +9,6 @@ beforeEach(() => {
   edit.mockClear();
   server({});
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const ground = (name: string, share: number, source = "measured") => {
   const kinds = TABLES.grounds.map((kind) => [
     kind.key,

@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import { server, show } from "../../testing/show";
 import { SavedMappings } from "../parts/SavedMappings";
 import { LayoutBar } from "./LayoutBar";
@@ -11,11 +11,6 @@ beforeEach(() => {
   onLayout.mockClear();
   onChange.mockClear();
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const LOOK = {
   kind: "csv",
   delimiter: "semicolon",

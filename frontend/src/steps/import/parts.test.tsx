@@ -1,13 +1,11 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { show } from "../../testing/show";
 import { Columns } from "./Columns";
 import type { Draft, ImportRun, Look } from "./mapping";
 import { Outcome } from "./Outcome";
 import type { useImport } from "./useImport";
 import { Words } from "./Words";
-
-afterEach(cleanup);
 
 const FITTING = {
   server: {

@@ -1,11 +1,9 @@
-import { cleanup, screen, within } from "@testing-library/react";
-import { afterEach, expect, it } from "vitest";
+import { screen, within } from "@testing-library/react";
+import { expect, it } from "vitest";
 import type { Kept } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
 import { Comparison } from "./Comparison";
-
-afterEach(cleanup);
 
 const result = (change = {}) => ({
   clubs: [{ loft_deg: 54, bounce_deg: 10, name: "Barrow 54" }],

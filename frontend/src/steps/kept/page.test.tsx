@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES } from "../../api/tables";
 import { show } from "../../testing/show";
 import KeptPage from "./KeptPage";
@@ -44,11 +44,6 @@ beforeEach(() => {
     return json({ ...line(path.split("/")[1] ?? "", ""), document: DOCUMENT, result: RESULT, earlier: null });
   });
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const page = () =>
   show(<KeptPage />, {
     server: { id: "f", revision: 4, strikes_key: "k", recommendation: null },

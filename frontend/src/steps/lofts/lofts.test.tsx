@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Recommendation } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
@@ -10,8 +10,6 @@ import { Worth } from "./Worth";
 
 const edit = vi.fn();
 beforeEach(() => edit.mockClear());
-afterEach(cleanup);
-
 const store = (choices: object, faults: object[] = []) => ({ draft: { choices }, edit, faults });
 const LOFTS = {
   typed: false,

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Recommendation } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
@@ -15,11 +15,6 @@ beforeEach(() => {
   edit.mockClear();
   editAll.mockClear();
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 type Units = Parameters<typeof UnitsProvider>[0]["value"];
 const METRES = { distance: "m", speed: "mps" } as Units;
 const YARDS = { distance: "yd", speed: "mph" } as Units;

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { server, show } from "../../testing/show";
 import { FromFile } from "./FromFile";
 import { Seen } from "./Seen";
@@ -8,11 +8,6 @@ import { Trips } from "./Trips";
 
 const edit = vi.fn();
 beforeEach(() => edit.mockClear());
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const seen = (change = {}) => ({
   shots: 40, seen: 2.8, expected: 2.6, difference: 0.15, low: 0.05, high: 0.25, weight: 0.7, call: "worse", ...change,
 }); // biome-ignore format: one line

@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import { server, show } from "../../testing/show";
 import { today } from "../../units/days";
 import { NoteShots } from "./NoteShots";
@@ -54,10 +54,6 @@ const store = (draft: object = DRAFT) => ({
 beforeEach(() => {
   edit.mockClear();
   editAll.mockClear();
-});
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
 });
 
 it("an offer that is taken goes into its section and is answered; one that is left is only answered", () => {

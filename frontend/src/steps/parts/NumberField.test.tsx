@@ -1,10 +1,8 @@
 import { MantineProvider } from "@mantine/core";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { FittingProvider, type ShownFitting } from "../../app/context";
 import { NumberField } from "./NumberField";
-
-afterEach(cleanup);
 
 function show(value: number | null, faults: ShownFitting["faults"] = [], optional = false) {
   const onChange = vi.fn();

@@ -1,11 +1,9 @@
-import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, within } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import { TABLES } from "../../api/tables";
 import { show } from "../../testing/show";
 import { DeliveryTable } from "./DeliveryTable";
 import { ShotMix } from "./ShotMix";
-
-afterEach(cleanup);
 
 const estimate = (mean: number, source: string, count: number | null) => ({ mean, spread: 1.5, source, count });
 const DELIVERY = {

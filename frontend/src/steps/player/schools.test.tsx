@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { expect, it, vi } from "vitest";
 import openapi from "../../../../openapi.json";
 import type { Player } from "../../api/client";
 import { TABLES } from "../../api/tables";
@@ -7,8 +7,6 @@ import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
 import { SchoolsForm } from "./SchoolsForm";
 import { SpeedFields } from "./SpeedFields";
-
-afterEach(cleanup);
 
 const KNOWN = openapi.components.schemas.SchoolsDocument.properties as Record<
   string,

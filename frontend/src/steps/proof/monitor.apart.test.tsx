@@ -1,5 +1,5 @@
-import { cleanup, screen, waitFor } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { screen, waitFor } from "@testing-library/react";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Proof, ProofBall } from "../../api/client";
 import { newStrike } from "../../strikes/newStrike";
 import { show } from "../../testing/show";
@@ -22,11 +22,6 @@ beforeEach(() => {
     return new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" } });
   });
 });
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const hit = (id: string, change: object = {}) => ({
   ...newStrike("BN55", 55, "pitch"), id, carry_m: 40.5, origin: "device", simulated: true, ...change,
 }); // biome-ignore format: one line

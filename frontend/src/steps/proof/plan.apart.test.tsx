@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
-import { afterEach, expect, it, vi } from "vitest";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
 import type { Proof, Recommendation } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { server, show } from "../../testing/show";
@@ -8,11 +8,6 @@ import { BallTable, ComparisonTable } from "./ProofTables";
 
 const { prove } = vi.hoisted(() => ({ prove: vi.fn() }));
 vi.mock("../../strikes/queue", () => ({ useQueue: () => ({ prove }) }));
-
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
 
 const candidate = (code: string, name: string, loft_deg: number, owned = false) => ({ code, name, owned, head: { loft_deg } }); // biome-ignore format: one line
 const club = (code: string, loft_deg: number, brings: number, change: object = {}) => ({

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Proof, ProofBall } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
@@ -9,8 +9,6 @@ import { BlockStrip } from "./BlockStrip";
 const onBall = vi.fn();
 const onUndo = vi.fn();
 beforeEach(() => vi.clearAllMocks());
-afterEach(cleanup);
-
 const block = (place: number, club: number, situation = 0) => ({ place, club, situation });
 const PROOF = {
   document: {

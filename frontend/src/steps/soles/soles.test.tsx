@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Candidate, Club, Recommendation } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import type { DeskHead } from "../../desk/useDesk";
@@ -12,11 +12,6 @@ import { WindowTable } from "./WindowTable";
 
 const edit = vi.fn();
 beforeEach(() => edit.mockClear());
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 const row = (scenario: string, serves: string[], change = {}) => ({
   scenario,
   serves,

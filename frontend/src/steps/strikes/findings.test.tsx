@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { SessionSummary } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { HearingProvider } from "../../devices/live";
@@ -9,11 +9,6 @@ import { MonitorBar } from "./MonitorBar";
 
 const edit = vi.fn();
 beforeEach(() => edit.mockClear());
-afterEach(() => {
-  cleanup();
-  vi.unstubAllGlobals();
-});
-
 type Units = Parameters<typeof UnitsProvider>[0]["value"];
 const figure = (key: string, mean: number, change: object = {}) => ({
   key, name: key, unit: "degrees", mean, spread: 1.234, low: mean - 0.5, high: mean + 0.5, count: 12, inferred: 0,

@@ -1,5 +1,5 @@
-import { cleanup, fireEvent, screen } from "@testing-library/react";
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { fireEvent, screen } from "@testing-library/react";
+import { describe, expect, it, vi } from "vitest";
 import type { Strike } from "../../api/client";
 import { newStrike } from "../../strikes/newStrike";
 import { AskReason } from "../../strikes/StrikeList";
@@ -10,8 +10,6 @@ import { LastStrike } from "./LastStrike";
 import { Plan } from "./Plan";
 import { StrikeForm } from "./StrikeForm";
 import { headline, told } from "./words";
-
-afterEach(cleanup);
 
 const SI = { distance: "m", speed: "mps" } as const;
 const strike = (change: Partial<Strike> = {}): Strike => ({ ...newStrike("own:1", 56, "pitch"), ...change });
