@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oblatus.formats.bag_codes import moved_wedges, recoded
-from oblatus.formats.fitting import BagDocument, OwnedWedgeDocument
+from oblatus.formats.bag_codes import codes_today, moved_wedges, recoded
+from oblatus.formats.fitting import BagDocument, FormerWedgeDocument, OwnedWedgeDocument
 
 ON = date(2026, 10, 3)
 
@@ -33,13 +33,13 @@ def test_edited_wedges_stay_where_they_are():
     edited = list(GAP_SAND_LOB.wedges)
     edited[1] = edited[1].model_copy(update={"name": "old sand", "loft_deg": 55.0})
     after = GAP_SAND_LOB.model_copy(update={"wedges": tuple(edited)})
-    assert moved_wedges(GAP_SAND_LOB, after) == ({0: 0, 1: 1, 2: 2}, [], [])
+    assert moved_wedges(GAP_SAND_LOB.wedges, after.wedges) == ({0: 0, 1: 1, 2: 2}, [], [])
     assert recoded(GAP_SAND_LOB, after, lambda: pytest.fail("nothing is asked"), ON) == (after, {})
 
 
 def test_one_more_at_the_end_moves_none():
     after = bag("gap", "sand", "lob", "wedge 4")
-    assert moved_wedges(GAP_SAND_LOB, after) == ({0: 0, 1: 1, 2: 2}, [], [3])
+    assert moved_wedges(GAP_SAND_LOB.wedges, after.wedges) == ({0: 0, 1: 1, 2: 2}, [], [3])
     assert recoded(GAP_SAND_LOB, after, lambda: {"own:0"}, ON)[1] == {}
 
 
@@ -77,12 +77,12 @@ def test_an_older_bag_put_in_place_leaves_nothing_without_a_club():
 
 def test_another_order_takes_everything_along():
     after = GAP_SAND_LOB.model_copy(update={"wedges": (GAP_SAND_LOB.wedges[2], GAP_SAND_LOB.wedges[0])})
-    assert moved_wedges(GAP_SAND_LOB, after) == ({0: 1, 2: 0}, [1], [])
+    assert moved_wedges(GAP_SAND_LOB.wedges, after.wedges) == ({0: 1, 2: 0}, [1], [])
     turned = GAP_SAND_LOB.model_copy(update={"wedges": GAP_SAND_LOB.wedges[1:] + GAP_SAND_LOB.wedges[:1]})
-    assert moved_wedges(GAP_SAND_LOB, turned) == ({0: 2, 1: 0, 2: 1}, [], [])
+    assert moved_wedges(GAP_SAND_LOB.wedges, turned.wedges) == ({0: 2, 1: 0, 2: 1}, [], [])
     edited = wedge("gap", 49.0)
     both = GAP_SAND_LOB.model_copy(update={"wedges": (*GAP_SAND_LOB.wedges[1:], edited)})
-    assert moved_wedges(GAP_SAND_LOB, both)[0] == {0: 2, 1: 0, 2: 1}
+    assert moved_wedges(GAP_SAND_LOB.wedges, both.wedges)[0] == {0: 2, 1: 0, 2: 1}
 
 
 def test_of_two_alike_as_many_strikes_stay_as_there_were():
@@ -92,9 +92,47 @@ def test_of_two_alike_as_many_strikes_stay_as_there_were():
     assert sorted(code for code in moved if not code.startswith("was:")) == ["own:0", "own:1"]
 
 
+def test_what_was_told_by_places_goes_to_its_wedges_whatever_left_the_bag_meanwhile():
+    told = GAP_SAND_LOB.wedges
+    left, away = recoded(GAP_SAND_LOB, without(GAP_SAND_LOB, 0), lambda: {"own:0"}, ON)
+    assert codes_today(told, GAP_SAND_LOB, {"own:2"}, ON) == (GAP_SAND_LOB, {})
+    bag_now, codes = codes_today(told, left, {"own:2", "own:0"}, ON)
+    assert (bag_now, codes) == (left, {"own:0": away["own:0"], "own:1": "own:0", "own:2": "own:1"})
+
+
+def test_a_wedge_that_left_without_a_trace_gets_one_when_a_strike_of_it_arrives_and_comes_back_with_it():
+    left = recoded(GAP_SAND_LOB, without(GAP_SAND_LOB, 0), set, ON)[0]
+    assert codes_today(GAP_SAND_LOB.wedges, left, {"own:1"}, ON)[0] == left, "nothing of it has arrived"
+    now, codes = codes_today(GAP_SAND_LOB.wedges, left, {"own:0"}, ON)
+    assert [(one.code, one.wedge.name) for one in now.former] == [(codes["own:0"], "gap")]
+    assert codes_today(GAP_SAND_LOB.wedges, now, {"own:0"}, ON) == (now, codes), "a second one goes the same way"
+    undone = now.model_copy(update={"wedges": GAP_SAND_LOB.wedges})
+    assert recoded(now, undone, lambda: {codes["own:0"]}, ON)[1][codes["own:0"]] == "own:0"
+
+
+def test_a_strike_that_is_here_before_the_edit_of_the_bag_goes_along_with_it():
+    told = without(GAP_SAND_LOB, 0)  # taken out on the screen, and not saved yet
+    codes = codes_today(told.wedges, GAP_SAND_LOB, {"own:0"}, ON)[1]
+    assert codes == {"own:0": "own:1", "own:1": "own:2"}
+    later = recoded(GAP_SAND_LOB, told, lambda: set(codes.values()), ON)[1]
+    assert [later[codes[f"own:{n}"]] for n in range(2)] == ["own:0", "own:1"]
+    added = bag("gap", "sand", "lob", "new")
+    assert codes_today(added.wedges, GAP_SAND_LOB, {"own:3"}, ON) == (GAP_SAND_LOB, {})
+
+
+def test_of_a_wedge_that_was_bent_meanwhile_it_was_the_one_before_and_an_edited_one_is_the_same():
+    bent = GAP_SAND_LOB.wedges[1].model_copy(update={"loft_deg": 50.0})
+    was = FormerWedgeDocument(code="was:1:1", wedge=GAP_SAND_LOB.wedges[1], until=ON, became="bent")
+    wedges = (GAP_SAND_LOB.wedges[0], bent, GAP_SAND_LOB.wedges[2])
+    built = GAP_SAND_LOB.model_copy(update={"wedges": wedges, "former": (was,)})
+    assert codes_today(GAP_SAND_LOB.wedges, built, {"own:1"}, ON) == (built, {"own:1": "was:1:1"})
+    typed = GAP_SAND_LOB.model_copy(update={"wedges": wedges})
+    assert codes_today(GAP_SAND_LOB.wedges, typed, {"own:1"}, ON) == (typed, {})
+
+
 @given(st.lists(st.sampled_from("abcdef"), max_size=8), st.lists(st.sampled_from("abcdef"), max_size=8))
 def test_no_wedge_becomes_two_and_none_is_lost(was: list[str], now: list[str]):
-    kept, gone, new = moved_wedges(bag(*was), bag(*now))
+    kept, gone, new = moved_wedges(bag(*was).wedges, bag(*now).wedges)
     assert sorted([*kept, *gone]) == list(range(len(was)))
     assert sorted([*kept.values(), *new]) == list(range(len(now)))
     _, codes = recoded(bag(*was), bag(*now), lambda: {f"own:{n}" for n in range(8)}, ON)

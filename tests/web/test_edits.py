@@ -237,6 +237,14 @@ def clubs_of_strikes(client, base) -> dict[str, str]:
     return {one["id"]: one["club"] for one in client.get(f"{base}/session").get_json()["strikes"]}
 
 
+def put_wedges(client, base, seen: dict, wedges) -> dict:
+    mine = {**seen["document"]["bag"], "wedges": wedges}
+    body = {"revision": seen["revision"], "base": {"bag": seen["document"]["bag"]}, "bag": mine}
+    reply = client.patch(base, json=body).get_json()
+    assert (reply["refused"], reply["conflicts"]) == ([], [])
+    return reply
+
+
 def test_strikes_pins_and_the_sheet_go_with_their_wedge_when_another_leaves_the_bag_and_when_it_comes_back(
     client, base, fitting
 ):
@@ -249,14 +257,7 @@ def test_strikes_pins_and_the_sheet_go_with_their_wedge_when_another_leaves_the_
     sheet = {"clubs": [{"code": f"own:{last}", "loft_deg": lofts[last]}]}
     seen = client.patch(base, json={"revision": fitting["revision"], "choices": choices, "build": sheet}).get_json()
 
-    def put(wedges, seen):
-        mine = {**seen["document"]["bag"], "wedges": wedges}
-        body = {"revision": seen["revision"], "base": {"bag": seen["document"]["bag"]}, "bag": mine}
-        reply = client.patch(base, json=body).get_json()
-        assert (reply["refused"], reply["conflicts"]) == ([], [])
-        return reply
-
-    gone = put(bag["wedges"][1:], seen)
+    gone = put_wedges(client, base, seen, bag["wedges"][1:])
     now_called = clubs_of_strikes(client, base)
     left = gone["document"]["bag"]["former"][0]
     assert (left["wedge"]["name"], left["became"]) == (bag["wedges"][0]["name"], "out of the bag")
@@ -264,7 +265,7 @@ def test_strikes_pins_and_the_sheet_go_with_their_wedge_when_another_leaves_the_
     assert gone["document"]["choices"]["pinned"] == [{"loft_deg": lofts[last], "code": f"own:{last - 1}"}]
     assert [one["code"] for one in gone["document"]["build"]["clubs"]] == [f"own:{last - 1}"]
 
-    back = put(bag["wedges"], gone)
+    back = put_wedges(client, base, gone, bag["wedges"])
     now_called = clubs_of_strikes(client, base)
     assert [now_called[one["id"]] for one in hit] == [one["club"] for one in hit]
     assert back["document"]["bag"] == bag
@@ -279,3 +280,22 @@ def test_a_pin_of_a_wedge_that_left_goes_to_no_other(client, base, fitting):
     reply = client.patch(base, json=body).get_json()
     assert reply["document"]["choices"]["pinned"] == []
     assert all(one["code"] != "own:0" or not one["pinned"] for one in reply["recommendation"]["clubs"])
+
+
+def test_strikes_that_waited_go_to_the_wedges_that_their_screen_showed(client, base, fitting):
+    mine = fitting["document"]["bag"]["wedges"]
+    shown = [{**mine[0], "name": "spare"}, *mine]
+    half_typed = [{**wedge, "loft_deg": None} if n == 1 else wedge for n, wedge in enumerate(shown)]
+    gone = put_wedges(client, base, put_wedges(client, base, fitting, shown), mine)
+    assert gone["document"]["bag"]["former"] == [], "nothing had been measured with it"
+    hit = [strike(f"own:{n}", wedge["loft_deg"], 80.0) for n, wedge in enumerate(shown)]
+    for one in hit:
+        assert client.post(f"{base}/strikes", json={"strikes": [one], "wedges": half_typed}).get_json() == {"taken": 1}
+    again = client.post(f"{base}/strikes", json={"strikes": hit, "wedges": shown}).get_json()
+    assert again == {"taken": 0}, "sent again after a lost answer they are there already"
+    after = client.get(base).get_json()
+    (left,) = after["document"]["bag"]["former"]
+    assert (left["wedge"]["name"], left["became"]) == ("spare", "out of the bag")
+    assert after["revision"] == gone["revision"] + 1, "the bag has one more among those that were"
+    found = clubs_of_strikes(client, base)
+    assert [found[one["id"]] for one in hit] == [left["code"], *(f"own:{n}" for n in range(len(shown) - 1))]

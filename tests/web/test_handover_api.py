@@ -183,7 +183,11 @@ def test_a_page_says_which_of_its_clubs_are_in_the_bag_no_longer(client, visitor
     base = f"/api/fittings/{next(line['id'] for line in lines if line['player_name'] == 'Joss Underhay')}"
     handed = client.get(f"{base}/handovers").get_json()["handovers"][0]
     assert visitor.get(address_of(handed)).get_json()["gone"] == []
-    document = client.get(base).get_json()["document"]
-    bag = {**document["bag"], "wedges": document["bag"]["wedges"][:2]}
-    client.patch(base, json={"revision": client.get(base).get_json()["revision"], "bag": bag})
+    seen = client.get(base).get_json()
+    first, *others = seen["document"]["bag"]["wedges"]
+    bag = {**seen["document"]["bag"], "wedges": [{**first, "name": "called otherwise"}, *others]}
+    seen = client.patch(base, json={"revision": seen["revision"], "bag": bag}).get_json()
+    assert visitor.get(address_of(handed)).get_json()["gone"] == [], "the same wedge under another name"
+    bag["wedges"] = bag["wedges"][:2]
+    client.patch(base, json={"revision": seen["revision"], "bag": bag})
     assert visitor.get(address_of(handed)).get_json()["gone"] == ["old sixty"]

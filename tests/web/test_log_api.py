@@ -451,6 +451,30 @@ def test_shots_of_a_phone_go_to_the_clubs_as_they_are_called_today(client, app, 
     assert visitor.post(f"{address}/shots", json={"shots": [a_shot()]}).status_code == 404
 
 
+def test_shots_of_a_phone_go_to_grounds_and_clubs_that_were_only_named_otherwise(client, app, base):
+    handed = client.get(f"{base}/handovers").get_json()["handovers"][0]
+    address = f"/api/page/{handed['path'].removeprefix('/p/')}"
+    page = app.test_client().get(address).get_json()
+    lie = next(one for one in page["page"]["card"]["lies"] if one["key"].startswith("chip"))
+    for name in ("Lon", "Long Barrow"):  # as it is typed
+        document = client.get(base).get_json()["document"]
+        place = next(n for n, one in enumerate(document["grounds"]) if lie["ground"] in (one["name"], *one["formerly"]))
+        grounds = [{**one, "name": name} if n == place else one for n, one in enumerate(document["grounds"])]
+        edit(client, base, grounds=grounds)
+    wedges = client.get(base).get_json()["document"]["bag"]["wedges"]
+    renamed = [{**wedges[0], "name": "the old one"}, *wedges[1:]]
+    after = edit(client, base, bag={**document["bag"], "wedges": renamed})
+    assert after["document"]["grounds"][place]["formerly"] == [lie["ground"]], "no page shows what was half typed"
+    shot = a_shot(club="own:0", ground=lie["ground"])
+    assert app.test_client().post(f"{address}/shots", json={"shots": [shot]}).get_json() == {"taken": 1}
+    (noted,) = client.get(f"{base}/log/rounds/{shot['round']}").get_json()["shots"]
+    assert (noted["shot"]["ground"], noted["shot"]["club"]) == ("Long Barrow", "own:0")
+    back = edit(
+        client, base, grounds=[{**one, "name": lie["ground"]} if n == place else one for n, one in enumerate(grounds)]
+    )
+    assert back["document"]["grounds"][place]["formerly"] == [], "it is called so again"
+
+
 def test_a_build_takes_the_shots_of_its_clubs_along(client, base, database):
     """Renamed with the strikes: the shots of a club that is built anew stay with the club as it was."""
     from uuid import UUID

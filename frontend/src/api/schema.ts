@@ -4301,8 +4301,15 @@ export interface components {
         /**
          * GroundDocument
          * @description One ground of the mix with its share of the player's golf; where, in which season and on which day it was read.
+         *
+         *     `formerly` are names that it has on pages that players hold: shots noted there by such a name are of this ground.
          */
         GroundDocument: {
+            /**
+             * Formerly
+             * @default []
+             */
+            formerly: string[];
             /**
              * Green
              * @default medium
@@ -8261,11 +8268,19 @@ export interface components {
         };
         /**
          * StrikesIn
-         * @description Strikes to take; those that are there already are left as they are.
+         * @description Strikes to take; those that are there already are left as they are. `wedges`: those of the bag on the screen that
+         *     took them, also half typed, by which own:N is understood; without them it is by the bag as it is now.
          */
         StrikesIn: {
             /** Strikes */
             strikes: components["schemas"]["StrikeDocument"][];
+            /**
+             * Wedges
+             * @default null
+             */
+            wedges?: {
+                [key: string]: unknown;
+            }[] | null;
         };
         /**
          * StrikesOut

@@ -1,6 +1,6 @@
 import { type IDBPDatabase, openDB } from "idb";
 import { v4 as newId } from "uuid";
-import type { ProofBall, Strike } from "../api/client";
+import type { OwnedWedge, ProofBall, Strike } from "../api/client";
 import { local } from "../offline/texts";
 
 /** What more is said of a strike after it was taken. */
@@ -12,7 +12,8 @@ export type Telling = Partial<
 export type BallTelling = { set_aside?: string | null; out?: boolean };
 
 export type Act =
-  | { kind: "take"; strike: Strike }
+  /** `wedges`: those of the bag when it was taken, by which its club goes. */
+  | { kind: "take"; strike: Strike; wedges?: readonly OwnedWedge[] }
   | { kind: "tell"; id: string; changes: Telling }
   | { kind: "undo"; id: string }
   | { kind: "back"; id: string }

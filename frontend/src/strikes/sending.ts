@@ -50,7 +50,7 @@ export function refusalOf(error: RequestError): Refusal {
 /** Tell the server of an act. */
 export async function perform(fitting_id: string, act: Act) {
   if (act.kind === "take") {
-    const body = { strikes: [act.strike] };
+    const body = { strikes: [act.strike], wedges: act.wedges ? [...act.wedges] : null };
     await unwrap(api.POST("/api/fittings/{fitting_id}/strikes", { params: { path: { fitting_id } }, body }));
     return;
   }

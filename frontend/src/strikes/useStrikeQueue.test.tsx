@@ -18,8 +18,10 @@ const reload = vi.fn(() => Promise.resolve());
 
 const did = vi.fn();
 let redo: (deed: Deed, back: boolean) => void = () => {};
+const wedge = (name: string) => ({ name, loft_deg: 54 });
 const store = {
   server: { id: "f" },
+  draft: { bag: { wedges: [wedge("gap"), wedge("sand")] } },
   reload,
   did,
   onDeed: (hear: typeof redo) => {
@@ -77,6 +79,26 @@ describe("strikes on their way", () => {
     await waitFor(() => expect(result.current.waiting).toEqual([]));
     expect(said.map((line) => /"id":"(.)"/.exec(line)?.[1])).toEqual(["a", "b"]);
     await waitFor(() => expect(reload).toHaveBeenCalled());
+  });
+
+  it("tell which wedges were in the bag when they were hit, whatever leaves it before they are sent", async () => {
+    network(() => null);
+    const { result, rerender } = renderHook(useStrikeQueue, { wrapper });
+    act(() => result.current.take({ ...strike("a"), club: "own:1" }));
+    await waitFor(() => expect(result.current.pause).toBe("offline"));
+    const before = store.draft;
+    store.draft = { bag: { wedges: [wedge("sand")] } } as unknown as typeof before;
+    rerender();
+    act(() => result.current.take({ ...strike("b"), club: "own:0" }));
+    network(() => json({ taken: 1 }));
+    act(() => void window.dispatchEvent(new Event("online")));
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
+    store.draft = before;
+    const told = said.slice(-2).map((line) => JSON.parse(line.slice("POST ".length)));
+    expect(told.map((body) => [body.strikes[0].club, body.wedges])).toEqual([
+      ["own:1", [wedge("gap"), wedge("sand")]],
+      ["own:0", [wedge("sand")]],
+    ]);
   });
 
   it("stay on the screen until an answer of the server holds them", async () => {

@@ -67,6 +67,8 @@ export function useStrikeQueue(): StrikeQueue {
   /** Acts that the server has, and that no answer of its holds yet. */
   const arrived = useRef<Held[]>([]);
   const latest = useRef(acts);
+  const wedges = useRef(store.draft.bag.wedges);
+  wedges.current = store.draft.bag.wedges;
   const open = useRef(ended === null);
   open.current = ended === null;
 
@@ -219,7 +221,7 @@ export function useStrikeQueue(): StrikeQueue {
     take: useCallback(
       (strike: Strike) => {
         did({ kind: "strike", id: strike.id, out: false });
-        add({ kind: "take", strike });
+        add({ kind: "take", strike, wedges: wedges.current });
       },
       [add, did],
     ),

@@ -6,29 +6,31 @@ the wedge, not with the place.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping
+from collections.abc import Callable, Collection, Mapping, Sequence
 from datetime import date
 from difflib import SequenceMatcher
 from uuid import uuid4
 
-from oblatus.formats.fitting import MOST_FORMER, BagDocument, FormerWedgeDocument
+from oblatus.formats.fitting import MOST_FORMER, BagDocument, FormerWedgeDocument, OwnedWedgeDocument
 
 Codes = Mapping[str, str]
 
 
-def moved_wedges(before: BagDocument, after: BagDocument) -> tuple[dict[int, int], list[int], list[int]]:
+def moved_wedges(
+    before: Sequence[OwnedWedgeDocument], after: Sequence[OwnedWedgeDocument]
+) -> tuple[dict[int, int], list[int], list[int]]:
     """Where the wedges of one bag stand in the next: old place to new, the places that are gone, and those that are new.
 
     Wedges that are the same stand for themselves, also in another order; between them, as many as there were are those
     that were, edited; of the others those of one name are the same.
     """
-    was = [wedge.model_dump_json() for wedge in before.wedges]
-    now = [wedge.model_dump_json() for wedge in after.wedges]
+    was = [wedge.model_dump_json() for wedge in before]
+    now = [wedge.model_dump_json() for wedge in after]
     kept: dict[int, int] = {}
     for what, a, b, c, d in SequenceMatcher(None, was, now, autojunk=False).get_opcodes():
         if what == "equal" or b - a == d - c:
             kept |= dict(zip(range(a, b), range(c, d), strict=True))
-    for keys in ((was, now), ([w.name for w in before.wedges], [w.name for w in after.wedges])):
+    for keys in ((was, now), ([w.name for w in before], [w.name for w in after])):
         for place in range(len(was)):
             free = (n for n in range(len(now)) if n not in kept.values() and keys[1][n] == keys[0][place])
             found = None if place in kept else next(free, None)
@@ -47,7 +49,7 @@ def recoded(
     A wedge that comes back as it was, by Undo or with a kept proposal, gets what was measured with it back. `measured`
     tells the codes that strikes, readings and shots go by; it is asked only where a wedge went or came.
     """
-    kept, gone, new = moved_wedges(before, after)
+    kept, gone, new = moved_wedges(before.wedges, after.wedges)
     codes = {f"own:{a}": f"own:{b}" for a, b in kept.items() if a != b}
     if not gone and not new:
         return after, codes
@@ -62,9 +64,40 @@ def recoded(
             codes[back.code] = f"own:{place}"
             former.remove(back)
     for place in gone:
-        code = f"was:{uuid4().hex[:8]}:{place}"
-        codes[f"own:{place}"] = code
+        left = _left(before.wedges[place], place, on)
+        codes[f"own:{place}"] = left.code
         if f"own:{place}" in known:
-            left = FormerWedgeDocument(code=code, wedge=before.wedges[place], until=on, became="out of the bag")
             former.insert(0, left)
     return after.model_copy(update={"former": tuple(former[:MOST_FORMER])}), codes
+
+
+def codes_today(
+    told: Sequence[OwnedWedgeDocument], bag: BagDocument, used: Collection[str], on: date
+) -> tuple[BagDocument, Codes]:
+    """The codes by which clubs go today that were told by their places among the wedges that a screen showed (`told`),
+    where they are others: a strike may have waited without a connection while the bag changed.
+
+    A wedge that is in the bag no longer goes by the code that it went out with; one of `used` that has none, for nothing
+    was measured with it before, is put among the former ones.
+    """
+    kept = moved_wedges(told, bag.wedges)[0]
+    former, codes = list(bag.former), {}
+    for place, wedge in enumerate(told):
+        now = kept.get(place)
+        gone = next((one.code for one in former if one.wedge == wedge), None)
+        if now is not None and (gone is None or bag.wedges[now] == wedge):
+            codes[f"own:{place}"] = f"own:{now}"
+        elif gone is not None:
+            codes[f"own:{place}"] = gone
+        # beyond the last one it is a wedge whose own way here is not at its end yet
+        elif f"own:{place}" in used and place < len(bag.wedges):
+            left = _left(wedge, place, on)
+            codes[f"own:{place}"] = left.code
+            former.insert(0, left)
+    after = bag if len(former) == len(bag.former) else bag.model_copy(update={"former": tuple(former[:MOST_FORMER])})
+    return after, {old: new for old, new in codes.items() if old != new}
+
+
+def _left(wedge: OwnedWedgeDocument, place: int, on: date) -> FormerWedgeDocument:
+    """A wedge that is out of the bag, with the code that it goes by from now on."""
+    return FormerWedgeDocument(code=f"was:{uuid4().hex[:8]}:{place}", wedge=wedge, until=on, became="out of the bag")

@@ -50,6 +50,7 @@ NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
     "count": "number of strikes",
     "rack": "rack of this fitting",
     "former": "wedges as they were",
+    "formerly": "names before",
     "built": "as built",
     "decisions": "answers to the log",
     "snoozes": "put off",

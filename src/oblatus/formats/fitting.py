@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import json
 import math
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from datetime import date, datetime
 from itertools import pairwise
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, get_args
@@ -177,14 +177,21 @@ def _surface_document(kind: SurfaceKind) -> type[SurfaceDocument]:
 SURFACE_DOCUMENTS: dict[str, type[SurfaceDocument]] = {key: _surface_document(kind) for key, kind in SURFACES.items()}
 
 
+MOST_FORMER_NAMES = 8
+
+
 class _GroundDocument(Strict):
-    """One ground of the mix with its share of the player's golf; where, in which season and on which day it was read."""
+    """One ground of the mix with its share of the player's golf; where, in which season and on which day it was read.
+
+    `formerly` are names that it has on pages that players hold: shots noted there by such a name are of this ground.
+    """
 
     name: Name
     share: Share
     venue: Name | None = None
     season: Season | None = None
     read_on: date | None = None
+    formerly: Annotated[tuple[Name, ...], Field(max_length=MOST_FORMER_NAMES)] = ()
 
     if TYPE_CHECKING:
 
@@ -764,6 +771,27 @@ def renamed(before: Sequence[GroundDocument], after: Sequence[GroundDocument]) -
         and new.name not in was
         and old.model_copy(update={"name": new.name, "share": new.share}) == new
     }
+
+
+def called_before(
+    grounds: Sequence[GroundDocument], names: Mapping[str, str], shown: Collection[str]
+) -> tuple[GroundDocument, ...]:
+    """The grounds after `names` were changed, old to new, with the old ones that stand on pages (`shown`)."""
+    was = {new: old for old, new in names.items()}
+
+    def one(ground: GroundDocument) -> GroundDocument:
+        before = [was[ground.name]] if was.get(ground.name) in shown else []
+        formerly = [name for name in dict.fromkeys([*before, *ground.formerly]) if name != ground.name]
+        return ground.model_copy(update={"formerly": tuple(formerly[:MOST_FORMER_NAMES])})
+
+    return tuple(one(ground) if ground.name in was else ground for ground in grounds)
+
+
+def ground_called(grounds: Sequence[GroundDocument], name: str) -> str:
+    """The name today of a ground that a page calls `name`; that name itself where no ground has or had it."""
+    if any(ground.name == name for ground in grounds):
+        return name
+    return next((ground.name for ground in grounds if name in ground.formerly), name)
 
 
 def _whole(shares: Any, where: str) -> None:

@@ -47,6 +47,15 @@ class StudioHandovers(OfStudio):
         )
         return self.session.exec(query.limit(1)).first() is not None
 
+    def grounds_shown(self, fitting_id: UUID) -> set[str]:
+        """Names of grounds on the pages that the player of a fitting holds."""
+        query = select(HandoverRow.content).where(
+            HandoverRow.studio_id == self.studio_id,
+            HandoverRow.fitting_id == fitting_id,
+            col(HandoverRow.closed_at).is_(None),
+        )
+        return {lie["ground"] for page in self.session.exec(query) for lie in page["card"]["lies"]}
+
     def handover(self, fitting_id: UUID, handover_id: UUID, *, lock: bool = False) -> HandoverRow:
         """One hand-over."""
         query = select(HandoverRow).where(

@@ -30,6 +30,7 @@ from oblatus.core.log.says import (
 from oblatus.core.log.shots import APPROACH, LoggedShot, after_shot, strokes_of_shot
 from oblatus.core.shots import BY_KEY, CATALOGUE, default_shot_mix
 from oblatus.errors import Fault, InputError, NotFoundError, TooManyError, fault
+from oblatus.formats.card import CardClubOut
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import (
     BandDocument,
@@ -37,8 +38,8 @@ from oblatus.formats.fitting import (
     FittingDocument,
     HeadEvidenceDocument,
     HeldDocument,
-    OwnedWedgeDocument,
     ShiftDocument,
+    ground_called,
 )
 from oblatus.formats.log import (
     ClubChoiceOut,
@@ -148,29 +149,39 @@ def add_shots(rows: StudioRounds, fitting_id: UUID, shots: Sequence[LogShotDocum
 def shots_from_page(
     document: FittingDocument, page: PageDocument, shots: Sequence[LogShotDocument]
 ) -> list[LogShotDocument]:
-    """Shots of a player's page with the codes that its clubs go by today: the bag may have changed since."""
-    codes = {club.code: code_now(document, club.name, club.loft_deg, club.code) for club in page.card.clubs}
+    """Shots of a player's page with the codes and names that its clubs and grounds go by today: they may have changed
+    since."""
+    codes = {club.code: code_now(document, club) for club in page.card.clubs}
 
     def now_called(code: str | None) -> str | None:
         return None if code is None else codes.get(code, code)
 
     return [
-        shot.model_copy(update={"club": now_called(shot.club), "advised": now_called(shot.advised)}) for shot in shots
+        shot.model_copy(
+            update={
+                "club": now_called(shot.club),
+                "advised": now_called(shot.advised),
+                "ground": ground_called(document.grounds, shot.ground),
+            }
+        )
+        for shot in shots
     ]
 
 
-def code_now(document: FittingDocument, name: str, loft_deg: float, code: str) -> str:
-    """The code by which a club goes in a bag: by its name, of two alike the one of that loft; its own code where it is
-    in the bag no longer."""
-
-    def off(wedge: OwnedWedgeDocument) -> float:
-        return abs(float(wedge.loft_deg) - loft_deg)
-
-    mine = [(off(wedge), n) for n, wedge in enumerate(document.bag.wedges) if wedge.name == name]
-    if mine:
-        return f"own:{min(mine)[1]}"
-    former = next((one.code for one in document.bag.former if one.wedge.name == name), None)
-    return former or (f"gone:{code}"[:40] if code.startswith("own:") else code)
+def code_now(document: FittingDocument, club: CardClubOut) -> str:
+    """The code by which a club of a page goes in a bag: by its name, of two alike the one of that loft; the wedge in its
+    place where that is the same but for its name; its own code where it is in the bag no longer."""
+    wedges = document.bag.wedges
+    named = [(abs(float(w.loft_deg) - club.loft_deg), n) for n, w in enumerate(wedges) if w.name == club.name]
+    if named:
+        return f"own:{min(named)[1]}"
+    former = next((one.code for one in document.bag.former if one.wedge.name == club.name), None)
+    if former is not None:
+        return former
+    for n, wedge in enumerate(wedges):
+        if club.code == f"own:{n}" and (wedge.loft_deg, wedge.bounce_deg) == (club.loft_deg, club.bounce_deg):
+            return club.code
+    return f"gone:{club.code}"[:40] if club.code.startswith("own:") else club.code
 
 
 def shot_of_row(row: LogShotRow) -> LogShotDocument:

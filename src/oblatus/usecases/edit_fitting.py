@@ -12,7 +12,7 @@ from pydantic import ValidationError
 from oblatus.errors import Fault, InputError
 from oblatus.formats.bag_codes import recoded
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import BagDocument, FittingDocument, renamed
+from oblatus.formats.fitting import BagDocument, FittingDocument, called_before, renamed
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
@@ -130,6 +130,8 @@ def _with_measurements(rows: StudioRows, row: FittingRow, document: FittingDocum
     names = renamed(before.grounds, document.grounds)
     if names:
         StudioReadings(rows.session, rows.studio_id).rename_grounds(row.id, names)
+        shown = StudioHandovers(rows.session, rows.studio_id).grounds_shown(row.id)
+        document = document.model_copy(update={"grounds": called_before(document.grounds, names, shown)})
     return document if before.bag.wedges == document.bag.wedges else _with_codes(rows, row, before.bag, document)
 
 

@@ -51,7 +51,7 @@ from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, HandoverRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.card_of import card_of, tools_of
-from oblatus.usecases.course_log import add_shots, shots_from_page
+from oblatus.usecases.course_log import add_shots, code_now, shots_from_page
 from oblatus.usecases.days import latest_day
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
@@ -296,8 +296,7 @@ def gone_from(document: FittingDocument, page: PageDocument) -> list[str]:
     """Names of the clubs of a page that are in the bag no longer; none of a set that was only proposed."""
     if page.card.basis == "proposed":
         return []
-    here = {wedge.name for wedge in document.bag.wedges}
-    return [club.name for club in page.card.clubs if club.name not in here]
+    return [club.name for club in page.card.clubs if not code_now(document, club).startswith("own:")]
 
 
 def _held(row: HandoverRow | None) -> HandoverRow:

@@ -52,6 +52,7 @@ def without_words(document: FittingDocument) -> FittingDocument:
     """The document without what never reaches the engine: typing it asks for nothing new."""
     wordless = {"wear": "", "wear_class": "unknown", "photos": (), "loft_typed": False, "built": None}
     wedges = tuple(wedge.model_copy(update=wordless) for wedge in document.bag.wedges)
-    grounds = tuple(g.model_copy(update={"venue": None, "season": None, "read_on": None}) for g in document.grounds)
+    unread = {"venue": None, "season": None, "read_on": None, "formerly": ()}
+    grounds = tuple(ground.model_copy(update=unread) for ground in document.grounds)
     bag = document.bag.model_copy(update={"wedges": wedges, "former": ()})
     return document.model_copy(update={"grounds": grounds, "bag": bag, **_AFTER_THE_SET})

@@ -9,12 +9,13 @@ from pydantic import ValidationError
 
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import fault
+from oblatus.formats.bag_codes import codes_today
 from oblatus.formats.convert import swings_from
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.fitting import BagDocument, FittingDocument, OwnedWedgeDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
-from oblatus.store.repositories import STRIKE_COLUMNS, StudioRows
+from oblatus.store.repositories import STRIKE_COLUMNS, Json, StudioRows
 from oblatus.store.tables import now
 from oblatus.usecases.actor import Actor
 
@@ -22,8 +23,18 @@ MOST_STRIKES = 120_000
 MOST_LISTED = 200
 
 
-def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Sequence[StrikeDocument]) -> int:
+def take_strikes(
+    database: Database,
+    actor: Actor,
+    fitting_id: UUID,
+    strikes: Sequence[StrikeDocument],
+    told: Sequence[Json] | None = None,
+) -> int:
     """Add strikes, all or none; those that stand there already are left as they are. Returns how many were new.
+
+    `told` are the wedges of the bag on the screen that took them, with what is still being typed: a strike goes to its
+    wedge, also where that stands in another place by now or is in the bag no longer. None: the clubs are told as the bag
+    is.
 
     Raises
     ------
@@ -35,13 +46,36 @@ def take_strikes(database: Database, actor: Actor, fitting_id: UUID, strikes: Se
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row = rows.fitting(fitting_id, lock=True)
-        known = {swing.key for swing in swings_from(FittingDocument.model_validate(row.document))} | {*SHORT_STATIONS}
+        document = FittingDocument.model_validate(row.document)
+        known = {swing.key for swing in swings_from(document)} | {*SHORT_STATIONS}
         for i, strike in enumerate(strikes):
             if strike.swing not in known:
                 raise fault(f"strikes.{i}.swing", f"must be one of {', '.join(sorted(known))}", strike.swing)
         if rows.strike_count(fitting_id) + len(strikes) > MOST_STRIKES:
             raise fault("strikes", f"a fitting holds at most {MOST_STRIKES} strikes")
-        return rows.add_strikes(fitting_id, [strike.model_dump() for strike in strikes])
+        codes: Mapping[str, str] = {}
+        if told is not None:
+            used = {strike.club for strike in strikes}
+            bag, codes = codes_today(_as_told(told, document.bag), document.bag, used, now().date())
+            if bag is not document.bag:
+                changed = document.model_copy(update={"bag": bag}).model_dump(mode="json")
+                rows.change_fitting(row, row.player_name, changed, row.revision)
+        taken = [strike.model_dump() for strike in strikes]
+        return rows.add_strikes(fitting_id, [{**one, "club": codes.get(one["club"], one["club"])} for one in taken])
+
+
+def _as_told(told: Sequence[Json], bag: BagDocument) -> list[OwnedWedgeDocument]:
+    """The wedges of a screen; one with a field that cannot be is the bag's of its name, or in its place."""
+    found: list[OwnedWedgeDocument] = []
+    for place, wedge in enumerate(told):
+        try:
+            found.append(OwnedWedgeDocument.model_validate(wedge))
+        except ValidationError:
+            here = [one for one in bag.wedges if one.name == wedge.get("name")] or list(bag.wedges[place : place + 1])
+            if not here:
+                break
+            found.append(here[0])
+    return found
 
 
 def tell_of_strike(

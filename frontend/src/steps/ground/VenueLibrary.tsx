@@ -45,9 +45,9 @@ export function VenueLibrary({ ground, onChange }: Props) {
   const read_on = ground.read_on ?? "";
   const mine = records.filter((record) => record.venue.toLowerCase() === venue.trim().toLowerCase());
   const use = (record: Venue) => {
-    const { name, share } = ground;
+    const { name, share, formerly } = ground;
     const { venue: there, season: then, read_on: day } = record;
-    onChange({ ...copied(record.ground), name, share, venue: there, season: then, read_on: day });
+    onChange({ ...copied(record.ground), name, share, formerly, venue: there, season: then, read_on: day });
   };
   const failure = keep.error ?? forget.error;
   return (

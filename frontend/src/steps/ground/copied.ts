@@ -8,5 +8,5 @@ export function copied(ground: Ground): Ground {
     const there = whole[key] ?? {};
     return [key, { ...there, [source]: there[source] === "assumed" ? "assumed" : "copied" }];
   });
-  return { ...ground, ...Object.fromEntries(surfaces) };
+  return { ...ground, ...Object.fromEntries(surfaces), formerly: [] };
 }

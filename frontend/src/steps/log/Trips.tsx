@@ -127,7 +127,11 @@ function NewTrip({ names, onAdd }: { names: readonly string[]; onAdd: (trip: Tri
                 [surface.source]: "assumed",
               };
               const name = `${found.words} ${surface.words.toLowerCase()}`;
-              add(name, { ...home, name, venue: null, read_on: null, [surface.key]: changed } as Ground, true);
+              add(
+                name,
+                { ...home, name, venue: null, read_on: null, formerly: [], [surface.key]: changed } as Ground,
+                true,
+              );
             }}
           />
         ))}

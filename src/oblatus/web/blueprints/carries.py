@@ -62,7 +62,7 @@ def get_recording(path: FittingPath) -> Response:
 @blueprint.post("/strikes", responses={200: StrikesOut})
 def post_strikes(path: FittingPath, body: StrikesIn) -> Answer:
     """Take strikes; sending them twice takes them once."""
-    return answer(StrikesOut(taken=take_strikes(database(), actor(), path.fitting_id, body.strikes)))
+    return answer(StrikesOut(taken=take_strikes(database(), actor(), path.fitting_id, body.strikes, body.wedges)))
 
 
 @blueprint.post("/strikes/paste", responses={200: PasteOut})
