@@ -1,6 +1,7 @@
 // What is wrong with the page as it stands: a list of sentences. axe has to be loaded. `touch`: whether fingers press here;
-// `contrast`: whether the colours are ours (forced ones are the system's); `colours`: whether nothing but them is looked at.
-async ({ touch, contrast = true, colours = false }) => {
+// `contrast`: whether the colours are ours (forced ones are the system's); `colours`, `sides`: whether nothing else is looked
+// at than colours, or than what runs over the side.
+async ({ touch, contrast = true, colours = false, sides = false }) => {
   const LEAST_TEXT = 10.99; // px
   const TARGET = 43.5; // px high, at least half as wide
   const TOUCHES = { x: 0.5, y: 2.5 }; // px by which boxes of two labels may lie over each other
@@ -43,6 +44,11 @@ async ({ touch, contrast = true, colours = false }) => {
     const box = element.getBoundingClientRect();
     if (box.width && box.right > across + 1 && !movesWithin(element)) found.push(`over the side: ${words(element)}`);
   }
+  const pressed = "a[href],button,input:not([type=hidden],[type=file]),select,textarea,summary,[role=slider],[role=button]";
+  for (const element of document.querySelectorAll(pressed))
+    if (!hidden(element) && element.getBoundingClientRect().right > across + 1 && !movesWithin(element))
+      found.push(`over the side: ${words(element) || element.tagName}`);
+  if (sides) return found;
 
   for (const picture of document.querySelectorAll("svg")) {
     const labels = [...picture.querySelectorAll("text")]
@@ -56,7 +62,6 @@ async ({ touch, contrast = true, colours = false }) => {
       }
   }
 
-  const pressed = "a[href],button,input:not([type=hidden],[type=file]),select,textarea,summary,[role=slider],[role=button]";
   for (const element of touch ? document.querySelectorAll(pressed) : []) {
     if (hidden(element) || (element.tagName === "A" && getComputedStyle(element).display === "inline")) continue;
     let area = element; // a choice is pressed by its label, a dial on its whole track

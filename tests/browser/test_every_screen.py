@@ -134,6 +134,31 @@ def look(page: Page, where: str, sizes: tuple[tuple[int, int], ...] = SIZES, *, 
     return found
 
 
+OPENED = """() => {
+  const more = [...document.querySelectorAll("#work :is(button[aria-expanded=false], button[aria-pressed=false])")];
+  const opens = more.filter((button) => /table|more|history|balls|all|what a/i.test(button.textContent));
+  for (const closed of document.querySelectorAll("#work details:not([open])")) closed.open = true;
+  for (const button of opens) button.click();
+}"""
+
+
+def look_at_what_opens(page: Page, where: str) -> list[str]:
+    """What runs over the side of a narrow screen once every table and more is shown, and a distance was asked."""
+    distance = page.get_by_label("How far is it?")
+    if distance.count():
+        distance.fill("68")
+        expect(page.get_by_text("Shots for this distance")).to_be_visible()
+    page.evaluate(OPENED)
+    found = []
+    for width, height in SIZES[2:]:
+        page.set_viewport_size({"width": width, "height": height})
+        still(page)
+        found += [
+            f"{where}, opened, at {width}: {words}" for words in page.evaluate(LOOK, {"touch": True, "sides": True})
+        ]
+    return found
+
+
 def test_every_step_is_readable_and_within_reach(signed: Page):
     signed.get_by_role("link", name="Orla Wethercote").click()
     expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
@@ -150,6 +175,7 @@ def test_every_step_is_readable_and_within_reach(signed: Page):
             expect(signed.get_by_label("Quote")).to_be_visible()
         wrong += look(signed, step)
         wrong += look_at_paper(signed, step)
+        wrong += look_at_what_opens(signed, step)
     assert wrong == []
 
 

@@ -47,7 +47,7 @@ def test_the_demo_proof_is_finished_and_stands_at_its_head_in_the_set(client, ta
     assert sum(b["ball"]["set_aside"] is not None for b in proof["balls"]) == 1
     club = next(club for club in tam["recommendation"]["clubs"] if club["code"] == "BN55")
     assert club["proofs"][0]["standing"] == "proved"
-    assert "than promised against set sand" in club["proofs"][0]["words"]
+    assert "than expected against set sand" in club["proofs"][0]["words"]
     assert tam["steps"]["proof"] == "done"
 
 

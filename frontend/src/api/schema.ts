@@ -6822,7 +6822,7 @@ export interface components {
         };
         /**
          * ProvedOut
-         * @description How a proof of the club's head stood to what the model promised, in a line.
+         * @description How a proof of the club's head stood to what the model expected, in a line.
          */
         ProvedOut: {
             /**

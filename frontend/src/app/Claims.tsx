@@ -114,7 +114,7 @@ function Found({ score, onTake, busy }: { score: Score; onTake: (sd: number) => 
         </Button>
       </p>
       <p className={classes.quiet}>
-        Seen is the claim less what its new clubs cost more than promised beside the bag's other clubs; a player who is
+        Seen is the claim less what its new clubs cost more than expected beside the bag's other clubs; a player who is
         off altogether counts for nothing here.
       </p>
     </>

@@ -21,6 +21,7 @@ function strip(store: object = {}, old: number | null = null) {
     server: { id: "f" },
     draft: {
       player: PLAYER,
+      bag: { wedges: [] },
       grounds: [
         { name: "home", share: 0.6 },
         { name: "away", share: 0.4 },
@@ -59,7 +60,7 @@ it("says who it is about, the hand, the handicap or that it is unknown, the grou
     expect(screen.getByText(words)).toBeTruthy();
   cleanup();
   const schools = { ...SCHOOLS, hands: "quiet", gaps: "equal_loft" };
-  strip({ draft: { player: { ...PLAYER, handicap: null, schools }, grounds: [] } });
+  strip({ draft: { player: { ...PLAYER, handicap: null, schools }, grounds: [], bag: { wedges: [] } } });
   expect(screen.getByText("handicap unknown")).toBeTruthy();
   expect(screen.getByText("2 schools chosen")).toBeTruthy();
 });

@@ -258,7 +258,7 @@ class ClubOut(Strict):
 
 
 class ProvedOut(Strict):
-    """How a proof of the club's head stood to what the model promised, in a line."""
+    """How a proof of the club's head stood to what the model expected, in a line."""
 
     standing: Literal["proved", "level", "contradicted", "open"]
     words: str

@@ -63,7 +63,7 @@ def played_with(kept: Sequence[SnapshotRow], first: date | None) -> SnapshotRow:
 
 
 def _claim(database: Database, actor: Actor, fitting_id: UUID, player: str, kept: SnapshotRow) -> Claim | None:
-    """What came of a kept proposal: its gain less what its new clubs cost more than promised beside the bag's others.
+    """What came of a kept proposal: its gain less what its new clubs cost more than expected beside the bag's others.
 
     A player who is off altogether is told apart from the clubs: only these were claimed.
     """

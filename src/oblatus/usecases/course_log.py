@@ -547,7 +547,7 @@ def _head_offer(log: Logged, shown: HeadShown) -> OfferOut | None:
     key = f"head:{shown.club}:{shown.surface}"
     held = "worse" if shown.difference > 0 else "better"
     words = (
-        f"{abs(shown.difference):.2f} strokes a shot {held} than promised, {shown.shots} shots beside the bag's others"
+        f"{abs(shown.difference):.2f} strokes a shot {held} than expected, {shown.shots} shots beside the bag's others"
     )
     evidence = HeadEvidenceDocument(
         source="log", source_id=log.rows[0].fitting_id, on=max(row.on for row in log.rows), name=tool.name,

@@ -243,7 +243,7 @@ def _shift(
 
 
 def standing(document: ProofDocument) -> Literal["proved", "level", "contradicted"] | None:
-    """How the proof stands to what the model promised of the first candidate against the reference; None while open."""
+    """How the proof stands to what the model expected of the first candidate against the reference; None while open."""
     verdict = verdict_of(document)
     if verdict.advice in ("none", "more"):
         return None

@@ -56,7 +56,7 @@ def test_the_words_say_by_how_much_against_which_club_and_by_how_many_balls():
     shift = HeadShift(HEAD, (("pitch", -0.2), ("chip", -0.1)), "Barrow 56", "proved", "Hanger 56", "3 May", 20)
     assert (
         proof_words(shift)
-        == "proved: 0.15 strokes a shot better than promised against Hanger 56, 20 balls with each on 3 May"
+        == "proved: 0.15 strokes a shot better than expected against Hanger 56, 20 balls with each on 3 May"
     )
     assert proof_words(replace(shift, standing="open", shots=(("pitch", 0.1),))).startswith(
         "not settled: 0.10 strokes a shot worse"

@@ -115,7 +115,7 @@ export function EntryMarks({
                   <line x1={x(low)} x2={x(high)} y1={8} y2={8} stroke="var(--ink)" strokeWidth={4} />
                 )}
                 <Label x={x(mean)} y={30} fontSize={13} fontWeight={650}>
-                  {said(mean)}
+                  mean {said(mean)}
                 </Label>
               </>
             )}

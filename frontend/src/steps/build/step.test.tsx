@@ -40,7 +40,7 @@ const step = (change: object = {}, clubs: object[] = [], refused: object | null 
     </SessionProvider>,
     {
       server: { id: "f", revision: 1, strikes_key: "k", document: { rack: null } },
-      draft: { build: { clubs } },
+      draft: { build: { clubs }, bag: { wedges: [] } },
       saveState: "saved",
       edit,
       did: () => {},

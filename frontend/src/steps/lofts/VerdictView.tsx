@@ -34,15 +34,17 @@ export function VerdictView({ result }: { result: Recommendation }) {
       <Verdict result={result} steps={steps} onTake={take} />
       <div className={classes.say}>
         <p>{result.verdict}</p>
-        <p className={classes.saidBeside}>
-          {result.practice} {result.first_because}{" "}
+        <div className={classes.saidBeside}>
+          <p>
+            {result.practice} {result.first_because}
+          </p>
           <button type="button" className={parts.quietButton} aria-pressed={table} onClick={() => setTable(!table)}>
             <kbd>T</kbd> table
-          </button>{" "}
+          </button>
           <button type="button" className={parts.quietButton} aria-pressed={worth} onClick={() => setWorth(!worth)}>
             <kbd>W</kbd> what a head must win, and where the holes are
           </button>
-        </p>
+        </div>
       </div>
       {worth && (
         <>

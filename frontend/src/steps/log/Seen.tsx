@@ -11,7 +11,7 @@ import { Offers } from "./Offers";
 import { Rounds } from "./Rounds";
 import { CALLS, type Log, useLog } from "./useLog";
 
-/** What happened on the course against what was promised. */
+/** What happened on the course against what was expected. */
 export function Seen() {
   const log = useLog();
   if (log.isPending)
@@ -94,7 +94,15 @@ export function Seen() {
   );
 }
 
-/** The one thing: whether the set does what was promised. */
+const HEADLINES: Record<keyof typeof CALLS, string> = {
+  "too few": "Too few shots to say",
+  "as expected": "As expected",
+  worse: "Worse than expected",
+  better: "Better than expected",
+  open: "Not settled yet",
+};
+
+/** The one thing: whether the set does what was expected. */
 function Verdict({ log }: { log: Log }) {
   const { whole } = log;
   if (!whole) return <p className={classes.note}>None of these shots was hit with a club of this bag.</p>;
@@ -103,12 +111,13 @@ function Verdict({ log }: { log: Log }) {
   return (
     <section className={classes.verdict} aria-label="Verdict">
       <p className={classes.big}>
-        {plain(Math.abs(over), 2)} strokes a shot {over > 0 ? "more" : "less"} than promised
+        {HEADLINES[whole.call]}
+        {whole.call !== "too few" && `: ${plain(Math.abs(over), 2)} strokes a shot ${over > 0 ? "more" : "less"}`}
       </p>
       <p>
         {whole.shots} shots of {rounds} {rounds === 1 ? "round" : "rounds"}: seen {plain(whole.seen, 2)}, expected{" "}
-        {plain(whole.expected, 2)}; 8 of 10 between {signed(whole.low)} and {signed(whole.high)}: {CALLS[whole.call]}.
-        The log counts {showPercent(whole.weight)} in that, the model the rest.
+        {plain(whole.expected, 2)}; 8 of 10 between {signed(whole.low)} and {signed(whole.high)}. The log counts{" "}
+        {showPercent(whole.weight)} in that, the model the rest.
         {log.unknown > 0 && ` ${log.unknown} more are kept and not judged: their club is not in this bag.`}
       </p>
     </section>

@@ -27,7 +27,7 @@ const STORE = { server: { id: "f", revision: 3, strikes_key: "", document: { aft
 it("the verdict says by how much, of how many, and what is kept without being judged", async () => {
   server({ "GET log": { ...LOG, rounds: [] }, "GET ": { mappings: [] } });
   show(<Seen />, { ...STORE, draft: { after: { decisions: [] } } });
-  expect(await screen.findByText("0.15 strokes a shot more than promised")).toBeTruthy();
+  expect(await screen.findByText("Worse than expected: 0.15 strokes a shot more")).toBeTruthy();
   expect(screen.getByRole("region", { name: "Verdict" }).textContent).toContain("8 of 10 between +0.05 and +0.25");
   expect(screen.getByText(/2 more are kept and not judged/)).toBeTruthy();
   const chip = screen.getByRole("cell", { name: "basic chip" }).closest("tr");

@@ -49,7 +49,7 @@ export function useMarkRound() {
 export const CALLS: Record<Schemas["SeenOut"]["call"], string> = {
   "too few": "too few to say",
   "as expected": "as expected",
-  worse: "worse than promised",
-  better: "better than promised",
+  worse: "worse than expected",
+  better: "better than expected",
   open: "not settled",
 };

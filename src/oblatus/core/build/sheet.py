@@ -100,13 +100,10 @@ def operations(
         words = f"Trim the tip, cut the butt by {built.butt_trim_in:.2f} in"
         found.append(Operation("cut", words, built.length_in, 0.06, "in", CAUTIONS["cut"]))
         if weighting is not None and weighting.tip_g >= 0.05:
-            found.append(
-                Operation("weight", f"Weight in the tip: {weighting.tip_g:.1f} g", round(weighting.tip_g, 1), 0.2, "g")
-            )
+            found.append(Operation("weight", "Weight in the tip", round(weighting.tip_g, 1), 0.2, "g"))
         found.append(Operation("glue", "Glue head and ferrule; let it cure", caution=CAUTIONS["glue"]))
         if weighting is not None and weighting.butt_g >= 0.05:
-            words = f"Weight under the grip: {weighting.butt_g:.1f} g"
-            found.append(Operation("weight", words, round(weighting.butt_g, 1), 0.2, "g"))
+            found.append(Operation("weight", "Weight under the grip", round(weighting.butt_g, 1), 0.2, "g"))
         found.append(Operation("grip", "Grip on, square to the face", caution=CAUTIONS["glue"]))
         limit = TOLERANCE["swing_weight_points"]
         found.append(

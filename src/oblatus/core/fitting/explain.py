@@ -90,6 +90,8 @@ def verdict(recommendation: Recommendation) -> str:
             return f"Keep what you have. {most}, but not in 8 of 10 trials."
         return f"Keep what you have. {most}: less than the {worth:.2f} a head that makes changing worth it."
     lead = "Bend, buy nothing." if step.kind == "bends" else f"Buy {_heads(step)}."
+    if not recommendation.as_proposed:
+        lead = _by_hand(step, recommendation.steps[recommendation.recommended])
     clubs = [_club_sentence(recommendation, slot) for slot in range(len(step.picks))]
     text = " ".join([lead, *[words for words in clubs if words]])
     if further and recommendation.as_proposed:
@@ -99,6 +101,15 @@ def verdict(recommendation: Recommendation) -> str:
         text += f", and a place in the bag is worth {place:.2f}" if place else ""
         text += f": {_why_not(recommendation, step, more)}."
     return text
+
+
+def _by_hand(step: Step, proposed: Step) -> str:
+    """What a step wins that is not the proposed one."""
+    won, lead = step.gain - proposed.gain, f"{_heads(step).capitalize()}, taken by hand: "
+    if proposed.kind == "bag":
+        return lead + f"{strokes(won)} strokes a round; the proposal is to keep what they have."
+    more = "more" if won > 0.0 else "less"
+    return lead + f"{strokes(abs(won))} strokes a round {more} than by the proposal of {_heads(proposed)}."
 
 
 def turned_down(recommendation: Recommendation, n: int) -> str | None:

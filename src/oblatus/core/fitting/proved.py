@@ -49,7 +49,7 @@ class HeadShift:
 def proof_words(shift: HeadShift) -> str:
     """What a proof says of a head, in a line."""
     mean = sum(strokes for _, strokes in shift.shots) / len(shift.shots)
-    held = f"{abs(mean):.2f} strokes a shot {'worse' if mean > 0 else 'better'} than promised"
+    held = f"{abs(mean):.2f} strokes a shot {'worse' if mean > 0 else 'better'} than expected"
     word = {"open": "not settled"}.get(shift.standing, shift.standing)
     return f"{word}: {held} against {shift.against}, {shift.balls} balls with each on {shift.on}"
 
