@@ -225,7 +225,7 @@ function Side({ first, other }: { first: KeptLine; other: KeptLine | undefined }
           <span className={parts.unit}>
             brings player, grounds, bag, choices, measuring and what proofs showed back as they were; strikes, the
             studio's rack, build, card and log stay as they are now. The kept proposal itself does not change, and Undo
-            takes it back
+            takes it back.
           </span>
         </p>
       )}

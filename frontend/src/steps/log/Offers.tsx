@@ -79,6 +79,7 @@ export function Offers({ log }: { log: Log }) {
               <Button
                 aria-label={`Take it: ${offer.name}`}
                 size="xs"
+                variant={offer.evidence?.standing === "open" ? "default" : "filled"}
                 disabled={offer.state === "accepted"}
                 onClick={() => say(offer, true)}
               >
