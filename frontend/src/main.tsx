@@ -8,7 +8,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./app/App";
-import { forgetStayingDeeds } from "./app/drafts";
+import { forgetStayingDeeds } from "./offline/deeds";
 import { nameTab } from "./offline/tab";
 import { keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";

@@ -285,12 +285,12 @@ def test_a_pin_of_a_wedge_that_left_goes_to_no_other(client, base, fitting):
 def test_strikes_that_waited_go_to_the_wedges_that_their_screen_showed(client, base, fitting):
     mine = fitting["document"]["bag"]["wedges"]
     shown = [{**mine[0], "name": "spare"}, *mine]
-    half_typed = [{**wedge, "loft_deg": None} if n == 1 else wedge for n, wedge in enumerate(shown)]
+    of_old = [{**wedge, "loft": None} if n == 1 else wedge for n, wedge in enumerate(shown)]
     gone = put_wedges(client, base, put_wedges(client, base, fitting, shown), mine)
     assert gone["document"]["bag"]["former"] == [], "nothing had been measured with it"
     hit = [strike(f"own:{n}", wedge["loft_deg"], 80.0) for n, wedge in enumerate(shown)]
     for one in hit:
-        assert client.post(f"{base}/strikes", json={"strikes": [one], "wedges": half_typed}).get_json() == {"taken": 1}
+        assert client.post(f"{base}/strikes", json={"strikes": [one], "wedges": of_old}).get_json() == {"taken": 1}
     again = client.post(f"{base}/strikes", json={"strikes": hit, "wedges": shown}).get_json()
     assert again == {"taken": 0}, "sent again after a lost answer they are there already"
     after = client.get(base).get_json()

@@ -8269,7 +8269,7 @@ export interface components {
         /**
          * StrikesIn
          * @description Strikes to take; those that are there already are left as they are. `wedges`: those of the bag on the screen that
-         *     took them, also half typed, by which own:N is understood; without them it is by the bag as it is now.
+         *     took them, by which own:N is understood; without them it is by the bag as it is now.
          */
         StrikesIn: {
             /** Strikes */

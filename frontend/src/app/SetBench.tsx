@@ -5,7 +5,7 @@ import { api, type Club, type Fitting, type KeptLine, type Recommendation, type 
 import { useEvidence, useSteps } from "../evidence/useEvidence";
 import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
 import { strokes } from "../pictures/Verdict/Verdict";
-import { showPercent, trimmed } from "../units/units";
+import { trimmed } from "../units/units";
 import { useStore } from "./context";
 import frame from "./Frame.module.css";
 import classes from "./SetBench.module.css";
@@ -196,6 +196,7 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
   const evidence = useEvidence();
   const drawn = evidence.isPlaceholderData ? undefined : evidence.data;
   const share = drawn?.shares.find((s) => s.slot === club.slot && s.code === club.code)?.share ?? club.survives;
+  const times = Math.round((share ?? 0) * (doubt?.draws ?? 0));
   const outline = club.candidates.find((c) => c.code === club.code)?.outline_mm ?? [];
   const bend =
     club.bend_deg === 0 ? "" : `, bent ${trimmed(Math.abs(club.bend_deg))}° ${club.bend_deg > 0 ? "weak" : "strong"}`;
@@ -225,7 +226,7 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
       <p className={classes.why}>{club.reason}</p>
       {share !== null && doubt && (
         <p className={classes.why}>
-          Among the best in {showPercent(share)} of {doubt.draws} trials
+          Among the best in {times === doubt.draws ? "all" : `${times} of`} {doubt.draws} trials
           {doubt.assumed_count && ", spreads assumed"}
         </p>
       )}

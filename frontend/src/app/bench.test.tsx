@@ -73,7 +73,10 @@ it("every club says where it comes from and what it takes the place of", () => {
 
 it("survival is a share of the draws that were made, and says when the spreads are assumed", () => {
   bench({}, { clubs: [club({ survives: 0.874 })], doubt: { draws: 500, assumed_count: true } });
-  expect(text("50 degrees")).toContain("Among the best in 87 % of 500 trials, spreads assumed");
+  expect(text("50 degrees")).toContain("Among the best in 437 of 500 trials, spreads assumed");
+  cleanup();
+  bench({}, { clubs: [club({ survives: 1 })], doubt: { draws: 500, assumed_count: false } });
+  expect(text("50 degrees")).toContain("Among the best in all 500 trials");
 });
 
 it("what was kept is compared club by club, with the changes since", () => {

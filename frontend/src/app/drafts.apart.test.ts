@@ -1,6 +1,7 @@
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Edited } from "../api/client";
-import { afterSave, type Draft, deedsOf, draftedFittings, forgetDrafts, forgetStayingDeeds, keepDraft, keptDraft, leftDraft, NO_DRAFT, sectionOf } from "./drafts"; // biome-ignore format: one line
+import { deedsOf, forgetStayingDeeds } from "../offline/deeds";
+import { afterSave, type Draft, draftedFittings, forgetDrafts, keepDraft, keptDraft, leftDraft, NO_DRAFT, sectionOf } from "./drafts"; // biome-ignore format: one line
 
 const { open } = vi.hoisted(() => ({ open: { now: ["me"] as string[] | null } }));
 vi.mock("../offline/tab", () => ({ tabName: () => "me", openTabs: async () => open.now }));

@@ -1,6 +1,7 @@
 import type { Edited, FittingDocument } from "../api/client";
 import { TABLES } from "../api/tables";
 import { changesOf, same, valueAt, withValue } from "../history/changes";
+import { deedsOf } from "../offline/deeds";
 import { openTabs, tabName } from "../offline/tab";
 import { local, tab } from "../offline/texts";
 
@@ -63,16 +64,6 @@ export function draftedFittings(fitter: string): string[] {
 export function forgetDrafts(fitter: string) {
   for (const name of local.names(`${PREFIX}${fitter}-`)) local.drop(name);
   for (const name of tab.names(deedsOf(fitter))) tab.drop(name);
-}
-
-const DEEDS = "oblatus-deeds-";
-
-/** Under which names a tab keeps what a fitter did. */
-export const deedsOf = (fitter: string) => `${DEEDS}${fitter}-`;
-
-/** Forget the deeds that tabs of earlier versions kept where they stay when the tab is closed: they take the room of drafts. */
-export function forgetStayingDeeds() {
-  for (const name of local.names(DEEDS)) local.drop(name);
 }
 
 const ID_LENGTH = 36;

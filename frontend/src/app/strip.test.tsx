@@ -18,10 +18,9 @@ const session = { csrf_token: "t", fitter: "Ada", fitter_id: "me" } as unknown a
 
 function strip(store: object = {}, old: number | null = null) {
   const whole = {
-    server: { id: "f" },
+    server: { id: "f", document: { bag: { wedges: [] } } },
     draft: {
       player: PLAYER,
-      bag: { wedges: [] },
       grounds: [
         { name: "home", share: 0.6 },
         { name: "away", share: 0.4 },
@@ -60,7 +59,7 @@ it("says who it is about, the hand, the handicap or that it is unknown, the grou
     expect(screen.getByText(words)).toBeTruthy();
   cleanup();
   const schools = { ...SCHOOLS, hands: "quiet", gaps: "equal_loft" };
-  strip({ draft: { player: { ...PLAYER, handicap: null, schools }, grounds: [], bag: { wedges: [] } } });
+  strip({ draft: { player: { ...PLAYER, handicap: null, schools }, grounds: [] } });
   expect(screen.getByText("handicap unknown")).toBeTruthy();
   expect(screen.getByText("2 schools chosen")).toBeTruthy();
 });

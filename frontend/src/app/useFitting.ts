@@ -13,11 +13,11 @@ import {
 import type { Deed } from "../history/acts";
 import { changesOf, same, withValue } from "../history/changes";
 import { useHistory } from "../history/useHistory";
+import { deedsOf } from "../offline/deeds";
 import { tabName } from "../offline/tab";
 import {
   afterSave,
   type Draft,
-  deedsOf,
   isEmpty,
   keepDraft,
   keptDraft,

@@ -12,7 +12,7 @@ export type Telling = Partial<
 export type BallTelling = { set_aside?: string | null; out?: boolean };
 
 export type Act =
-  /** `wedges`: those of the bag when it was taken, by which its club goes. */
+  /** `wedges`: those of the bag that was shown when it was taken, by which its club goes. */
   | { kind: "take"; strike: Strike; wedges?: readonly OwnedWedge[] }
   | { kind: "tell"; id: string; changes: Telling }
   | { kind: "undo"; id: string }

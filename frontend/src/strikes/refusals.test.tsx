@@ -18,7 +18,7 @@ const BAG = {
   nine_iron_loft_deg: 41,
   former: [],
 };
-const STORE = { server: { id: "f", document: { bag: BAG } }, draft: { bag: BAG }, did, onDeed: () => () => {} };
+const STORE = { server: { id: "f", document: { bag: BAG } }, did, onDeed: () => () => {} };
 const session = { csrf_token: "t", fitter: "Me", fitter_id: FITTER, demo: false } as unknown as Session;
 const page = (part: React.ReactNode) =>
   show(

@@ -20,8 +20,7 @@ const did = vi.fn();
 let redo: (deed: Deed, back: boolean) => void = () => {};
 const wedge = (name: string) => ({ name, loft_deg: 54 });
 const store = {
-  server: { id: "f" },
-  draft: { bag: { wedges: [wedge("gap"), wedge("sand")] } },
+  server: { id: "f", document: { bag: { wedges: [wedge("gap"), wedge("sand")] } } },
   reload,
   did,
   onDeed: (hear: typeof redo) => {
@@ -86,14 +85,14 @@ describe("strikes on their way", () => {
     const { result, rerender } = renderHook(useStrikeQueue, { wrapper });
     act(() => result.current.take({ ...strike("a"), club: "own:1" }));
     await waitFor(() => expect(result.current.pause).toBe("offline"));
-    const before = store.draft;
-    store.draft = { bag: { wedges: [wedge("sand")] } } as unknown as typeof before;
+    const before = store.server;
+    store.server = { id: "f", document: { bag: { wedges: [wedge("sand")] } } } as unknown as typeof before;
     rerender();
     act(() => result.current.take({ ...strike("b"), club: "own:0" }));
     network(() => json({ taken: 1 }));
     act(() => void window.dispatchEvent(new Event("online")));
     await waitFor(() => expect(result.current.waiting).toEqual([]));
-    store.draft = before;
+    store.server = before;
     const told = said.slice(-2).map((line) => JSON.parse(line.slice("POST ".length)));
     expect(told.map((body) => [body.strikes[0].club, body.wedges])).toEqual([
       ["own:1", [wedge("gap"), wedge("sand")]],

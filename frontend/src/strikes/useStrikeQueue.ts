@@ -67,8 +67,9 @@ export function useStrikeQueue(): StrikeQueue {
   /** Acts that the server has, and that no answer of its holds yet. */
   const arrived = useRef<Held[]>([]);
   const latest = useRef(acts);
-  const wedges = useRef(store.draft.bag.wedges);
-  wedges.current = store.draft.bag.wedges;
+  // the clubs that can be chosen are those of the last answer
+  const wedges = useRef(store.server.document.bag.wedges);
+  wedges.current = store.server.document.bag.wedges;
   const open = useRef(ended === null);
   open.current = ended === null;
 

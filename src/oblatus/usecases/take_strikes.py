@@ -32,9 +32,8 @@ def take_strikes(
 ) -> int:
     """Add strikes, all or none; those that stand there already are left as they are. Returns how many were new.
 
-    `told` are the wedges of the bag on the screen that took them, with what is still being typed: a strike goes to its
-    wedge, also where that stands in another place by now or is in the bag no longer. None: the clubs are told as the bag
-    is.
+    `told` are the wedges of the bag on the screen that took them: a strike goes to its wedge, also where that stands in
+    another place by now or is in the bag no longer. None: the clubs are told as the bag is.
 
     Raises
     ------
@@ -65,7 +64,7 @@ def take_strikes(
 
 
 def _as_told(told: Sequence[Json], bag: BagDocument) -> list[OwnedWedgeDocument]:
-    """The wedges of a screen; one with a field that cannot be is the bag's of its name, or in its place."""
+    """The wedges of a screen; one that only an earlier program could read is the bag's of its name, or in its place."""
     found: list[OwnedWedgeDocument] = []
     for place, wedge in enumerate(told):
         try:

@@ -355,7 +355,7 @@ class StrikePath(FittingPath):
 
 class StrikesIn(Strict):
     """Strikes to take; those that are there already are left as they are. `wedges`: those of the bag on the screen that
-    took them, also half typed, by which own:N is understood; without them it is by the bag as it is now."""
+    took them, by which own:N is understood; without them it is by the bag as it is now."""
 
     strikes: Annotated[tuple[StrikeDocument, ...], Field(min_length=1, max_length=500)]
     wedges: Annotated[tuple[dict[str, Any], ...], Field(max_length=8)] | None = None

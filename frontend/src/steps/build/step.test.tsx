@@ -39,8 +39,8 @@ const step = (change: object = {}, clubs: object[] = [], refused: object | null 
       </StrikeQueueProvider>
     </SessionProvider>,
     {
-      server: { id: "f", revision: 1, strikes_key: "k", document: { rack: null } },
-      draft: { build: { clubs }, bag: { wedges: [] } },
+      server: { id: "f", revision: 1, strikes_key: "k", document: { rack: null, bag: { wedges: [] } } },
+      draft: { build: { clubs } },
       saveState: "saved",
       edit,
       did: () => {},
