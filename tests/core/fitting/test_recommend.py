@@ -201,7 +201,7 @@ def test_a_step_that_the_fitter_takes_is_shown_and_the_proposed_one_stays_named(
     assert one.steps[one.taken].heads == 1
     assert one.recommended == found[0].recommended != one.taken
     behind = one.steps[one.recommended].gain - one.steps[one.taken].gain
-    words = f"One head, taken by hand: {behind:.2f} strokes a round less than by the proposal of two heads. "
+    words = f"One head, taken by hand, saves {behind:.2f} strokes a round less than the proposal of two heads. "
     assert explain.verdict(one).startswith(words), "it is not advised to buy it"
     kept = recommend(replace(fittings[0], heads_bought=KEEP_BAG), judge)
     assert kept.steps[kept.taken].kind == "bag"

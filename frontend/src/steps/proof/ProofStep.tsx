@@ -10,6 +10,7 @@ import { Closing, ProofRuler } from "../../pictures/ProofRuler/ProofRuler";
 import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
 import { showPercent } from "../../units/units";
+import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
 import { BallEntry } from "./BallEntry";
 import { BlockStrip } from "./BlockStrip";
@@ -187,7 +188,7 @@ function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
       <Feel proof={proof} balls={balls} />
       <p className={classes.note}>
         {plan.words} One ball spreads by {verdict.sigma.toFixed(2)} strokes.{" "}
-        <button type="button" className={classes.quiet} aria-pressed={table} onClick={() => setTable(!table)}>
+        <button type="button" className={parts.quietButton} aria-pressed={table} onClick={() => setTable(!table)}>
           <kbd>B</kbd> balls and comparisons
         </button>
       </p>

@@ -105,11 +105,12 @@ def verdict(recommendation: Recommendation) -> str:
 
 def _by_hand(step: Step, proposed: Step) -> str:
     """What a step wins that is not the proposed one."""
-    won, lead = step.gain - proposed.gain, f"{_heads(step).capitalize()}, taken by hand: "
+    saves = "saves" if step.heads == 1 else "save"
+    won, lead = step.gain - proposed.gain, f"{_heads(step).capitalize()}, taken by hand, {saves} "
     if proposed.kind == "bag":
         return lead + f"{strokes(won)} strokes a round; the proposal is to keep what they have."
     more = "more" if won > 0.0 else "less"
-    return lead + f"{strokes(abs(won))} strokes a round {more} than by the proposal of {_heads(proposed)}."
+    return lead + f"{strokes(abs(won))} strokes a round {more} than the proposal of {_heads(proposed)}."
 
 
 def turned_down(recommendation: Recommendation, n: int) -> str | None:
