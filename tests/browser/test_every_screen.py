@@ -136,7 +136,7 @@ def look(page: Page, where: str, sizes: tuple[tuple[int, int], ...] = SIZES, *, 
 
 OPENED = """() => {
   const more = [...document.querySelectorAll("#work :is(button[aria-expanded=false], button[aria-pressed=false])")];
-  const opens = more.filter((button) => /table|more|history|balls|all|what a/i.test(button.textContent));
+  const opens = more.filter((button) => /^[TBW] ?(table|balls|what)|^More|^Its|^All/.test(button.textContent.trim()));
   for (const closed of document.querySelectorAll("#work details:not([open])")) closed.open = true;
   for (const button of opens) button.click();
 }"""
