@@ -238,6 +238,24 @@ def test_a_quick_verb_does_not_wait_for_the_imports_of_others():
 
 
 @pytest.mark.parametrize(
+    "asked",
+    [
+        "deliver --loft 56 --bounce 10 --lean 6 --open 12 --json",
+        "flight --club-speed 32 --dynamic-loft 46 --attack -5 --lie-condition wet --wind-head 4 --wind-cross 1 --json",
+    ],
+)
+def test_a_quick_verb_by_itself_fetches_no_compiled_kernel_and_says_the_same(capsys, asked):
+    told = (
+        "import sys; from oblatus.cli.main import main; main()\n"
+        "import numba; print(numba.config.DISABLE_JIT, file=sys.stderr)"
+    )
+    ran = subprocess.run([sys.executable, "-c", told, *asked.split()], capture_output=True, text=True, check=True)
+    assert ran.stderr.strip() == "1"
+    _, out, _ = run(capsys, *asked.split())
+    assert json.loads(ran.stdout) == pytest.approx(json.loads(out), rel=1e-9)
+
+
+@pytest.mark.parametrize(
     ("module", "spared"),
     [
         ("serve", "numpy sqlalchemy pydantic"), ("simulate", "sqlalchemy pydantic scipy.optimize"),

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+import subprocess
+import sys
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import replace
@@ -83,6 +85,18 @@ def measure_carries() -> dict[str, float]:
     return figures
 
 
+def _at_the_shell() -> float:
+    """How long `oblatus flight` takes for a ball over what it takes to import numpy and numba, side by side."""
+    flight = ["-m", "oblatus.cli.main", "flight", "--ball-speed", "30", "--launch", "32", "--spin", "9000"]
+    taken: list[float] = []
+    for _ in range(5):
+        for asked in (flight, ["-c", "import numpy, numba"]):
+            start = time.perf_counter()
+            subprocess.run([sys.executable, *asked], check=True, stdout=subprocess.DEVNULL)
+            taken.append(time.perf_counter() - start)
+    return float(np.median(taken[::2]) / np.median(taken[1::2]))
+
+
 def measure_flight() -> dict[str, float]:
     """One shot and many: our kernel, the general solver, vectorised numpy, and the arithmetic ceiling of one thread."""
     launch = strike_ball(Delivery(28.0, 42.0))
@@ -119,6 +133,7 @@ def measure_flight() -> dict[str, float]:
     inside = float(np.median(times(batch, 9))) / count
     vectorised = float(np.median(times(lambda _: fly_with_numpy(starts, AIR), 3))) / count
     return {
+        "flight_at_the_shell_over_importing_numpy_and_numba": _at_the_shell(),
         "flight_solve_ivp_us": 1e6 * solver,
         "flight_numpy_vectorised_us": 1e6 * vectorised,
         "flight_kernel_called_from_python_us": 1e6 * one,

@@ -37,10 +37,15 @@ VERBS = {
 }
 """Every verb and who registers it: only what is asked for is imported, because most of it takes longer than the work."""
 
+ONE_SUM = {"deliver", "flight"}
+"""Verbs whose sum takes plain Python a moment: to fetch the compiled kernels would take longer than all the rest."""
+
 
 def main(argv: Sequence[str] | None = None) -> int:
     """Run a command; bad input is one line and exit code 2, a failed set-up one line and 1."""
     asked = sys.argv[1:] if argv is None else argv
+    if argv is None and asked and asked[0] in ONE_SUM:  # this process does nothing else
+        os.environ["NUMBA_DISABLE_JIT"] = "1"
     parser = Parser(prog="oblatus", description="Select, prove and build a player's set of wedges.")
     parser.add_argument("--version", action="version", version=f"oblatus {__version__}")
     commands = parser.add_subparsers(dest="command", required=True, parser_class=Parser)
