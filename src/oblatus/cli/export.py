@@ -35,10 +35,12 @@ def run_export(_: Namespace) -> int:
 
 def generated() -> dict[Path, str]:
     """Every generated file with the text that it should have."""
-    from oblatus.web.app import create_app
+    from oblatus.web.app import MODULES, create_app
     from oblatus.web.catalogue import catalogue_out
 
     nowhere = Settings("postgresql+psycopg://nobody@127.0.0.1:1/none", "only the routes are looked at, never served")
+    for module in MODULES:
+        module.blueprint.describe()
     schema = FittingDocument.model_json_schema(mode="validation")
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
     return {

@@ -1,7 +1,5 @@
 """The build sheet, its orders at the bench, and the sheet on paper."""
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.formats.build import BuildOut
 from oblatus.usecases.build_orders import (
     cancel_order,
@@ -14,11 +12,12 @@ from oblatus.usecases.build_orders import (
 from oblatus.usecases.print_build import print_csv, print_pdf
 from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database, reader
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import FittingPath
 from oblatus.web.schemas_build import OrderAnewIn, OrderIn, OrderPath, SignIn, TickIn
-from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
+from oblatus.web.schemas_errors import ErrorOut
 
-blueprint = APIBlueprint("build", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+blueprint = Routes("build", __name__, "/api/fittings/<uuid:fitting_id>")
 PDF, CSV = "application/pdf", "text/csv; charset=utf-8"
 AS_PDF = {"content": {PDF: {"schema": {"type": "string", "format": "binary"}}}}
 AS_CSV = {"content": {CSV: {"schema": {"type": "string"}}}}

@@ -1,7 +1,6 @@
 """What the player takes home: the card, on the screen, on paper, as a picture and as a table."""
 
 from flask import request
-from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.card import CardOut
 from oblatus.usecases.card_of import see_card
@@ -9,10 +8,10 @@ from oblatus.usecases.hand_over import page_link
 from oblatus.usecases.print_card import draw_card, list_card, print_card
 from oblatus.web.answers import Answer, answer, download, inline
 from oblatus.web.auth import actor, database, reader, settings
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import FittingPath
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("card", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+blueprint = Routes("card", __name__, "/api/fittings/<uuid:fitting_id>")
 
 
 AS_PDF = {"content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}}}

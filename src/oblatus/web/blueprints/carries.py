@@ -1,7 +1,6 @@
 """Strikes and carries: take, set aside, undo, paste; the carry ladder in its conditions; ladders of lofts."""
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.carries import CarriesIn, CarriesOut
 from oblatus.formats.session import SessionSummaryOut
@@ -11,6 +10,7 @@ from oblatus.usecases.show_session import export_strikes, record_session, show_s
 from oblatus.usecases.take_strikes import take_strike_out, take_strikes, taken_out, tell_of_strike
 from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     FittingPath,
     LaddersOut,
@@ -22,9 +22,8 @@ from oblatus.web.schemas import (
     TakenOutOut,
     TellIn,
 )
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("carries", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+blueprint = Routes("carries", __name__, "/api/fittings/<uuid:fitting_id>")
 
 
 @blueprint.post("/carries", responses={200: CarriesOut})

@@ -2,17 +2,15 @@
 
 from typing import Annotated
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.core.bounds import Bound
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.log import ScoreOfClaimsOut
 from oblatus.usecases.claims import see_claims, take_claims
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database
-from oblatus.web.schemas_errors import EVERYWHERE
+from oblatus.web.routes import Routes
 
-blueprint = APIBlueprint("claims", __name__, url_prefix="/api/claims", abp_responses=EVERYWHERE)
+blueprint = Routes("claims", __name__, "/api/claims")
 
 
 class ClaimsIn(Strict):

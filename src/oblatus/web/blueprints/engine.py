@@ -1,7 +1,5 @@
 """Questions to the engine: a strike at the desk, how sure a proposal is, what each school would change."""
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.formats.desk import DeskIn, DeskOut
 from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut
 from oblatus.usecases.ask_engine import each_school, how_sure, what_flips
@@ -9,13 +7,13 @@ from oblatus.usecases.at_desk import at_desk
 from oblatus.usecases.engine import engine
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     FittingPath,
     WorkOut,
 )
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("engine", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
+blueprint = Routes("engine", __name__, "/api")
 
 
 @blueprint.post("/desk", responses={200: DeskOut})

@@ -3,7 +3,6 @@
 from typing import Any
 
 from flask import request
-from flask_openapi3 import APIBlueprint
 
 from oblatus.core.figures import figures
 from oblatus.core.fitting.fitting import wedge_room
@@ -43,6 +42,7 @@ from oblatus.usecases.start_fitting import import_fitting, start_fitting
 from oblatus.usecases.view import FittingView
 from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     BinLine,
     BinOut,
@@ -67,9 +67,9 @@ from oblatus.web.schemas import (
     SnapshotPath,
     StartIn,
 )
-from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut, FaultOut
+from oblatus.web.schemas_errors import ErrorOut, FaultOut
 
-blueprint = APIBlueprint("fittings", __name__, url_prefix="/api/fittings", abp_responses=EVERYWHERE)
+blueprint = Routes("fittings", __name__, "/api/fittings")
 
 
 @blueprint.get("", responses={200: FittingList})

@@ -5,7 +5,6 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from flask import request
-from flask_openapi3 import APIBlueprint
 from pydantic import Field
 
 from oblatus.formats.fields import Strict
@@ -13,10 +12,11 @@ from oblatus.formats.page import HandoverOut, ScoreDocument
 from oblatus.usecases.hand_over import close_page, fitter_scores, hand_over, see_handovers
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, reader, settings
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import FittingPath
-from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
+from oblatus.web.schemas_errors import ErrorOut
 
-blueprint = APIBlueprint("handovers", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+blueprint = Routes("handovers", __name__, "/api/fittings/<uuid:fitting_id>")
 
 
 class HandoverIn(Strict):

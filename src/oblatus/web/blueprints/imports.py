@@ -1,7 +1,6 @@
 """Files of strikes: sent, looked at through a mapping, checked, taken, taken back; and the mappings that are saved."""
 
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint
 
 from oblatus.formats.imports import Wrong, wrong_csv
 from oblatus.formats.imports.quantities import FIELDS, NO_RESULT
@@ -13,10 +12,10 @@ from oblatus.usecases.saved_mappings import forget_mapping, saved_mappings
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, entered
 from oblatus.web.errors import fault_list
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     FittingPath,
 )
-from oblatus.web.schemas_errors import EVERYWHERE
 from oblatus.web.schemas_imports import (
     FieldOut,
     FileColumnOut,
@@ -38,7 +37,7 @@ from oblatus.web.schemas_imports import (
 SHOWN_WRONG = 60
 SAMPLES = 4
 
-blueprint = APIBlueprint("imports", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
+blueprint = Routes("imports", __name__, "/api")
 
 
 @blueprint.post("/fittings/<uuid:fitting_id>/imports", responses={200: ImportOut})

@@ -2,8 +2,6 @@
 
 from typing import Any
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.formats.readings import summarise_targets
 from oblatus.store.tables import LinkRow
 from oblatus.usecases.health import state_of
@@ -12,6 +10,7 @@ from oblatus.usecases.link_monitor import link_monitor, see_monitor
 from oblatus.usecases.readings import set_reading_aside, show_readings
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, settings
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     AsideIn,
     FittingPath,
@@ -26,9 +25,8 @@ from oblatus.web.schemas_devices import (
     ReadingPath,
     ReadingsListOut,
 )
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("instruments", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+blueprint = Routes("instruments", __name__, "/api/fittings/<uuid:fitting_id>")
 
 
 @blueprint.get("/devices", responses={200: DevicesOut})

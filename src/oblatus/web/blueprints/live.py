@@ -8,18 +8,17 @@ from uuid import UUID
 
 from flask import Response, current_app, stream_with_context
 from flask_login import current_user
-from flask_openapi3 import APIBlueprint
 
 from oblatus.store.database import Database
 from oblatus.usecases.live import LiveFeed, Word
 from oblatus.usecases.sign_in import who_is
 from oblatus.web.auth import SignedIn, actor, database
-from oblatus.web.schemas_errors import EVERYWHERE
+from oblatus.web.routes import Routes
 
 HEARTBEAT_SECONDS = 10.0
 ASKED_EVERY_SECONDS = 30.0
 
-blueprint = APIBlueprint("live", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
+blueprint = Routes("live", __name__, "/api")
 
 
 @blueprint.get("/live", responses={200: None})

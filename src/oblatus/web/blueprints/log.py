@@ -4,7 +4,6 @@ import base64
 from typing import Annotated, Literal
 from uuid import UUID
 
-from flask_openapi3 import APIBlueprint
 from pydantic import Field, StringConstraints
 
 from oblatus.errors import fault
@@ -21,10 +20,11 @@ from oblatus.usecases.timeline import see_timeline
 from oblatus.usecases.trips import see_trip
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, reader
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import FittingPath
-from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
+from oblatus.web.schemas_errors import ErrorOut
 
-blueprint = APIBlueprint("log", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+blueprint = Routes("log", __name__, "/api/fittings/<uuid:fitting_id>")
 
 
 LARGEST_LOG = 14_100_000

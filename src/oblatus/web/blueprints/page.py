@@ -3,7 +3,6 @@
 from typing import Annotated, Literal
 
 from flask import request
-from flask_openapi3 import APIBlueprint
 from pydantic import StringConstraints
 
 from oblatus.formats.fields import Strict
@@ -13,9 +12,9 @@ from oblatus.web.answers import Answer, answer, download
 from oblatus.web.auth import csrf, database
 from oblatus.web.blueprints.handovers import ScoresIn, ScoresOut
 from oblatus.web.blueprints.log import LogShotsIn, LogTakenOut
-from oblatus.web.schemas_errors import EVERYWHERE
+from oblatus.web.routes import Routes
 
-blueprint = APIBlueprint("page", __name__, url_prefix="/api/page", abp_responses=EVERYWHERE)
+blueprint = Routes("page", __name__, "/api/page")
 csrf.exempt(blueprint)  # the token in the address is what allows it, not a cookie
 
 

@@ -1,20 +1,17 @@
 """Photos of a player's clubs."""
 
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint
 
 from oblatus.usecases.photos import add_photo, show_photo
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     FittingPath,
 )
 from oblatus.web.schemas_devices import PhotoOut, PhotoPath
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint(
-    "photos", __name__, url_prefix="/api/fittings/<uuid:fitting_id>/photos", abp_responses=EVERYWHERE
-)
+blueprint = Routes("photos", __name__, "/api/fittings/<uuid:fitting_id>/photos")
 
 
 @blueprint.post("", responses={201: PhotoOut})

@@ -1,14 +1,13 @@
 """The studio's price list."""
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.usecases.price_list import PriceList, put_prices, see_prices
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas_build import PriceListIn, PriceListOut
-from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
+from oblatus.web.schemas_errors import ErrorOut
 
-blueprint = APIBlueprint("prices", __name__, url_prefix="/api/prices", abp_responses=EVERYWHERE)
+blueprint = Routes("prices", __name__, "/api/prices")
 
 
 @blueprint.get("", responses={200: PriceListOut})

@@ -1,7 +1,5 @@
 """Proofs: plan, balls, feel, and what they show."""
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.formats.proof import FeelDocument, ProofOut, ProofRequest
 from oblatus.usecases.proofs import (
     evidence_from,
@@ -15,8 +13,8 @@ from oblatus.usecases.proofs import (
 )
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import FittingPath
-from oblatus.web.schemas_errors import EVERYWHERE
 from oblatus.web.schemas_proof import (
     BallPath,
     BallsIn,
@@ -30,7 +28,7 @@ from oblatus.web.schemas_proof import (
     ProofsOut,
 )
 
-blueprint = APIBlueprint("proofs", __name__, url_prefix="/api/fittings/<uuid:fitting_id>", abp_responses=EVERYWHERE)
+blueprint = Routes("proofs", __name__, "/api/fittings/<uuid:fitting_id>")
 
 
 @blueprint.get("/proofs", responses={200: ProofsOut})

@@ -1,17 +1,16 @@
 """The studio's rack of demo heads."""
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.usecases.replace_rack import Rack, replace_rack, studio_rack
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     RackIn,
     RackOut,
 )
-from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
+from oblatus.web.schemas_errors import ErrorOut
 
-blueprint = APIBlueprint("rack", __name__, url_prefix="/api/rack", abp_responses=EVERYWHERE)
+blueprint = Routes("rack", __name__, "/api/rack")
 
 
 @blueprint.get("", responses={200: RackOut})

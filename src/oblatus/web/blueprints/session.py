@@ -4,7 +4,6 @@ from uuid import UUID
 
 from flask import session
 from flask_login import current_user, login_user, logout_user
-from flask_openapi3 import APIBlueprint
 from flask_wtf.csrf import generate_csrf
 
 from oblatus.errors import NotFoundError
@@ -12,6 +11,7 @@ from oblatus.usecases.set_units import set_units
 from oblatus.usecases.sign_in import change_password, end_others, end_session, list_sessions, sign_in
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import SignedIn, actor, caller, database, entered, know_browser, settings
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     EndedOut,
     PasswordIn,
@@ -22,9 +22,8 @@ from oblatus.web.schemas import (
     SignInIn,
     UnitsIO,
 )
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("session", __name__, url_prefix="/api/session", abp_responses=EVERYWHERE)
+blueprint = Routes("session", __name__, "/api/session")
 
 
 @blueprint.get("", responses={200: SessionOut})

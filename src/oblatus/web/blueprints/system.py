@@ -1,17 +1,15 @@
 """Health and the shot catalogue."""
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus import __version__
 from oblatus.core import ENGINE_VERSION
 from oblatus.usecases.health import health_of
 from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import database, settings
 from oblatus.web.catalogue import catalogue_out
+from oblatus.web.routes import Routes
 from oblatus.web.schemas import CatalogueOut, HealthOut
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("system", __name__, url_prefix="/api", abp_responses=EVERYWHERE)
+blueprint = Routes("system", __name__, "/api")
 
 
 @blueprint.get("/health", responses={200: HealthOut, 503: HealthOut})

@@ -2,8 +2,6 @@
 
 from typing import cast
 
-from flask_openapi3 import APIBlueprint
-
 from oblatus.core.figures import figures
 from oblatus.core.grounds import SURFACES, Season
 from oblatus.formats.fitting import GroundDocument, SurfaceDocument, VenueDocument
@@ -11,10 +9,10 @@ from oblatus.store.tables import VenueRow
 from oblatus.usecases.venues import forget_venue, keep_venue, list_venues
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
+from oblatus.web.routes import Routes
 from oblatus.web.schemas_devices import SurfaceLine, VenueOut, VenuePath, VenuesOut
-from oblatus.web.schemas_errors import EVERYWHERE
 
-blueprint = APIBlueprint("venues", __name__, url_prefix="/api/venues", abp_responses=EVERYWHERE)
+blueprint = Routes("venues", __name__, "/api/venues")
 
 
 @blueprint.post("", responses={201: VenueOut})
