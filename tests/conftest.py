@@ -44,8 +44,8 @@ TABLES = (
 
 
 LONG = (
-    "test_drill.py", "test_serve.py", "test_sweeps.py", "test_cli.py", "test_judge.py", "test_bridge.py",
-    "test_every_screen.py", "test_fitting_flow.py",
+    "test_drill.py", "test_hostile.py", "test_serve.py", "test_sweeps.py", "test_cli.py", "test_judge.py",
+    "test_bridge.py", "test_every_screen.py", "test_fitting_flow.py",
 )  # fmt: skip
 """Files that take longest: begun first, so that none is left for one worker at the end."""
 

@@ -4,12 +4,9 @@ from __future__ import annotations
 
 import re
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import bench, saved
-
-pytestmark = pytest.mark.browser
 
 
 def open_step(page: Page, key: str, name: str) -> None:

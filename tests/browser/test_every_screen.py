@@ -10,8 +10,6 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import sign_in
 
-pytestmark = pytest.mark.browser
-
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
 LOOK = (Path(__file__).parent / "look.js").read_text()
 SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844), (320, 640))

@@ -11,9 +11,6 @@ from playwright.sync_api import Page, expect
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from tests.browser.conftest import bench, saved
 
-pytestmark = pytest.mark.browser
-
-
 NAME_OF_FOCUS = """() => {
     const e = document.activeElement;
     if (e === document.body) return "";

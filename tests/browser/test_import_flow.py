@@ -5,10 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import openpyxl
-import pytest
 from playwright.sync_api import Page, expect
-
-pytestmark = pytest.mark.browser
 
 ROWS = (
     "Schläger;Shot type;Carry [yd];Apex;Attack angle",

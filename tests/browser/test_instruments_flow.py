@@ -13,8 +13,6 @@ from oblatus.usecases.bridge import Bridge, connect_to
 from tests.browser.conftest import saved
 from tests.formats.test_photos import jpeg
 
-pytestmark = pytest.mark.browser
-
 
 @pytest.fixture
 def instruments(database):

@@ -9,8 +9,6 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import bench, saved
 
-pytestmark = pytest.mark.browser
-
 
 @pytest.fixture
 def phone(chromium: Browser):

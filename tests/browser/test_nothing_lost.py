@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from oblatus.store.database import Database
@@ -12,8 +11,6 @@ from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from oblatus.usecases.users import NewFitter, add_user
 from tests.browser.conftest import bench, saved
 from tests.waiting import until
-
-pytestmark = pytest.mark.browser
 
 
 def strikes_step(page: Page) -> None:

@@ -10,7 +10,6 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.test_every_screen import look
 
-pytestmark = pytest.mark.browser
 PHONES = ((390, 844), (360, 640))
 
 

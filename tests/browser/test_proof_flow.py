@@ -13,8 +13,6 @@ from oblatus.devices.monitor import MonitorStandIn
 from oblatus.usecases.bridge import Bridge, connect_to
 from tests.browser.conftest import bench, saved
 
-pytestmark = pytest.mark.browser
-
 
 @pytest.fixture
 def devices(database):

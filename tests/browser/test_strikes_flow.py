@@ -4,15 +4,12 @@ from __future__ import annotations
 
 import re
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from oblatus.devices.monitor import MonitorStandIn
 from oblatus.devices.stand_in import Misbehaviour
 from oblatus.usecases.bridge import Bridge, connect_to
 from tests.browser.conftest import saved
-
-pytestmark = pytest.mark.browser
 
 
 def test_strikes_become_the_habit_by_keyboard(orla: Page):
