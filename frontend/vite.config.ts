@@ -41,6 +41,8 @@ export default defineConfig({
     environment: "jsdom",
     setupFiles: ["src/testing/setup.ts"],
     pool: "threads",
+    // how quick the machine is decides nothing: others work on it at the same time
+    testTimeout: 60_000,
     projects: [
       { extends: true, test: { name: "together", isolate: false, exclude: [...configDefaults.exclude, APART] } },
       { extends: true, test: { name: "apart", include: [APART] } },

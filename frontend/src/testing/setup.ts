@@ -1,5 +1,8 @@
-import { cleanup } from "@testing-library/react";
+import { cleanup, configure } from "@testing-library/react";
 import { afterEach, vi } from "vitest";
+
+// what is waited for comes, sooner or later by what else the machine does
+configure({ asyncUtilTimeout: 30_000 });
 
 /** What jsdom lacks and the components ask for. */
 class Observer {
