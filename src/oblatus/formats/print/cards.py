@@ -78,7 +78,7 @@ def setup_card_pdf(card: CardOut, size: str, reader: Reader, *, grey: bool = Fal
     return as_pdf(
         "setup_card.html", reader, "card.css", extra, card=card,
         club_at_ball=lambda lie: club_at_ball(lie, card.outlines_mm[lie.code]), stance=lambda lie: stance(lie, card.hand),
-        columns="lies" if size in {"a4", "letter"} else "",
+        beside=2 if size in {"a4", "letter"} else 1,
     )  # fmt: skip
 
 
