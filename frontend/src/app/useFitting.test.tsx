@@ -255,6 +255,26 @@ describe("useFitting", () => {
     expect(drafts()).toHaveLength(1);
   });
 
+  it("waits for the next try, also where the pause before sending ends as the answer comes", async () => {
+    const timers = vi.spyOn(globalThis, "setTimeout");
+    answers.push(() => new Response("<html>", { status: 500 }));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => result.current.edit("player", player(7)));
+    await waitFor(() => expect(result.current.saveState).toBe("busy"));
+    const QUIET_MS = 25;
+    const ended = timers.mock.calls.filter(([, ms]) => ms === QUIET_MS);
+    expect(ended.length).toBeGreaterThan(0);
+    await act(async () => {
+      for (const [goOn] of ended) goOn();
+    });
+    expect(sent).toHaveLength(1);
+    act(() => void window.dispatchEvent(new Event("online")));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    act(() => result.current.edit("player", player(8)));
+    await waitFor(() => expect(sent).toHaveLength(3));
+    timers.mockRestore();
+  });
+
   it("sends nothing while nobody is signed in, and all of it afterwards", async () => {
     const { result, rerender } = renderHook(({ open }) => useFitting(inputs(fitting(1), open)), {
       initialProps: { open: false },

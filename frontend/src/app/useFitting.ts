@@ -104,6 +104,8 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   const [saveState, setSaveState] = useState<SaveState>("saved");
   const [tries, setTries] = useState(0);
   const wait = useRef(0);
+  /** Whether what goes out waits for its next try: known here before the page is drawn anew and says so. */
+  const paused = useRef(false);
   const busy = useRef<Promise<void> | null>(null);
   const settled = useRef<{ path: string; theirs: unknown }[]>([]);
   /** Sections as they were refused or in conflict: sent again only once they are changed. */
@@ -164,6 +166,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     const going = SECTIONS.filter((s) => now.mine[s] !== undefined && now.mine[s] !== held.current[s]);
     if (going.length === 0) return;
     setSaveState("saving");
+    paused.current = false;
     const sent = Object.fromEntries(going.map((s) => [s, now.mine[s]])) as Partial<Sections>;
     const base = Object.fromEntries(going.map((s) => [s, now.base[s] ?? known.document[s]]));
     const before = now.attempts.at(-1);
@@ -200,6 +203,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
       } else {
         wait.current = Math.min(Math.max(2 * wait.current, RETRY_MS, 1000 * (error.after ?? 0)), LONGEST_MS);
         if (error.status === NO_ANSWER) wait.current = RETRY_MS;
+        paused.current = true;
         setSaveState(whyNot(error));
         setTries((n) => n + 1);
       }
@@ -221,12 +225,14 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     const waiting = SECTIONS.some((s) => draft.mine[s] !== undefined && draft.mine[s] !== held.current[s]);
     if (!waiting) {
       if (saveState === "saving") return;
+      paused.current = false;
       setSaveState(conflicts.length > 0 ? "conflict" : isEmpty(draft) ? "saved" : "refused");
       return;
     }
     if (!open) return setSaveState("signed_out");
     if (saveState !== "saving" && !LATER.includes(saveState)) setSaveState("waiting");
-    const timer = setTimeout(save, LATER.includes(saveState) ? wait.current : QUIET_MS);
+    const soon = () => void (paused.current || save());
+    const timer = LATER.includes(saveState) ? setTimeout(save, wait.current) : setTimeout(soon, QUIET_MS);
     const atOnce = () => void save();
     window.addEventListener("online", atOnce);
     return () => {
@@ -237,7 +243,9 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
 
   // signed in again: what waited goes at once
   useEffect(() => {
-    if (open) setSaveState((state) => (state === "signed_out" ? "waiting" : state));
+    if (!open) return;
+    paused.current = false;
+    setSaveState((state) => (state === "signed_out" ? "waiting" : state));
   }, [open]);
 
   const change = useCallback(
@@ -270,7 +278,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
         change(section, values[section]);
       }
       // before the page is drawn anew, which takes as long as half the answer
-      if (ready.current) void save();
+      if (ready.current && !paused.current) void save();
     },
     [change, did, read, save],
   );
