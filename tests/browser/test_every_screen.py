@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Literal
 
+import pypdfium2
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
@@ -42,6 +43,8 @@ def signed(tablet: Page, address: str, database) -> Page:
 
 PAPER = ((718, 1000), (740, 950))
 """A4 and letter between their margins, in CSS px."""
+LEAST_CAPITAL = 0.62
+"""Of the size of the font, where the browser printed it as large as it was to be."""
 CUT = """() => {
   const across = document.documentElement.clientWidth;
   const words = [...document.querySelectorAll("td, th, p, li, h1, h2, strong, text")];
@@ -57,6 +60,13 @@ def look_at_paper(page: Page, where: str) -> list[str]:
     for width, height in PAPER:
         page.set_viewport_size({"width": width, "height": height})
         found += [f"{where}, {width}: {words}" for words in page.evaluate(CUT)]
+    brand = page.get_by_text("Oblatus", exact=True).first
+    size = 0.75 * float(brand.evaluate("e => Number.parseFloat(getComputedStyle(e).fontSize)"))  # points
+    with pypdfium2.PdfDocument(page.pdf(format="A4")) as paper:
+        words = paper[0].get_textpage()
+        _, low, _, high = words.get_charbox(words.get_text_range().index("Oblatus"))
+    if high - low < LEAST_CAPITAL * size:
+        found.append(f"{where}: shrunk on A4, because something runs over its side")
     player = page.get_by_text("Orla Wethercote").first
     if not player.is_visible() or page.get_by_role("navigation", name="Steps").is_visible():
         found.append(f"{where}: no player on paper, or the rail")
