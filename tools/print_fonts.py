@@ -1,5 +1,7 @@
 """Cut the fonts for paper out of the variable ones that the screen uses: PDF takes one weight and width a file.
 
+The player's page and what a browser prints take those of the first subset too.
+
 Run after the font package changes: .venv/bin/python tools/print_fonts.py
 """
 
@@ -19,7 +21,7 @@ def main() -> None:
     to = PROJECT / "src" / "oblatus" / "formats" / "print" / "fonts"
     for subset in ("latin", "latin-ext"):
         for name, axes in CUTS.items():
-            font = TTFont(FILES / f"archivo-{subset}-wdth-normal.woff2")
+            font = TTFont(FILES / f"archivo-{subset}-wdth-normal.woff2", recalcTimestamp=False)
             cut = instantiateVariableFont(font, axes)
             keep = Subsetter(
                 Options(layout_features=["kern", "tnum", "mark", "ccmp"], hinting=False, notdef_outline=True)
@@ -28,6 +30,9 @@ def main() -> None:
             keep.subset(cut)
             cut.flavor = None  # as a page needs it: unpacking took half the time of a build sheet
             cut.save(to / f"archivo-{subset}-{name}.ttf")
+            if subset == "latin":
+                cut.flavor = "woff2"
+                cut.save(to / f"archivo-{subset}-{name}.woff2")
 
 
 if __name__ == "__main__":
