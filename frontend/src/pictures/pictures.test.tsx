@@ -114,6 +114,19 @@ describe("StrikeWindows", () => {
     expect(bands.map((band) => within(band).queryByText(/‹/)?.textContent)).toEqual(["‹ 110", "‹ 100", undefined]);
   });
 
+  it("says where a band ends that reaches farther ahead than the picture", () => {
+    const rows = [
+      { name: "near", note: "", head: head() },
+      { name: "far", note: "", head: head({}, { high_mm: 66 }) },
+      { name: "open", note: "", head: head({}, { open_ahead: true, high_mm: 70 }) },
+    ];
+    render(
+      <StrikeWindows rows={rows} sand={false} entryMm={-34} spreadMm={15} whose="x" focus={0} onFocus={() => {}} />,
+    );
+    const ends = screen.getAllByRole("img").map((band) => within(band).queryByText(/›/)?.textContent);
+    expect(ends).toEqual([undefined, "66 ›", "open ›"]);
+  });
+
   it("cuts a name that leaves no room for the bands, and reads it out whole", () => {
     const long = "a name that somebody wrote to the very end of the field, and then some more of it, to be sure";
     const rows = [{ name: long, note: "", head: head({}, { low_mm: -48 }) }];

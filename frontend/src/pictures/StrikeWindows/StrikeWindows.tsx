@@ -106,6 +106,7 @@ function Band({ row, x, left, width, y, on, onFocus }: BandProps) {
   const farther = low !== null && x(low) < left;
   const from = low === null || farther ? left : x(low);
   const to = high === null ? from : window.open_ahead ? right : Math.min(x(high), right);
+  const cutAhead = window.open_ahead ? "open ›" : high !== null && x(high) > right ? `${plain(Math.abs(high))} ›` : "";
   const words =
     low === null
       ? `${row.name}: no entry plays`
@@ -130,6 +131,17 @@ function Band({ row, x, left, width, y, on, onFocus }: BandProps) {
           {!window.open_ahead && to > from && to < right && (
             <line x1={to} x2={to} y1={3} y2={23} stroke="var(--ink)" strokeWidth={2} />
           )}
+          {cutAhead && to - from > END_ROOM && (
+            <text
+              x={to - 6}
+              y={17}
+              fontSize={11.5}
+              textAnchor="end"
+              style={{ fill: on ? "var(--paper)" : "var(--ink)" }}
+            >
+              {cutAhead}
+            </text>
+          )}
           <text x={Math.min(from, right) - 5} y={17} fontSize={11.5} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
             {farther && "‹ "}
             {plain(Math.abs(low))}
@@ -153,6 +165,8 @@ function Band({ row, x, left, width, y, on, onFocus }: BandProps) {
 }
 
 const NAME_AT = 12;
+/** What a band needs to say within itself where it ends ahead of the picture. */
+const END_ROOM = 48;
 const noteOf = (row: Props["rows"][number], width: number) => (width < NARROW ? "" : row.note);
 const LETTER = 7.4;
 const nameWidth = (text: string, note: string) => NAME_AT + LETTER * text.length + 6.3 * note.length;
