@@ -109,9 +109,11 @@ build_frontend() {
   local want
   want=$(cd frontend && find src public index.html phone.html vite.config.ts package-lock.json ../src/oblatus/formats/print/fonts -type f -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
   [ "$(cat frontend/dist/.built 2>/dev/null)" = "$want" ] && return
+  local room=$PWD/frontend/node_modules/.room  # what the maker of the service worker leaves goes with it
   rm -rf frontend/dist.new
-  step "Building the front end" "See the log." npm --prefix frontend run build --loglevel=error -- --outDir dist.new --emptyOutDir
+  mkdir -p "$room"
+  TMPDIR=$room step "Building the front end" "See the log." npm --prefix frontend run build --loglevel=error -- --outDir dist.new --emptyOutDir
   printf '%s' "$want" >frontend/dist.new/.built
-  rm -rf frontend/dist
+  rm -rf frontend/dist "$room"
   mv frontend/dist.new frontend/dist
 }

@@ -8,6 +8,7 @@ import signal
 import subprocess
 import sys
 import time
+import urllib.error
 import urllib.request
 from pathlib import Path
 
@@ -23,6 +24,9 @@ from oblatus.web.headers import SECURITY_HEADERS
 PATIENCE = 300
 
 
+PATHS = ("/fittings/none/player", "/icon.svg", "/lost.woff2", "/src/lost.woff2", "/assets/lost.js", "/api/lost.pdf")
+ANSWERS = [200, 200, 404, 404, 404, 401]
+"""Every address of a step is the page's, a file that is not there is nobody's, and the API asks who is there."""
 FIRST = "First Fitter\nfirst@long-barrow.example\nflint and thyme\n"
 
 
@@ -56,6 +60,14 @@ def health(port: int) -> dict:
         return json.load(reply)
 
 
+def status(port: int, path: str) -> int:
+    try:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}{path}", timeout=10) as reply:
+            return reply.status
+    except urllib.error.HTTPError as refused:
+        return refused.code
+
+
 def gone(pid: int) -> bool:
     for _ in range(200):
         if not Path(f"/proc/{pid}").exists() or "Z" in Path(f"/proc/{pid}/stat").read_text().split()[2]:
@@ -77,6 +89,7 @@ def test_start_kill_start_and_stop(tmp_path):
         assert tablet.insist("GET", "/api/fittings").body == {"fittings": []}
         page = urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=10)
         assert page.headers["Content-Security-Policy"] == SECURITY_HEADERS["Content-Security-Policy"]
+        assert [status(port, path) for path in PATHS] == ANSWERS
         with crowd(Served(tmp_path, port, False, first), tablet, 130, 130) as answered:
             assert answered == 130
             assert tablet.ask("GET", "/api/fittings").status == 200
@@ -113,6 +126,7 @@ def test_without_a_front_it_serves_and_live_lines_too(tmp_path):
     served = start(tmp_path, port, "--no-front")
     try:
         wait_for(served, "Oblatus is at")
+        assert [status(port, path) for path in PATHS] == ANSWERS
         tablet = Tablet(f"http://127.0.0.1:{port}", DEMO_EMAIL, DEMO_PASSWORD)
         tablet.sign_in()
         with crowd(Served(tmp_path, port, False, served), tablet, 3, 3) as answered:

@@ -99,6 +99,10 @@ http {{
     }}
     location /assets/ {{ {_headers({"Cache-Control": ASSET_CACHE})} try_files $uri =404; }}
     location /p/ {{ {_headers(PHONE_HEADERS)} try_files /phone.html =404; }}
+    location ~ ^/(?!api/|assets/|p/).*\\.[A-Za-z0-9]+$ {{
+      {_headers({"Cache-Control": "no-cache"})}
+      try_files $uri =404;
+    }}
     location / {{ {_headers({"Cache-Control": "no-cache"})} try_files $uri /index.html; }}
   }}
 }}

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import os
 
-from flask import Response, request, send_from_directory
+from flask import Response, abort, request, send_from_directory
 from flask.typing import ResponseReturnValue
 from flask_login import current_user
 from flask_openapi3 import Info, OpenAPI
@@ -96,7 +96,7 @@ def configure_routes(app: OpenAPI) -> None:
 
 
 def configure_frontend(app: OpenAPI, settings: Settings) -> None:
-    """The built interface: hashed assets cached for good, every other address answers the page."""
+    """The built interface: hashed assets cached for good; an address that is no file's answers the page."""
 
     def page(path: str = "") -> Response:
         target = settings.static_dir / path
@@ -105,6 +105,8 @@ def configure_frontend(app: OpenAPI, settings: Settings) -> None:
             if path.startswith("assets/"):
                 response.headers["Cache-Control"] = ASSET_CACHE
             return response
+        if "." in path.rsplit("/", 1)[-1]:
+            abort(404)
         response = send_from_directory(settings.static_dir, "index.html")
         response.headers["Cache-Control"] = "no-cache"
         return response
