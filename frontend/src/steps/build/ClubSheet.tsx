@@ -17,7 +17,7 @@ type Wish = Club["wish"];
 type Limit = { low: number; high: number };
 
 const LIMITS = TABLES.build as Record<string, Limit>;
-const limit = (key: string): Limit => LIMITS[key] ?? { low: 0, high: 0 };
+const limit = (key: string) => ({ ...(LIMITS[key] ?? { low: 0, high: 0 }), places: 2 });
 const AS_IT_IS = "as it is";
 
 interface Props {
@@ -54,7 +54,7 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
         <GroundSole
           before={before.outline_mm}
           after={after.outline_mm}
-          words={`${club.name} before and after: bounce ${trimmed(before.bounce_deg)} and ${trimmed(after.bounce_deg)} degrees`}
+          words={`${club.name} before and after: bounce ${trimmed(before.bounce_deg, 2)} and ${trimmed(after.bounce_deg, 2)} degrees`}
         />
         <Wide label={`${club.name}, before and after`}>
           <table className={parts.table} aria-label={`${club.name}, before and after`}>
@@ -74,9 +74,9 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
               {[before, after].map((state, i) => (
                 <tr key={i === 0 ? "before" : "after"}>
                   <td>{i === 0 ? "as it comes" : "as built"}</td>
-                  <td className={parts.num}>{trimmed(state.loft_deg)}</td>
-                  <td className={parts.num}>{trimmed(state.bounce_deg)}</td>
-                  <td className={parts.num}>{trimmed(state.lie_deg)}</td>
+                  <td className={parts.num}>{trimmed(state.loft_deg, 2)}</td>
+                  <td className={parts.num}>{trimmed(state.bounce_deg, 2)}</td>
+                  <td className={parts.num}>{trimmed(state.lie_deg, 2)}</td>
                   <td className={parts.num}>{plain(state.edge_height_mm, 1)}</td>
                   <td className={parts.num}>{plain(state.mass_g, 1)}</td>
                 </tr>
@@ -123,28 +123,29 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
           onChange={(toe_mm) => grind({ toe_mm })}
         />
         <PlainNumber
-          label="Back, share"
-          unit=""
-          value={wish.grind.back_fraction}
-          {...limit("back_fraction")}
-          onChange={(back_fraction) => grind({ back_fraction })}
+          label="Back relief, share"
+          unit="%"
+          value={100 * wish.grind.back_fraction}
+          low={100 * limit("back_fraction").low}
+          high={100 * limit("back_fraction").high}
+          onChange={(percent) => grind({ back_fraction: percent / 100 })}
         />
         <PlainNumber
-          label="Back, angle"
+          label="Back relief, angle"
           unit="°"
           value={wish.grind.back_deg}
           {...limit("back_deg")}
           onChange={(back_deg) => grind({ back_deg })}
         />
         <PlainNumber
-          label="Bevel"
+          label="Front bevel, length"
           unit="mm"
           value={wish.grind.bevel_mm}
           {...limit("bevel_mm")}
           onChange={(bevel_mm) => grind({ bevel_mm })}
         />
         <PlainNumber
-          label="Bevel, angle"
+          label="Front bevel, angle"
           unit="°"
           value={wish.grind.bevel_deg}
           {...limit("bevel_deg")}
@@ -195,19 +196,19 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
       <p className={classes.note}>
         {built && (
           <>
-            <strong>{built.swing_weight}</strong> at {trimmed(built.length_in)} in, {plain(built.mass_g)} g, balance{" "}
+            <strong>{built.swing_weight}</strong> at {trimmed(built.length_in, 2)} in, {plain(built.mass_g)} g, balance{" "}
             {plain(built.balance_in, 1)} in from the butt
             {club.unmatched && ": more than a point off the others"}.{" "}
           </>
         )}
-        {club.lie_asked_deg !== null && `The mark asks for a lie of ${trimmed(club.lie_asked_deg)}°. `}
+        {club.lie_asked_deg !== null && `The mark asks for a lie of ${trimmed(club.lie_asked_deg, 2)}°. `}
         {club.lie_by_deg !== 0 &&
-          `Lie ${trimmed(Math.abs(club.lie_by_deg))}° ${club.lie_by_deg > 0 ? "upright" : "flat"} moves the start ${showDistance(metres(Math.abs(club.start_m)), units.distance, 1)} ${club.start_m < 0 ? "left" : "right"} at ${showDistance(metres(sheet.seen_at_m), units.distance)}. `}
+          `Lie ${trimmed(Math.abs(club.lie_by_deg), 2)}° ${club.lie_by_deg > 0 ? "upright" : "flat"} moves the start ${showDistance(metres(Math.abs(club.start_m)), units.distance, 1)} ${club.start_m < 0 ? "left" : "right"} at ${showDistance(metres(sheet.seen_at_m), units.distance)}. `}
         {club.removed_g > 0 &&
           `${plain(club.removed_g, 1)} g ground off, ${plain(club.deepest_mm, 1)} mm at the deepest. `}
         {club.worth_strokes_round !== null &&
           `The work on the head is worth ${plain(club.worth_strokes_round, 2)} strokes a round. `}
-        {trimmed(club.bend_left_deg)}° of bending is left afterwards.
+        {trimmed(club.bend_left_deg, 2)}° of bending is left afterwards.
         {club.on_shelf !== null &&
           (sheet.order?.heads.includes(club.name)
             ? " The head is set aside for this set."
@@ -250,7 +251,7 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
           name={`the built ${club.name}`}
           told={(figures) => `${plain(figures.loft_deg ?? 0, 1)}° · lie ${plain(figures.lie_deg ?? 0, 1)}°`}
           says={(summary) =>
-            `${exact(meanOf(summary, "loft_deg") ?? 0)}° loft, lie ${exact(meanOf(summary, "lie_deg") ?? 0)}°`
+            `${trimmed(meanOf(summary, "loft_deg") ?? 0, 2)}° loft, lie ${trimmed(meanOf(summary, "lie_deg") ?? 0, 2)}°`
           }
           used={(summary) =>
             !wish.read.typed &&
@@ -271,8 +272,8 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
       )}
       {club.as_built.map((one) => (
         <p key={one.key} className={classes.note} data-off={one.over > 0}>
-          {READ[one.key]} {exact(one.read - one.wanted)} off the sheet
-          {one.over > 0 ? `, ${exact(one.over)} outside its tolerance` : ", within its tolerance"}
+          {READ[one.key]} {trimmed(one.read - one.wanted, 2)} off the sheet
+          {one.over > 0 ? `, ${trimmed(one.over, 2)} outside its tolerance` : ", within its tolerance"}
         </p>
       ))}
       <ol className={classes.work} aria-label={`${club.name}, order of work`}>
@@ -293,7 +294,7 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
             {one.wanted !== null && one.tolerance !== null && (
               <span className={classes.figure}>
                 {" "}
-                {one.unit === "points" ? "" : exact(one.wanted)} ± {exact(one.tolerance)}
+                {one.unit === "points" ? "" : trimmed(one.wanted, 2)} ± {trimmed(one.tolerance, 2)}
                 {one.unit === "degrees" ? "°" : one.unit === "points" ? " point" : ` ${one.unit}`}
               </span>
             )}
@@ -321,7 +322,6 @@ function TickedBy({ tick }: { tick: Tick | undefined }) {
 const hundredth = (value: number | undefined) => (value === undefined ? null : Math.round(100 * value) / 100);
 
 /** A figure with the hundredths that it has. */
-const exact = (value: number) => plain(value, 2).replace(/[.,]?0+$/, "");
 
 const READ: Record<Club["as_built"][number]["key"], string> = {
   loft_deg: "Loft °:",
@@ -338,8 +338,8 @@ function BentBefore({ value, onChange }: { value: readonly number[]; onChange: (
     typed
       .split(/[\s;]+/)
       .filter(Boolean)
-      .map((one) => Number(one.replace(",", ".").replace("−", "-")));
-  const shown = text ?? value.map(trimmed).join(" ");
+      .map((one) => parseNumber(one) ?? Number.NaN);
+  const shown = text ?? value.map((one) => trimmed(one, 2)).join(" ");
   const { low, high } = limit("bent_deg");
   const wrong = numbers(shown).some((one) => Number.isNaN(one) || one < low || one > high);
   return (

@@ -33,7 +33,7 @@ const WISH = {
   loft_deg: 55,
   lie_deg: null,
   lie_mark_mm: null,
-  bent_before_deg: [1, -0.5],
+  bent_before_deg: [1.5, -0.25],
   grind: { heel_mm: 0, toe_mm: 0, back_fraction: 0, back_deg: 0, bevel_mm: 0, bevel_deg: 0 },
   shaft: null,
   grip: null,
@@ -113,9 +113,33 @@ it("a figure out of the bench's bounds is said and not passed on; the bounds are
   expect(onChange).toHaveBeenLastCalledWith({ grind: { ...WISH.grind, heel_mm: 0.5 } });
 });
 
+it("figures of the bench are shown as they are, quarters too, and a share in percent as on Bag", () => {
+  const grind = { ...WISH.grind, back_fraction: 0.35 };
+  const wish = {
+    ...WISH,
+    loft_deg: 55.25,
+    shaft: "s2",
+    grip: "g1",
+    length_in: 35.25,
+    grind,
+  } as unknown as Club["wish"];
+  sheet(club({ bend_left_deg: 0.75 }), wish);
+  expect([field("Loft").value, field("Length").value, field("Back relief, share").value]).toEqual([
+    "55.25",
+    "35.25",
+    "35",
+  ]);
+  expect(screen.getByText(/^0\.75° of bending is left/)).toBeTruthy();
+  fireEvent.change(field("Back relief, share"), { target: { value: "51" } });
+  expect(screen.getByText("0 to 50 %")).toBeTruthy();
+  expect(onChange).not.toHaveBeenCalled();
+  fireEvent.change(field("Back relief, share"), { target: { value: "20" } });
+  expect(onChange).toHaveBeenLastCalledWith({ grind: { ...grind, back_fraction: 0.2 } });
+});
+
 it("bends of before are signs and numbers between blanks, passed on when the field is left", () => {
   sheet(club());
-  expect(field("Bent before").value).toBe("1 −0.5");
+  expect(field("Bent before").value).toBe("1.5 −0.25");
   fireEvent.change(field("Bent before"), { target: { value: "1 x" } });
   fireEvent.blur(field("Bent before"));
   expect(screen.getByText("as 1 −0.5")).toBeTruthy();

@@ -11,12 +11,13 @@ interface Props {
   high: number;
   onChange: (value: number) => void;
   width?: number;
+  places?: number;
 }
 
 /** A number that is asked with and not saved: outside its range it is said here and not sent. */
-export function PlainNumber({ label, unit, value, low, high, onChange, width = 130 }: Props) {
+export function PlainNumber({ label, unit, value, low, high, onChange, width = 130, places = 1 }: Props) {
   const [text, setText] = useState<string | null>(null);
-  const shown = text ?? trimmed(value);
+  const shown = text ?? trimmed(value, places);
   const number = parseNumber(shown);
   const wrong = number === null || number < low || number > high;
   return (
@@ -27,9 +28,9 @@ export function PlainNumber({ label, unit, value, low, high, onChange, width = 1
       inputMode="decimal"
       autoComplete="off"
       rightSection={<span className={classes.unit}>{unit}</span>}
-      rightSectionWidth={unit.length * 8 + 14}
+      rightSectionWidth={unit.length * 7 + 12}
       rightSectionPointerEvents="none"
-      error={wrong ? `${plain(low)} to ${plain(high)} ${unit}` : undefined}
+      error={wrong ? `${limit(low)} to ${limit(high)} ${unit}`.trim() : undefined}
       onChange={(event) => {
         const next = event.currentTarget.value;
         setText(next);
@@ -42,3 +43,6 @@ export function PlainNumber({ label, unit, value, low, high, onChange, width = 1
     />
   );
 }
+
+/** A limit, which a small one is not rounded away from. */
+const limit = (value: number) => (Math.abs(value) < 10 ? trimmed(value, 2) : plain(value));
