@@ -1,6 +1,6 @@
 // What is wrong with the page as it stands: a list of sentences. axe has to be loaded. `touch`: whether fingers press here;
 // `contrast`: whether the colours are ours (forced ones are the system's); `colours`, `sides`: whether nothing else is looked
-// at than colours, or than what runs over the side.
+// at than colours, or than what runs over the side, is cut or is too small.
 async ({ touch, contrast = true, colours = false, sides = false }) => {
   const LEAST_TEXT = 10.99; // px
   const TARGET = 43.5; // px high, at least half as wide
@@ -31,6 +31,19 @@ async ({ touch, contrast = true, colours = false, sides = false }) => {
     return false;
   };
 
+  // by the nearest box that hides what runs over it, unless it ends in dots
+  const cut = (element, box) => {
+    if (box.right <= 0 || box.bottom <= 0) return false; // a skip link comes in when it has the focus
+    for (let at = element; at && at.id !== "work"; at = at.parentElement) {
+      const style = getComputedStyle(at);
+      if (["auto", "scroll"].includes(style.overflowX) || style.textOverflow === "ellipsis") return false;
+      const by = at.getBoundingClientRect();
+      if (style.overflowX !== "visible") return box.right > by.right + 1 || box.left < by.left - 1;
+    }
+    return false;
+  };
+  const pen = document.createElement("canvas").getContext("2d");
+
   if (document.documentElement.scrollWidth > across + 1)
     found.push(`the page is ${document.documentElement.scrollWidth} px wide`);
   const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
@@ -43,6 +56,16 @@ async ({ touch, contrast = true, colours = false, sides = false }) => {
     if (size < LEAST_TEXT) found.push(`text of ${size.toFixed(1)} px: ${words(element)}`);
     const box = element.getBoundingClientRect();
     if (box.width && box.right > across + 1 && !movesWithin(element)) found.push(`over the side: ${words(element)}`);
+    const letters = document.createRange();
+    letters.selectNodeContents(node);
+    if (!element.closest("svg") && cut(element, letters.getBoundingClientRect())) found.push(`cut: ${words(element)}`);
+  }
+  for (const field of document.querySelectorAll("input:is([type=text],[type=search],[type=email],:not([type]))")) {
+    const style = getComputedStyle(field);
+    pen.font = `${style.fontWeight} ${style.fontSize} ${style.fontFamily}`;
+    const room = field.clientWidth - Number.parseFloat(style.paddingLeft) - Number.parseFloat(style.paddingRight);
+    const said = field.value || field.placeholder;
+    if (!hidden(field) && pen.measureText(said).width > room + 1) found.push(`cut in its field: ${said}`);
   }
   const pressed = "a[href],button,input:not([type=hidden],[type=file]),select,textarea,summary,[role=slider],[role=button]";
   for (const element of document.querySelectorAll(pressed))

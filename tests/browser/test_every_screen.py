@@ -1,4 +1,4 @@
-"""Every screen at four sizes and in both lights: axe, the smallest text, labels that touch, what runs over the side."""
+"""Every screen at four sizes and in both lights: axe, the smallest text, labels that touch, what is cut or runs over."""
 
 from __future__ import annotations
 
@@ -157,13 +157,16 @@ def look_at_what_opens(page: Page, where: str) -> list[str]:
         distance.fill("68")
         expect(page.get_by_text("Shots for this distance")).to_be_visible()
     page.evaluate(OPENED)
+    return look_at_sides(page, f"{where}, opened", SIZES[2:])
+
+
+def look_at_sides(page: Page, where: str, sizes: tuple[tuple[int, int], ...]) -> list[str]:
+    """What runs over the side, is cut or is too small, as the page stands."""
     found = []
-    for width, height in SIZES[2:]:
+    for width, height in sizes:
         page.set_viewport_size({"width": width, "height": height})
         still(page)
-        found += [
-            f"{where}, opened, at {width}: {words}" for words in page.evaluate(LOOK, {"touch": True, "sides": True})
-        ]
+        found += [f"{where} at {width}: {words}" for words in page.evaluate(LOOK, {"touch": True, "sides": True})]
     return found
 
 
@@ -241,7 +244,7 @@ def test_dialogs_the_desk_and_another_player_are_readable(signed: Page, address:
     assert found == [], "\n".join(found)
 
 
-def test_the_log_and_what_comes_after_are_readable_and_within_reach(signed: Page, address: str):
+def test_the_log_what_comes_after_and_the_steps_of_its_player_are_readable_and_within_reach(signed: Page, address: str):
     signed.get_by_role("link", name="Joss Underhay").click()
     expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
     base = signed.url.rsplit("/", 1)[0]
@@ -251,6 +254,12 @@ def test_the_log_and_what_comes_after_are_readable_and_within_reach(signed: Page
         signed.goto(f"{base}/log?view={view}")
         expect(signed.get_by_role("region", name=there)).to_be_visible()
         wrong += look(signed, f"log, {view}")
+    for step in STEPS:
+        signed.set_viewport_size({"width": 1280, "height": 800})
+        signed.goto(f"{base}/{step}")
+        expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
+        expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
+        wrong += look_at_sides(signed, f"Underhay, {step}", SIZES[1:])
     signed.set_viewport_size({"width": 1280, "height": 800})
     signed.goto(f"{address}/claims")
     expect(signed.get_by_text("came true").first).to_be_visible()

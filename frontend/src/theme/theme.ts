@@ -46,7 +46,7 @@ export const theme = createTheme({
   cursorType: "pointer",
   respectReducedMotion: true,
   components: {
-    Button: { defaultProps: { size: "sm" }, styles: { root: { fontWeight: 600 } } },
+    Button: { defaultProps: { size: "sm" }, styles: { root: { fontWeight: 600, flexShrink: 0 } } },
     Input: {
       styles: {
         input: {
@@ -59,7 +59,7 @@ export const theme = createTheme({
     },
     InputWrapper: {
       styles: {
-        label: { color: "var(--ink-2)", fontWeight: 500, fontSize: "12.5px", fontStretch: "88%" },
+        label: { display: "block", color: "var(--ink-2)", fontWeight: 500, fontSize: "12.5px", fontStretch: "88%" },
         description: { color: "var(--ink-2)" },
         error: { color: "var(--rust)", fontSize: "12.5px", fontWeight: 600 },
       },
@@ -68,7 +68,7 @@ export const theme = createTheme({
       defaultProps: { size: "sm", withItemsBorders: false },
       styles: {
         root: { backgroundColor: "transparent", border: "1px solid var(--line)", padding: 0, fontStretch: "88%" },
-        label: { color: "var(--ink-2)", padding: "7px 12px" },
+        label: { color: "var(--ink-2)", padding: "7.5px 12px" },
         innerLabel: { color: "inherit" },
       },
     },

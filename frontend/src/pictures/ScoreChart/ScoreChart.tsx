@@ -1,5 +1,6 @@
 const SHOWN = 12;
-const WIDTH = 340;
+const WIDTH = 260; // of the narrowest page, so that its figures are never shrunk
+const WIDEST = 360;
 const HIGH = 90;
 
 interface Props {
@@ -21,9 +22,10 @@ export function ScoreChart({ name, count, mark, scores }: Props) {
       role="img"
       className="chart"
       width="100%"
-      style={{ maxWidth: WIDTH * 1.4 }}
+      style={{ maxWidth: WIDEST }}
       aria-label={`${name}: ${last.map((one) => one.score).join(", ")}; pass ${mark} of ${count}`}
     >
+      <path d={`M0 ${110 - up(mark)}H${WIDTH}`} stroke="var(--moss)" strokeDasharray="5 4" />
       {last.map((one, n) => (
         <g key={n}>
           <rect
@@ -37,14 +39,15 @@ export function ScoreChart({ name, count, mark, scores }: Props) {
             x={n * width + width / 2}
             y={106 - up(one.score)}
             textAnchor="middle"
-            fontSize={13}
-            style={{ fill: "var(--ink)" }}
+            fontSize={12}
+            stroke="var(--chalk)"
+            strokeWidth={4}
+            style={{ fill: "var(--ink)", paintOrder: "stroke" }}
           >
             {one.score}
           </text>
         </g>
       ))}
-      <path d={`M0 ${110 - up(mark)}H${WIDTH}`} stroke="var(--moss)" strokeDasharray="5 4" />
     </svg>
   );
 }

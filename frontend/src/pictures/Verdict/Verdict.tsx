@@ -97,6 +97,15 @@ function rulerOf(steps: readonly Step[], leaks: readonly Leak[]) {
   return scaleLinear([0, 1.06 * Math.max(...ends)], [0, 100]);
 }
 
+const ROOM_FOR_WORDS = 40;
+const ROOM_FOR_A_FIGURE = 12; // percent of the ruler's length, on a phone
+
+/** What is said of a place on the ruler stands after it, or before it where there is no room. */
+function beside(at: number, room: number) {
+  const before = at > 100 - room;
+  return { "data-before": before, style: before ? { right: `${100 - at}%` } : { left: `${at}%` } };
+}
+
 function Gain({ step, scale }: { step: Step; scale: Scale }) {
   const at = scale(Math.max(step.gain_strokes_round, 0));
   return (
@@ -109,7 +118,7 @@ function Gain({ step, scale }: { step: Step; scale: Scale }) {
       )}
       <span className={classes.mark} style={{ left: `${at}%` }} />
       {step.kind !== "bag" && (
-        <strong className={classes.gain} style={{ left: `${at}%` }}>
+        <strong className={classes.gain} {...beside(at, ROOM_FOR_A_FIGURE)}>
           {strokes(step.gain_strokes_round)}
         </strong>
       )}
@@ -180,7 +189,7 @@ function LeakRow({ leak, scale, grounds }: { leak: Leak; scale: Scale; grounds: 
             }}
           />
         ))}
-        <span className={classes.leakSum} style={{ left: `${Math.min(scale(end), 88)}%` }}>
+        <span className={classes.leakSum} {...beside(scale(end), ROOM_FOR_WORDS)}>
           <strong>{strokes(leak.strokes_round)}</strong> left{leak.drill && `: ${leak.drill}`}
         </span>
       </span>

@@ -1,4 +1,4 @@
-import { Autocomplete, Button } from "@mantine/core";
+import { Autocomplete, Button, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Ground, type Schemas, unwrap } from "../../api/client";
@@ -57,7 +57,7 @@ export function VenueLibrary({ ground, onChange }: Props) {
           label="Venue"
           w={210}
           maxLength={120}
-          placeholder={names.length > 0 ? "one the studio knows, or a new one" : "its name"}
+          placeholder={names.length > 0 ? "a known one, or new" : "its name"}
           data={names}
           value={venue}
           onChange={(value) => onChange({ ...ground, venue: value.trim() === "" ? null : value })}
@@ -68,15 +68,13 @@ export function VenueLibrary({ ground, onChange }: Props) {
           options={SEASONS.map((name) => [name, name] as const)}
           onChange={(next) => onChange({ ...ground, season: next })}
         />
-        <label className={classes.day}>
-          Read on
-          <input
-            type="date"
-            max={today()}
-            value={read_on}
-            onChange={(event) => onChange({ ...ground, read_on: event.currentTarget.value || null })}
-          />
-        </label>
+        <TextInput
+          label="Read on"
+          type="date"
+          max={today()}
+          value={read_on}
+          onChange={(event) => onChange({ ...ground, read_on: event.currentTarget.value || null })}
+        />
         <Button
           variant="default"
           mt={19}

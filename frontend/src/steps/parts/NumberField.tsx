@@ -124,7 +124,7 @@ const Drawn = memo(function Drawn({
       autoComplete="off"
       placeholder={placeholder}
       rightSection={<span className={classes.unit}>{unit}</span>}
-      rightSectionWidth={unit.length * 8 + 14}
+      rightSectionWidth={unit.length * 7 + 12}
       rightSectionPointerEvents="none"
       error={error}
       description={note}

@@ -83,6 +83,12 @@ export function Findings({ session, station }: { session: SessionSummary; statio
           ))}
         </tbody>
       </CopyTable>
+      {rows.length > 0 && (
+        <p className={classes.foot}>
+          Mean ± spread from strike to strike; in brackets where the mean itself lies in 8 of 10 cases, and how many
+          strikes it is from.
+        </p>
+      )}
       <div className={classes.habit}>
         <Button disabled={habit.length === 0 || known.length === habit.length} onClick={take}>
           Use as the habit
@@ -114,7 +120,7 @@ function shown(figure: Figure | undefined, units: Units) {
   const places = figure.unit === "mm" ? 0 : 1;
   const said = (value: number) => plain(inReader({ unit: figure.unit, percent: false }, value, units), places);
   const notes = [
-    figure.inferred > 0 ? `${figure.inferred} inferred` : "",
+    figure.inferred > 0 ? `${figure.inferred === figure.count ? "all" : figure.inferred} inferred` : "",
     figure.outliers.length > 0 ? `${figure.outliers.length} far off, left out` : "",
   ].filter(Boolean);
   return (
