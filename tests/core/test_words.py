@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oblatus.core.words import CLOSE, OPEN, SI, Reader, metres, metres_span, speed, worded
+from oblatus.core.words import CLOSE, OPEN, SI, Reader, decimals, metres, metres_span, speed, trimmed, worded
 from oblatus.units import METRES_PER_YARD
 
 AMERICAN = Reader("yd", "mph")
@@ -36,3 +36,21 @@ def test_no_mark_is_left_and_the_figure_is_the_number(value, places):
         assert CLOSE not in said
         figure = float(said[1:].split(" ")[0].replace("−", "-"))
         assert figure == pytest.approx(value / per, abs=0.51 * 10**-places + 1e-3)
+
+
+@pytest.mark.parametrize(
+    ("value", "places", "browser"),
+    [
+        (80.5, 0, "81"), (81.5, 0, "82"), (81.49, 0, "81"), (-0.5, 0, "−1"), (-0.4, 0, "0"), (5.25, 1, "5.3"),
+        (0.125, 2, "0.13"), (1.005, 2, "1.00"), (2.345, 2, "2.35"), (100.0, 0, "100"), (1e-9, 2, "0.00"),
+        (57.35, 1, "57.4"), (1234567.5, 0, "1234568"),
+    ],
+)  # fmt: skip
+def test_a_figure_is_what_a_browser_writes(value, places, browser):
+    """Expected: toFixed of ECMA-262, with the sign and zero of our screens."""
+    assert decimals(value, places) == browser
+
+
+def test_decimals_that_say_nothing_are_left_out():
+    assert [trimmed(x) for x in (60.0, 60.04, 54.6, -0.04, 5.25)] == ["60", "60", "54.6", "0", "5.3"]
+    assert trimmed(100.0, 0) == "100"

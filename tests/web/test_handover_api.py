@@ -89,9 +89,11 @@ def test_answers_of_the_page_are_those_of_the_finder(client, visitor, base, hand
     middle = far["pins"].index("middle")
     for line in card["distances"]:
         place = far["distances_m"].index(line["distance_m"])
-        shot = far["shots"][far["answers"][still][middle][place][0]]
-        row = card["rows"][line["still"]]
+        best = far["answers"][still][middle][place][0]
+        shot, row = far["shots"][best], card["rows"][line["still"]]
         assert (shot["loft_deg"], shot["swing"]) == (row["loft_deg"], row["swing_name"])
+        # to the last digit: each is rounded to whole metres by itself
+        assert far["figures_m"][still][best][0] == row["carry_m"]
 
 
 def test_scores_are_counted_once_whoever_sends_them(client, visitor, base, handed):

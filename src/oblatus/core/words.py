@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from datetime import date
+from decimal import ROUND_HALF_UP, Decimal
 from typing import Literal
 
 from oblatus.units import METRES_PER_SECOND_PER_MPH, METRES_PER_YARD
@@ -60,15 +61,26 @@ def worded(text: str, reader: Reader = SI) -> str:
     def said(mark: re.Match[str]) -> str:
         kind, one, other, places = mark.groups()
         per, unit = _UNITS[kind, reader.distance if kind == "m" else reader.speed]
-        figures = "–".join(_figure(float(value) / per, int(places)) for value in (one, other) if value is not None)
+        figures = "–".join(decimals(float(value) / per, int(places)) for value in (one, other) if value is not None)
         return f"{figures} {unit}"
 
     return MARK.sub(said, text)
 
 
-def _figure(value: float, places: int) -> str:
-    shown = f"{value:.{places}f}"
+def decimals(value: float, places: int = 0) -> str:
+    """A figure with so many decimals, a true minus, no negative zero: as a browser writes it, so that a sentence, a print
+    and a screen have one figure of one value.
+
+    An exact half goes away from zero, as in ECMAScript's toFixed (ECMA-262, 21.1.3.3); Python's own goes to the even.
+    """
+    shown = f"{Decimal(value).quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP):f}"
     return shown.replace("-", "") if float(shown) == 0.0 else shown.replace("-", "−")
+
+
+def trimmed(value: float, places: int = 1) -> str:
+    """As `decimals`, without decimals that say nothing."""
+    shown = decimals(value, places)
+    return shown.rstrip("0").rstrip(".") if "." in shown else shown
 
 
 _UNITS = {

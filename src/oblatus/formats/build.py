@@ -21,6 +21,7 @@ from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import BuildClubDocument, BuildDocument, PricesDocument
 from oblatus.formats.recommendation import outline_mm
+from oblatus.formats.rounded import rounded
 
 USUAL_LENGTH_IN = ((50.0, 35.5), (56.0, 35.25), (70.0, 35.0))
 """Length of a wedge up to a loft [degrees, in] (judgement: half a club shorter a wedge)."""
@@ -267,9 +268,9 @@ def build_out(
         faults=[WhyNot(field=one.field, message=one.message) for one in faults],
         clubs=clubs, own=own, changed=list(changed), seen_at_m=SEEN_AT, labour=round(plan.labour, 2),
         parts=round(plan.parts, 2), tax=round(plan.tax, 2), total=round(plan.total, 2), weeks=plan.weeks,
-        strokes_round=None if strokes is None else round(strokes, 4),
-        as_built_strokes_round=None if as_built is None else round(as_built, 4),
-        proposal_strokes_round=None if proposal is None else round(proposal, 4),
+        strokes_round=None if strokes is None else rounded(strokes),
+        as_built_strokes_round=None if as_built is None else rounded(as_built),
+        proposal_strokes_round=None if proposal is None else rounded(proposal),
         shafts=[_part(shaft, shelf) for shaft in SHAFTS],
         grips=[_part(grip, shelf) for grip in GRIPS],
     )  # fmt: skip
@@ -284,9 +285,9 @@ def _part(part: Shaft | Grip, shelf: Mapping[str, int]) -> PartOut:
 
 def _facts(head: Head) -> HeadFacts:
     return HeadFacts(
-        loft_deg=round(head.loft_deg, 3), bounce_deg=round(head.bounce_deg, 3), lie_deg=round(head.lie_deg, 3),
-        mass_g=round(1000.0 * head.mass, 1), outline_mm=outline_mm(head),
-        edge_height_mm=round(1000.0 * edge_height(head), 2),
+        loft_deg=rounded(head.loft_deg), bounce_deg=rounded(head.bounce_deg), lie_deg=rounded(head.lie_deg),
+        mass_g=rounded(1000.0 * head.mass), outline_mm=outline_mm(head),
+        edge_height_mm=rounded(1000.0 * edge_height(head)),
     )  # fmt: skip
 
 
@@ -296,20 +297,20 @@ def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, hand: Ha
     return BuildClubOut(
         wish=wish, usual=usual_club(wish.code, wish.loft_deg, owned=False), name=stock.name,
         action=club.action, before=_facts(stock.head), after=_facts(club.head),
-        bend_deg=club.bend_deg, bend_left_deg=round(club.bend_left_deg, 2), lie_by_deg=club.lie_by_deg,
-        lie_asked_deg=None if mark is None else round(stock.head.lie_deg + lie_from_mark(mark), 1),
-        start_deg=round(side * club.lie.start_deg, 2) + 0.0, start_m=round(side * club.lie.start_m, 2) + 0.0,
-        removed_g=0.0 if club.ground is None else round(club.ground.removed_g, 2),
-        deepest_mm=0.0 if club.ground is None else round(1000.0 * club.ground.depth, 2),
+        bend_deg=club.bend_deg, bend_left_deg=rounded(club.bend_left_deg), lie_by_deg=club.lie_by_deg,
+        lie_asked_deg=None if mark is None else rounded(stock.head.lie_deg + lie_from_mark(mark), 1),
+        start_deg=rounded(side * club.lie.start_deg), start_m=rounded(side * club.lie.start_m),
+        removed_g=0.0 if club.ground is None else rounded(club.ground.removed_g),
+        deepest_mm=0.0 if club.ground is None else rounded(1000.0 * club.ground.depth),
         built=None if built is None else AssemblyOut(
-            length_in=built.length_in, mass_g=round(built.mass_g, 1), balance_in=round(built.balance_in, 2),
-            swing_weight=built.swing_weight, moment_oz_in=round(built.moment_oz_in, 2),
-            butt_trim_in=round(built.butt_trim_in, 2), tip_weight_g=0.0 if weights is None else round(weights.tip_g, 1),
-            butt_weight_g=0.0 if weights is None else round(weights.butt_g, 1),
+            length_in=built.length_in, mass_g=rounded(built.mass_g), balance_in=rounded(built.balance_in),
+            swing_weight=built.swing_weight, moment_oz_in=rounded(built.moment_oz_in),
+            butt_trim_in=rounded(built.butt_trim_in), tip_weight_g=0.0 if weights is None else rounded(weights.tip_g),
+            butt_weight_g=0.0 if weights is None else rounded(weights.butt_g),
         ),
         operations=[OperationOut(**asdict(one)) for one in club.operations],
         as_built=[
-            ReadBackOut(key=one.key, wanted=round(one.wanted, 2), read=round(one.read, 2), over=round(one.over, 2))  # type: ignore[arg-type]
+            ReadBackOut(key=one.key, wanted=rounded(one.wanted), read=rounded(one.read), over=rounded(one.over))  # type: ignore[arg-type]
             for one in read_back(
                 club.head, built, wish.read.loft_deg, wish.read.lie_deg,
                 None if wish.read.swing_weight is None else read_swing_weight(wish.read.swing_weight),
@@ -317,5 +318,5 @@ def _club(wish: BuildClubDocument, club: ClubPlan, worth: float | None, hand: Ha
         ],
         labour=club.labour, parts=club.parts, weeks=club.weeks,
         on_shelf=None if stock.owned else stock.stock, notes=list(club.notes), unmatched=unmatched,
-        worth_strokes_round=None if worth is None else round(worth, 4),
+        worth_strokes_round=None if worth is None else rounded(worth),
     )  # fmt: skip

@@ -12,7 +12,9 @@ from oblatus.core.card.bag import BagCard
 from oblatus.core.card.drills import Drawing, Prescribed, Standing
 from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words, opened_words
 from oblatus.core.geometry import Hand
+from oblatus.core.words import decimals
 from oblatus.formats.fields import Strict, SurfaceKey
+from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes_csv import safe_text
 from oblatus.units import METRES_PER_YARD
 
@@ -162,8 +164,8 @@ def rows_out(card: BagCard) -> list[CardRowOut]:
     """The rows of a card."""
     return [
         CardRowOut(
-            club=row.club.name, loft_deg=round(row.club.loft_deg, 2), swing=row.swing, swing_name=row.swing_name,
-            carry_m=round(row.carry, 2), low_m=round(row.low, 2), high_m=round(row.high, 2), total_m=round(row.total, 2),
+            club=row.club.name, loft_deg=rounded(row.club.loft_deg), swing=row.swing, swing_name=row.swing_name,
+            carry_m=rounded(row.carry), low_m=rounded(row.low), high_m=rounded(row.high), total_m=rounded(row.total),
             source=row.source, count=row.count,  # type: ignore[arg-type]
         )
         for row in card.rows
@@ -173,7 +175,7 @@ def rows_out(card: BagCard) -> list[CardRowOut]:
 def distances_out(card: BagCard) -> list[CardDistanceOut]:
     """The lines of distances."""
     return [
-        CardDistanceOut(distance_m=round(d.distance, 3), still=d.still, into=d.into, firm=d.firm) for d in card.distances
+        CardDistanceOut(distance_m=rounded(d.distance), still=d.still, into=d.into, firm=d.firm) for d in card.distances
     ]
 
 
@@ -183,8 +185,8 @@ def clubs_out(tools: Sequence[Tool]) -> list[CardClubOut]:
         CardClubOut(
             code=tool.code,
             name=tool.name,
-            loft_deg=round(tool.head.loft_deg, 2),
-            bounce_deg=round(tool.head.bounce_deg, 2),
+            loft_deg=rounded(tool.head.loft_deg),
+            bounce_deg=rounded(tool.head.bounce_deg),
         )
         for tool in sorted(tools, key=lambda tool: tool.head.loft_deg)
     ]
@@ -197,21 +199,21 @@ def lie_out(card: LieCard, hand: Hand) -> LieCardOut:
     return LieCardOut(
         key=scenario.key, shot=scenario.shot.key, shot_name=scenario.shot.name, ground=scenario.ground.name,
         surface=scenario.shot.surface,
-        share=round(scenario.share, 5), hole_m=round(scenario.layout.hole, 2),
-        code=card.tool.code, club=card.tool.name, loft_deg=round(card.tool.head.loft_deg, 2),
-        opening_deg=round(setup.opening_deg, 2), opened=opened_words(setup.opening_deg),
-        lean_deg=round(setup.lean_deg, 2), lean_change_deg=round(card.lean_change_deg, 2),
+        share=rounded(scenario.share), hole_m=rounded(scenario.layout.hole),
+        code=card.tool.code, club=card.tool.name, loft_deg=rounded(card.tool.head.loft_deg),
+        opening_deg=rounded(setup.opening_deg), opened=opened_words(setup.opening_deg),
+        lean_deg=rounded(setup.lean_deg), lean_change_deg=rounded(card.lean_change_deg),
         lean_words=lean_words(card.lean_change_deg),
-        attack_deg=round(setup.attack_deg, 2), attack_change_deg=round(card.attack_change_deg, 2),
-        ball_mm=round(1000 * card.ball, 1), ball_doubt_mm=round(1000 * card.ball_doubt, 1),
-        ball_words=ball_words(card.ball), weight=round(card.weight, 3), stance_mm=round(1000 * card.stance),
-        stance_open_deg=round(side * card.stance_open_deg, 2) + 0.0, clock=clock_words(card.hours),
-        hours=round(card.hours, 2), speed_mps=round(card.speed, 2), carry_m=round(card.carry, 2),
-        run_m=round(card.run, 2), on_green_m=round(card.on_green, 2), sole_mm=round(1000 * setup.entry, 1),
-        finish=card.finish, strokes=round(card.strokes, 4), light=card.risk.light, risk=card.risk.rule,
+        attack_deg=rounded(setup.attack_deg), attack_change_deg=rounded(card.attack_change_deg),
+        ball_mm=rounded(1000 * card.ball), ball_doubt_mm=rounded(1000 * card.ball_doubt),
+        ball_words=ball_words(card.ball), weight=rounded(card.weight), stance_mm=round(1000 * card.stance),
+        stance_open_deg=rounded(side * card.stance_open_deg), clock=clock_words(card.hours),
+        hours=rounded(card.hours), speed_mps=rounded(card.speed), carry_m=rounded(card.carry),
+        run_m=rounded(card.run), on_green_m=rounded(card.on_green), sole_mm=rounded(1000 * setup.entry),
+        finish=card.finish, strokes=rounded(card.strokes), light=card.risk.light, risk=card.risk.rule,
         safer=None if safer is None else SaferOut(
-            club=safer.tool.name, opening_deg=round(safer.opening_deg, 1),
-            opened=opened_words(safer.opening_deg), strokes=round(safer.strokes, 4),
+            club=safer.tool.name, opening_deg=rounded(safer.opening_deg),
+            opened=opened_words(safer.opening_deg), strokes=rounded(safer.strokes),
             light=safer.risk.light,
         ),
         cautions=list(cautions_of(scenario, card.risk)),
@@ -222,7 +224,7 @@ def drill_out(one: Prescribed, standing: Standing) -> DrillOut:
     """A prescribed drill with its standing."""
     drill = one.drill
     return DrillOut(
-        key=drill.key, name=drill.name, trains=drill.trains, why=one.why, worth_strokes_round=round(one.worth, 4),
+        key=drill.key, name=drill.name, trains=drill.trains, why=one.why, worth_strokes_round=rounded(one.worth),
         set_up=drill.set_up, do=drill.do, count=drill.count, score=drill.score, stop=drill.stop, drawing=drill.drawing,
         beat=drill.beat, level=standing.level, levels=len(drill.levels), mark=standing.mark, advice=standing.advice,
     )  # fmt: skip
@@ -236,10 +238,10 @@ def card_csv(card: CardOut, unit: Literal["m", "yd"]) -> str:
     writer.writerow([f"distance ({unit})", "club and swing", "4 m/s into the wind", "firm green"])
     names = [safe_text(f"{row.club}, {row.swing_name}") for row in card.rows]
     for line in card.distances:
-        writer.writerow([f"{line.distance_m / per:.0f}", names[line.still], names[line.into], names[line.firm]])
+        writer.writerow([decimals(line.distance_m / per), names[line.still], names[line.into], names[line.firm]])
     writer.writerow([])
     writer.writerow(["club", "swing", f"carry ({unit})", f"from ({unit})", f"to ({unit})", "from what"])
     for row in card.rows:
-        figures = [f"{value / per:.0f}" for value in (row.carry_m, row.low_m, row.high_m)]
+        figures = [decimals(value / per) for value in (row.carry_m, row.low_m, row.high_m)]
         writer.writerow([safe_text(row.club), row.swing_name, *figures, row.source])
     return out.getvalue()

@@ -25,6 +25,7 @@ from oblatus.core.gapping.ladder import LEAST_RUNG_TOLERANCE, RUNG_TOLERANCE
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.core.words import metres, speed
 from oblatus.formats.fields import Strict, Within
+from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes import MOST_SHOWN, ClubCode, StrikeDocument, SwingKey
 
 NEXT_CELLS = 3
@@ -224,27 +225,27 @@ def carries_out(view: CarryView, asked: CarriesIn, strikes: Sequence[StrikeDocum
     pinned = next((shot for shot in shots if shot.estimate.cell == wanted), None)
     return CarriesOut(
         conditions=ConditionsIn(**{field: getattr(asked, field) for field in ConditionsIn.model_fields}),
-        rows=[ClubRowOut(code=row.code, name=row.name, loft_deg=_round(row.loft_deg)) for row in view.rows],
+        rows=[ClubRowOut(code=row.code, name=row.name, loft_deg=rounded(row.loft_deg)) for row in view.rows],
         swings=[
-            SwingOut(key=swing.key, name=swing.name, speed_share=_round(swing.speed_share, 4))
+            SwingOut(key=swing.key, name=swing.name, speed_share=rounded(swing.speed_share))
             for swing in model.carries.swings
         ],
         cells=[_cell(shot, name, conditions, model, pinned) for shot in shots],
         strikes=list(strikes[-MOST_SHOWN:]),
         used=model.used,
         aside=model.aside,
-        scatter_share=_round(model.scatter, 4),
-        leave_one_out_m=None if model.leave_one_out is None else _round(model.leave_one_out, 2),
+        scatter_share=rounded(model.scatter),
+        leave_one_out_m=None if model.leave_one_out is None else rounded(model.leave_one_out),
         parameters=[
             ParameterOut(
-                name=p.name, unit=p.unit, value=_round(p.value, 4), error=_round(p.error, 4), usual=_round(p.usual, 4),
-                usual_error=_round(p.usual_error, 4), told_by=p.told_by,
+                name=p.name, unit=p.unit, value=rounded(p.value), error=rounded(p.error), usual=rounded(p.usual),
+                usual_error=rounded(p.usual_error), told_by=p.told_by,
             )
             for p in model.parameters
         ],
         outliers=[
             OutlierOut(
-                strike=o.strike, share=_round(o.share), deviations=_round(o.deviations, 1),
+                strike=o.strike, share=rounded(o.share), deviations=rounded(o.deviations),
                 words=f"{abs(100 * o.share):.0f} % {'long' if o.share > 0 else 'short'} of its club and swing, "
                 f"{o.deviations:.1f} standard deviations off in its worst figure",
             )
@@ -259,11 +260,11 @@ def carries_out(view: CarryView, asked: CarriesIn, strikes: Sequence[StrikeDocum
             for n in model.next_cells
             if (n.cell.club, n.cell.loft_deg) in shown
         ][:NEXT_CELLS],
-        holes=[HoleOut(low_m=_round(h.low, 1), high_m=_round(h.high, 1)) for h in view.holes],
+        holes=[HoleOut(low_m=rounded(h.low), high_m=rounded(h.high)) for h in view.holes],
         overlaps=[
             OverlapOut(
                 words=f"{name.shot(a)} and {name.shot(b)}: both {metres(a.carry)}, landing and release alike",
-                carry_m=_round(a.carry, 1),
+                carry_m=rounded(a.carry),
             )
             for a, b in view.overlaps
         ],
@@ -274,9 +275,9 @@ def carries_out(view: CarryView, asked: CarriesIn, strikes: Sequence[StrikeDocum
         found=[
             FoundOut(
                 club=f.shot.estimate.cell.club,
-                loft_deg=_round(f.shot.estimate.cell.loft_deg), swing=f.shot.estimate.cell.swing,
-                miss_m=_round(f.miss, 2),
-                on_green=_round(f.on_green), near=_round(f.near), reasons=reasons_for(f, asked.distance_m or 0.0),
+                loft_deg=rounded(f.shot.estimate.cell.loft_deg), swing=f.shot.estimate.cell.swing,
+                miss_m=rounded(f.miss),
+                on_green=rounded(f.on_green), near=rounded(f.near), reasons=reasons_for(f, asked.distance_m or 0.0),
                 against_first="" if i == 0 else compared(found[0].shot, f.shot),
             )
             for i, f in enumerate(found)
@@ -305,7 +306,7 @@ def _gap(gap: FullGap, name: _Names) -> FullGapOut:
     one, other = gap.weaker.estimate.cell, gap.stronger.estimate.cell
     return FullGapOut(
         from_club=name.of(one.club, one.loft_deg), to_club=name.of(other.club, other.loft_deg),
-        gap_m=_round(gap.metres), kind=gap.kind,
+        gap_m=rounded(gap.metres), kind=gap.kind,
     )  # fmt: skip
 
 
@@ -317,27 +318,27 @@ def _cell(
     return CellOut(
         club=cell.club,
         name=name.of(cell.club, cell.loft_deg),
-        loft_deg=_round(cell.loft_deg),
+        loft_deg=rounded(cell.loft_deg),
         swing=cell.swing,
         swing_name=name.swings[cell.swing].name,
         source=estimate.source,
         count=estimate.count,
         aside=estimate.aside,
-        carry_m=_round(shot.carry),
-        low_m=_round(shot.low),
-        high_m=_round(shot.high),
-        spread_m=_round(shot.spread),
-        still_m=_round(shot.still),
-        club_speed_mps=_round(shot.club_speed),
-        dynamic_loft_deg=_round(shot.dynamic_loft_deg),
-        launch_deg=_round(shot.launch.launch_deg),
-        spin_rpm=_round(shot.launch.spin_rpm, 0),
-        apex_m=_round(shot.apex),
-        landing_deg=_round(shot.landing_deg),
-        run_m=_round(shot.run),
-        total_m=_round(shot.total),
-        lateral_m=_round(shot.lateral),
-        gust_m=_round(shot.gust),
+        carry_m=rounded(shot.carry),
+        low_m=rounded(shot.low),
+        high_m=rounded(shot.high),
+        spread_m=rounded(shot.spread),
+        still_m=rounded(shot.still),
+        club_speed_mps=rounded(shot.club_speed),
+        dynamic_loft_deg=rounded(shot.dynamic_loft_deg),
+        launch_deg=rounded(shot.launch.launch_deg),
+        spin_rpm=rounded(shot.launch.spin_rpm, 0),
+        apex_m=rounded(shot.apex),
+        landing_deg=rounded(shot.landing_deg),
+        run_m=rounded(shot.run),
+        total_m=rounded(shot.total),
+        lateral_m=rounded(shot.lateral),
+        gust_m=rounded(shot.gust),
         from_what=from_what(estimate, model),
         against_pinned="" if pinned is None or pinned is shot else compared(pinned, shot),
         path_m=np.round(shot_path(shot, conditions), 2).tolist(),
@@ -370,7 +371,3 @@ def _doubt(now: float, then: float) -> str:
     if before == after:
         return f"stays ±{metres(before, 1)}"
     return f"from ±{metres(before, 1)} to ±{metres(after, 1)}"
-
-
-def _round(value: float, places: int = 3) -> float:
-    return round(float(value), places) + 0.0

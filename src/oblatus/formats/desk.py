@@ -12,6 +12,7 @@ from oblatus.core.fitting.desk import Desk, DeskHead, Spreads
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import HeadDocument
 from oblatus.formats.recommendation import outline_mm
+from oblatus.formats.rounded import rounded
 from oblatus.formats.strike import GroundIn, StrikeOut, SwingIn, WindowOut, strike_out, window_out
 
 
@@ -69,12 +70,12 @@ class DeskOut(Strict):
 
 def desk_out(desk: Desk) -> DeskOut:
     """The engine's answer in millimetres and degrees."""
-    return DeskOut(heads=[_head(head) for head in desk.heads], thatch_mm=round(1000.0 * desk.thatch, 2))
+    return DeskOut(heads=[_head(head) for head in desk.heads], thatch_mm=rounded(1000.0 * desk.thatch))
 
 
 def _head(found: DeskHead) -> DeskHeadOut:
     result, window, twin = found.result, found.window, found.twin
-    met = [round(1000 * result.contact_x, 2), round(1000 * result.leading_edge, 2)]
+    met = [rounded(1000 * result.contact_x), rounded(1000 * result.leading_edge)]
     path = np.column_stack([1000 * found.path[:, :2], np.degrees(found.path[:, 2])])
     scan = slice(None, None, 2)
     return DeskHeadOut(
@@ -83,18 +84,18 @@ def _head(found: DeskHead) -> DeskHeadOut:
         window=window_out(window, result.extrapolated),
         path_mm=np.round(path, 3).tolist(),
         contact_mm=None if result.contact == "none" else met,
-        expected_quality=round(found.quality, 4),
-        inside_share=round(found.inside, 4),
-        shares={name: round(share, 4) for name, share in found.shares.items() if share >= 5e-5},
+        expected_quality=rounded(found.quality),
+        inside_share=rounded(found.inside),
+        shares={name: rounded(share) for name, share in found.shares.items() if share >= 5e-5},
         risk=found.risk.light,
         risk_rule=found.risk.rule,
         flight_m=np.round(found.flight, 2).tolist(),
-        apex_m=round(found.apex, 3),
-        landing_deg=round(found.landing_deg, 2),
+        apex_m=rounded(found.apex),
+        landing_deg=rounded(found.landing_deg),
         scan_entry_mm=np.round(1000 * window.entries[scan], 1).tolist(),
         scan_carry_m=np.round(window.carries[scan], 2).tolist(),
         scan_outcome=list(window.outcomes[scan]),
         twin=None
         if twin is None
-        else TwinOut(opening_deg=twin.opening_deg, lean_deg=twin.lean_deg, likeness=round(twin.likeness, 3)),
+        else TwinOut(opening_deg=twin.opening_deg, lean_deg=twin.lean_deg, likeness=rounded(twin.likeness)),
     )

@@ -6,6 +6,7 @@ from oblatus.core.fitting import Recommendation, explain
 from oblatus.core.fitting.evidence import Doubt, Flip
 from oblatus.core.fitting.schools import SchoolOutcome
 from oblatus.formats.fields import Strict
+from oblatus.formats.rounded import rounded
 
 AXIS_WORDS = {
     "attack": "attack",
@@ -90,16 +91,16 @@ def evidence_out(revision: int, recommendation: Recommendation, doubt: Doubt) ->
         revision=revision,
         draws=doubt.count,
         law_draws=doubt.law_draws,
-        paired=round(doubt.paired, 4),
+        paired=rounded(doubt.paired),
         assumed_count=doubt.assumed_count,
         steps=[
             StepDoubtOut(
-                heads_bought=step.heads, low=round(d.low, 4), high=round(d.high, 4), better_share=round(d.better_share, 4)
+                heads_bought=step.heads, low=rounded(d.low), high=rounded(d.high), better_share=rounded(d.better_share)
             )
             for step, d in zip(recommendation.steps, doubt.steps, strict=True)
         ],
         recommended_step=doubt.proposed,
-        shares=[ShareOut(slot=s.slot, code=s.code, name=names[s.code], share=round(s.share, 3)) for s in doubt.shares],
+        shares=[ShareOut(slot=s.slot, code=s.code, name=names[s.code], share=rounded(s.share)) for s in doubt.shares],
         next_measurement=explain.next_measurement(doubt),
     )
 
@@ -119,7 +120,7 @@ def schools_out(revision: int, outcomes: list[SchoolOutcome]) -> SchoolsOut:
                 choice=o.choice,
                 asks=o.asks,
                 changed=o.changed,
-                gain_strokes_round=round(o.recommendation.steps[o.recommendation.taken].gain, 4),
+                gain_strokes_round=rounded(o.recommendation.steps[o.recommendation.taken].gain),
                 clubs=[_club(o.recommendation, pick) for pick in o.recommendation.picks],
             )
             for o in outcomes
@@ -139,7 +140,7 @@ def _flip(flip: Flip) -> FlipOut:
     instead = f"{flip.new} instead of {flip.old}" if flip.new and flip.old else flip.new or f"without {flip.old}"
     text = f"{AXIS_WORDS[flip.axis]} {'under' if at < value else 'over'} {_shown(flip, at)}: {instead}"
     unit = {"m": "mm", "deg": "degrees"}.get(flip.unit, flip.unit)
-    return FlipOut(axis=flip.axis, value=round(value, 3), at=round(at, 3), unit=unit, text=text[0].upper() + text[1:])
+    return FlipOut(axis=flip.axis, value=rounded(value), at=rounded(at), unit=unit, text=text[0].upper() + text[1:])
 
 
 def _shown(flip: Flip, at: float) -> str:

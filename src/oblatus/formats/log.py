@@ -14,6 +14,7 @@ from oblatus.core.log.says import Call, Parts, Reliable, Seen
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import BandDocument, DecisionDocument, HeadEvidenceDocument, HeldDocument
 from oblatus.formats.log_shots import LogShotDocument
+from oblatus.formats.rounded import rounded
 
 
 class SeenOut(Strict):
@@ -330,29 +331,29 @@ LogOut.model_rebuild()
 def seen_out(seen: Seen) -> SeenOut:
     """Rounded to what can be read."""
     return SeenOut(
-        shots=seen.shots, seen=round(seen.seen, 3), expected=round(seen.expected, 3),
-        difference=round(seen.difference, 3), low=round(seen.low, 3), high=round(seen.high, 3),
-        weight=round(seen.weight, 3), call=seen.call,
+        shots=seen.shots, seen=rounded(seen.seen), expected=rounded(seen.expected),
+        difference=rounded(seen.difference), low=rounded(seen.low), high=rounded(seen.high),
+        weight=rounded(seen.weight), call=seen.call,
     )  # fmt: skip
 
 
 def reliable_out(one: Reliable) -> ReliableOut:
     """One stretch."""
     return ReliableOut(
-        low=one.low, high=one.high, shots=one.shots, expected=round(one.expected, 3), came=round(one.came, 3),
-        came_low=round(one.came_low, 3), came_high=round(one.came_high, 3),
+        low=one.low, high=one.high, shots=one.shots, expected=rounded(one.expected), came=rounded(one.came),
+        came_low=rounded(one.came_low), came_high=rounded(one.came_high),
     )  # fmt: skip
 
 
 def parts_out(parts: Parts, names: dict[str, str]) -> PartsOut:
     """Parts with the clubs' names."""
     return PartsOut(
-        strike=round(parts.strike, 3), distance=round(parts.distance, 3), choice=round(parts.choice, 3),
-        bad_seen=parts.bad_seen, bad_expected=round(parts.bad_expected, 1), known=parts.known,
-        bad_costs=round(parts.bad_costs, 2),
+        strike=rounded(parts.strike), distance=rounded(parts.distance), choice=rounded(parts.choice),
+        bad_seen=parts.bad_seen, bad_expected=rounded(parts.bad_expected), known=parts.known,
+        bad_costs=rounded(parts.bad_costs),
         instead=[
             InsteadOut(
-                taken=one.taken, advised=one.advised, times=one.times, strokes_round=round(one.strokes_round, 3),
+                taken=one.taken, advised=one.advised, times=one.times, strokes_round=rounded(one.strokes_round),
                 words=f"took the {names[one.taken]} {_times(one.times)} where the {names[one.advised]} was advised: "
                 f"{one.strokes_round:.2f} a round",
             )
@@ -371,7 +372,7 @@ def shares_of_bands(bands: list[FacedBand]) -> list[ShareNowOut]:
 
     return [
         ShareNowOut(
-            name=metres_span(one.low, one.high), before=round(one.assumed, 4), count=one.count, after=round(one.share, 4)
+            name=metres_span(one.low, one.high), before=rounded(one.assumed), count=one.count, after=rounded(one.share)
         )
         for one in bands
     ]
@@ -385,9 +386,9 @@ def due_out(due: Due, today: date) -> DueOut:
 def drift_out(drift: Drift, read_on: date | None) -> DriftOut:
     """One club."""
     return DriftOut(
-        code=drift.code, name=drift.name, built_deg=round(drift.built_deg, 2), now_deg=round(drift.now_deg, 2),
-        drift_deg=round(drift.drift_deg, 2), carry_built_m=round(drift.carry_built, 2),
-        carry_now_m=round(drift.carry_now, 2), strokes_round=round(drift.strokes_round, 3), advice=drift.advice,
+        code=drift.code, name=drift.name, built_deg=rounded(drift.built_deg), now_deg=rounded(drift.now_deg),
+        drift_deg=rounded(drift.drift_deg), carry_built_m=rounded(drift.carry_built),
+        carry_now_m=rounded(drift.carry_now), strokes_round=rounded(drift.strokes_round), advice=drift.advice,
         read_on=read_on,
     )  # fmt: skip
 
@@ -395,10 +396,10 @@ def drift_out(drift: Drift, read_on: date | None) -> DriftOut:
 def wear_out(wear: Wear) -> WearOut:
     """Wear, rounded."""
     return WearOut(
-        strikes=round(wear.strikes), worn=round(wear.worn, 3), spin_dry_rpm=round(wear.spin_new["dry"]),
+        strikes=round(wear.strikes), worn=rounded(wear.worn), spin_dry_rpm=round(wear.spin_new["dry"]),
         spin_dry_now_rpm=round(wear.spin_now["dry"]), spin_wet_rpm=round(wear.spin_new["wet"]),
-        spin_wet_now_rpm=round(wear.spin_now["wet"]), run_more_wet_m=round(wear.run_more["wet"], 2),
-        strokes_round=round(wear.strokes_round, 3),
+        spin_wet_now_rpm=round(wear.spin_now["wet"]), run_more_wet_m=rounded(wear.run_more["wet"]),
+        strokes_round=rounded(wear.strokes_round),
     )  # fmt: skip
 
 

@@ -14,6 +14,7 @@ from oblatus.core.card.drills import BY_NAME, standing_of
 from oblatus.core.card.far import FarTable
 from oblatus.formats.card import CardOut
 from oblatus.formats.fields import Strict, at_field
+from oblatus.formats.rounded import rounded
 
 DrillKey = Annotated[str, StringConstraints(pattern=r"^[a-z]{2,24}$")]
 
@@ -173,12 +174,12 @@ def standings_of(page: PageDocument, scores: Sequence[ScoreOut]) -> list[Standin
 def far_out(table: FarTable, pins: list[str]) -> FarOut:
     """The table as JSON."""
     return FarOut(
-        distances_m=[round(one, 3) for one in table.distances],
+        distances_m=[rounded(one) for one in table.distances],
         shots=[
-            FarShotOut(loft_deg=round(row.loft_deg, 2), club=row.name, swing=swing) for row, swing in table.shots
+            FarShotOut(loft_deg=rounded(row.loft_deg), club=row.name, swing=swing) for row, swing in table.shots
         ],
         conditions=[list(one) for one in table.conditions],
         pins=pins,
-        figures_m=[[[round(carry, 1), round(run, 1)] for carry, run in some] for some in table.figures],
+        figures_m=[[[rounded(carry), rounded(run)] for carry, run in some] for some in table.figures],
         answers=[[[list(best) for best in pin] for pin in some] for some in table.answers],
     )  # fmt: skip

@@ -31,6 +31,7 @@ from oblatus.core.shots import Kind
 from oblatus.core.strokes import PINS
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import HeadDocument
+from oblatus.formats.rounded import rounded
 from oblatus.formats.strike import GroundIn, surface_out
 
 
@@ -363,21 +364,21 @@ def recommendation_out(proposal: Proposal) -> RecommendationOut:
     pinned = _over_pins(recommendation, costs.cost), _over_pins(recommendation, costs.strokes)
     return RecommendationOut(
         engine_version=ENGINE_VERSION,
-        club_speed_mps=_round(recommendation.carry_model.speed),
-        full_lean_deg=_round(fitting.player.habit.full_lean_deg),
+        club_speed_mps=rounded(recommendation.carry_model.speed),
+        full_lean_deg=rounded(fitting.player.habit.full_lean_deg),
         carry_assumed=recommendation.carry_model.assumed and not recommendation.strikes,
         strikes=recommendation.strikes,
         strikes_key=strikes_key(fitting.strikes),
         whole_rack=recommendation.whole_rack,
-        strokes_round_bag=_round(recommendation.strokes_bag, 4),
-        strokes_round=_round(step.strokes, 4),
-        gain_strokes_round=_round(step.gain, 4),
-        practice_strokes_round=_round(step.score - step.place - step.strokes, 4),
+        strokes_round_bag=rounded(recommendation.strokes_bag),
+        strokes_round=rounded(step.strokes),
+        gain_strokes_round=rounded(step.gain),
+        practice_strokes_round=rounded(step.score - step.place - step.strokes),
         steps=[_step(recommendation, n, doubt) for n in range(len(recommendation.steps))],
         recommended_step=recommendation.recommended,
         taken_step=recommendation.taken,
         doubt=None if doubt is None else DoubtOut(
-            draws=doubt.count, law_draws=doubt.law_draws, paired=_round(doubt.paired, 4),
+            draws=doubt.count, law_draws=doubt.law_draws, paired=rounded(doubt.paired),
             assumed_count=doubt.assumed_count,
         ),
         verdict=explain.verdict(recommendation),
@@ -403,7 +404,7 @@ def recommendation_out(proposal: Proposal) -> RecommendationOut:
 @lru_cache(maxsize=4096)
 def head_out(head: Head) -> HeadDocument:
     """Static geometry in the document's units; remembered, because every edit shows the same heads again."""
-    return HeadDocument(**{key: _round(value) for key, value in in_document(head).items()})
+    return HeadDocument(**{key: rounded(value) for key, value in in_document(head).items()})
 
 
 @lru_cache(maxsize=4096)
@@ -415,11 +416,7 @@ def outline_mm(head: Head) -> list[list[float]]:
 @lru_cache(maxsize=4096)
 def edge_height_mm(head: Head) -> float:
     """Height of the leading edge with the shaft upright and the sole on the floor [mm], as a gauge reads it."""
-    return _round(1000 * deliver(head, 0.0, 0.0).leading_edge_height)
-
-
-def _round(value: float, places: int = 3) -> float:
-    return round(float(value), places) + 0.0
+    return rounded(1000 * deliver(head, 0.0, 0.0).leading_edge_height)
 
 
 def _label(candidate: Candidate) -> str:
@@ -432,10 +429,10 @@ def _built(stock: StockHead, head: Head, bend_deg: float) -> BuiltClubOut:
         code=stock.code,
         name=stock.name,
         owned=stock.owned,
-        loft_deg=_round(head.loft_deg),
-        bounce_deg=_round(head.bounce_deg),
-        sole_width_mm=_round(1000 * head.sole_width),
-        bend_deg=_round(bend_deg),
+        loft_deg=rounded(head.loft_deg),
+        bounce_deg=rounded(head.bounce_deg),
+        sole_width_mm=rounded(1000 * head.sole_width),
+        bend_deg=rounded(bend_deg),
         outline_mm=outline_mm(head),
     )
 
@@ -457,14 +454,14 @@ def _step(recommendation: Recommendation, n: int, doubt: Doubt | None) -> StepOu
         heads_bought=step.heads,
         words=explain.step_words(recommendation, step),
         clubs=_clubs_of(recommendation, step),
-        strokes_round=_round(step.strokes, 4),
-        gain_strokes_round=_round(step.gain, 4),
-        more_strokes_round=_round(step.gain - proposed.gain, 4),
+        strokes_round=rounded(step.strokes),
+        gain_strokes_round=rounded(step.gain),
+        more_strokes_round=rounded(step.gain - proposed.gain),
         turned_down=explain.turned_down(recommendation, n),
-        low=None if drawn is None else _round(drawn.low, 4),
-        high=None if drawn is None else _round(drawn.high, 4),
-        better_share=None if drawn is None else _round(drawn.better_share, 4),
-        price=None if any(price is None for price in prices) else _round(sum(p for p in prices if p is not None), 2),
+        low=None if drawn is None else rounded(drawn.low),
+        high=None if drawn is None else rounded(drawn.high),
+        better_share=None if drawn is None else rounded(drawn.better_share),
+        price=None if any(price is None for price in prices) else rounded(sum(p for p in prices if p is not None), 2),
     )
 
 
@@ -473,7 +470,7 @@ def _economy(recommendation: Recommendation) -> EconomyOut:
     usual = type(economy)()
     names = ("shots", "worth_changing", "slot", "practice", "table_scale", "claims_sd")
     return EconomyOut(
-        shots_a_round=_round(economy.shots_for(handicap), 2),
+        shots_a_round=rounded(economy.shots_for(handicap)),
         worth_changing=economy.worth_changing,
         slot=economy.slot,
         practice=economy.practice,
@@ -487,7 +484,7 @@ def _set(recommendation: Recommendation, index: int) -> SetOut:
     club_set = recommendation.sets[index]
     gains, gives_up = explain.set_tradeoff(recommendation, index)
     return SetOut(
-        behind=_round(club_set.score - recommendation.sets[0].score, 4),
+        behind=rounded(club_set.score - recommendation.sets[0].score),
         clubs=[_label(recommendation.candidates[pick]) for pick in club_set.picks],
         gains=gains,
         gives_up=gives_up,
@@ -500,12 +497,12 @@ def _leak(leak: Leak) -> LeakOut:
         situation=leak.key,
         name=leak.name,
         grounds=list(leak.grounds),
-        share=_round(leak.share, 5),
-        strokes_round=_round(leak.strokes, 4),
-        won=_round(leak.won, 4),
-        club_part=_round(leak.club_part, 4),
-        player_part=_round(leak.player_part, 4),
-        halving={name: _round(value, 4) for name, value in leak.halving.items()},
+        share=rounded(leak.share),
+        strokes_round=rounded(leak.strokes),
+        won=rounded(leak.won),
+        club_part=rounded(leak.club_part),
+        player_part=rounded(leak.player_part),
+        halving={name: rounded(value) for name, value in leak.halving.items()},
         drill=leak.drill,
         served_by=leak.served_by,
     )
@@ -526,13 +523,13 @@ def _lofts(recommendation: Recommendation, wanted_top: float) -> LoftsOut:
             kind = "hole"
         elif gap < overlap_limit(wanted):
             kind = "overlap"
-        gaps.append(GapOut(from_club=a.club, to_club=b.club, gap_m=_round(gap), kind=kind))
+        gaps.append(GapOut(from_club=a.club, to_club=b.club, gap_m=rounded(gap), kind=kind))
     return LoftsOut(
         chosen=ladder_out(recommendation.ladder, options, True),
         typed=recommendation.typed,
         options=[ladder_out(o, options, o.lofts_deg == recommendation.ladder.lofts_deg) for o in options],
-        wanted_gap_m=_round(wanted),
-        wanted_top_deg=_round(wanted_top),
+        wanted_gap_m=rounded(wanted),
+        wanted_top_deg=rounded(wanted_top),
         rungs=rungs,
         gaps=gaps,
     )
@@ -542,13 +539,13 @@ def ladder_out(ladder: Ladder, options: Sequence[Ladder], chosen: bool) -> Ladde
     """A ladder beside the best of each number."""
     return LadderOut(
         lofts_deg=list(ladder.lofts_deg),
-        penalty=_round(ladder.penalty, 4),
-        parts={name: _round(part, 4) for name, part in ladder.parts.items()},
-        gaps_m=[_round(gap) for gap in ladder.gaps],
-        uncovered_m=_round(ladder.uncovered),
-        uncovered_share=_round(ladder.uncovered_share, 4),
-        alone_share=_round(ladder.alone_share, 4),
-        cost=_round(ladder.cost, 4),
+        penalty=rounded(ladder.penalty),
+        parts={name: rounded(part) for name, part in ladder.parts.items()},
+        gaps_m=[rounded(gap) for gap in ladder.gaps],
+        uncovered_m=rounded(ladder.uncovered),
+        uncovered_share=rounded(ladder.uncovered_share),
+        alone_share=rounded(ladder.alone_share),
+        cost=rounded(ladder.cost),
         changes=[explain.change_words(change) for change in ladder.changes],
         left_out=[wedge.name for wedge in ladder.left_out],
         gives_up=explain.ladder_gives_up(ladder, options),
@@ -559,17 +556,17 @@ def ladder_out(ladder: Ladder, options: Sequence[Ladder], chosen: bool) -> Ladde
 def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
     return RungOut(
         club=club,
-        loft_deg=_round(rung.loft_deg),
+        loft_deg=rounded(rung.loft_deg),
         swing=rung.swing,
-        club_speed_mps=_round(rung.delivery.speed),
-        dynamic_loft_deg=_round(rung.delivery.dynamic_loft_deg),
-        ball_speed_mps=_round(rung.launch.ball_speed),
-        launch_deg=_round(rung.launch.launch_deg),
-        spin_rpm=_round(rung.launch.spin_rpm, 0),
-        carry_m=_round(rung.flight.carry),
-        apex_m=_round(rung.flight.apex),
-        landing_deg=_round(rung.flight.landing_deg),
-        run_m=_round(rung.flight.run),
+        club_speed_mps=rounded(rung.delivery.speed),
+        dynamic_loft_deg=rounded(rung.delivery.dynamic_loft_deg),
+        ball_speed_mps=rounded(rung.launch.ball_speed),
+        launch_deg=rounded(rung.launch.launch_deg),
+        spin_rpm=rounded(rung.launch.spin_rpm, 0),
+        carry_m=rounded(rung.flight.carry),
+        apex_m=rounded(rung.flight.apex),
+        landing_deg=rounded(rung.flight.landing_deg),
+        run_m=rounded(rung.flight.run),
         source="assumed" if recommendation.carry_model.assumed and not recommendation.strikes else "modelled",
     )
 
@@ -588,7 +585,7 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
             weights = recommendation.sheet.weights[columns]
             served = {pin.name: int(who) for pin, who in zip(PINS, recommendation.served[columns], strict=True)}
             total = recommendation.bag_strokes_columns[columns] if mine is None else mine[columns]
-            strokes = _round(float(total.sum() / weights.sum()), 4)
+            strokes = rounded(float(total.sum() / weights.sum()))
         low, high = wanted_bounce(s)
         found.append(
             ScenarioOut(
@@ -597,21 +594,21 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
                 shot_name=s.shot.name,
                 kind=s.shot.kind,
                 ground=s.ground.name,
-                share=_round(s.share, 5),
-                opening_deg=_round(s.setup.opening_deg),
-                lean_deg=_round(s.setup.lean_deg),
-                attack_deg=_round(s.setup.attack_deg),
-                entry_mm=_round(1000 * s.setup.entry),
-                release=_round(s.setup.release),
+                share=rounded(s.share),
+                opening_deg=rounded(s.setup.opening_deg),
+                lean_deg=rounded(s.setup.lean_deg),
+                attack_deg=rounded(s.setup.attack_deg),
+                entry_mm=rounded(1000 * s.setup.entry),
+                release=rounded(s.setup.release),
                 ground_here=surface_out(s.surface),
-                target_carry_m=_round(s.shot.target),
-                hole_m=_round(s.layout.hole),
-                room_m=_round(s.layout.room),
-                behind_m=_round(s.layout.behind),
+                target_carry_m=rounded(s.shot.target),
+                hole_m=rounded(s.layout.hole),
+                room_m=rounded(s.layout.room),
+                behind_m=rounded(s.layout.behind),
                 short=s.layout.short,
-                lip_m=_round(s.lip),
-                wanted_bounce_low_deg=_round(low),
-                wanted_bounce_high_deg=_round(high),
+                lip_m=rounded(s.lip),
+                wanted_bounce_low_deg=rounded(low),
+                wanted_bounce_high_deg=rounded(high),
                 served_by=served,
                 strokes=strokes,
             )
@@ -629,14 +626,14 @@ def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None, pinned
         code=candidate.stock.code,
         name=candidate.stock.name,
         owned=candidate.stock.owned,
-        loft_deg=_round(head.loft_deg),
-        bounce_deg=_round(head.bounce_deg),
-        sole_width_mm=_round(1000 * head.sole_width),
-        bend_deg=_round(candidate.bend_deg),
+        loft_deg=rounded(head.loft_deg),
+        bounce_deg=rounded(head.bounce_deg),
+        sole_width_mm=rounded(1000 * head.sole_width),
+        bend_deg=rounded(candidate.bend_deg),
         openings=_openings(recommendation, slot),
-        brings_strokes_round=_round(choice.brings, 4),
+        brings_strokes_round=rounded(choice.brings),
         brings=[
-            BringsOut(name=name, strokes_round=_round(value, 4))
+            BringsOut(name=name, strokes_round=rounded(value))
             for name, value in explain.club_gains(recommendation, slot)
             if abs(value) >= explain.SHOWN
         ],
@@ -645,7 +642,7 @@ def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None, pinned
         duties=[recommendation.scenarios[i].key for i in choice.duties],
         reason=explain.club_reason(recommendation, slot),
         pinned=recommendation.pinned[slot],
-        survives=None if doubt is None else next((_round(s.share) for s in doubt.shares if s.slot == slot), None),
+        survives=None if doubt is None else next((rounded(s.share) for s in doubt.shares if s.slot == slot), None),
         proofs=[
             ProvedOut(standing=shift.standing, words=proof_words(shift))  # type: ignore[arg-type]
             for shift in recommendation.fitting.proved
@@ -669,7 +666,7 @@ def _openings(recommendation: Recommendation, slot: int) -> list[OpeningOut]:
                         situation=scenario.shot.key,
                         ground=scenario.ground.name,
                         pin=pin.name,
-                        opening_deg=_round(opening),
+                        opening_deg=rounded(opening),
                     )
                 )
     return found
@@ -706,15 +703,15 @@ def _situations(recommendation: Recommendation, slot: int, pinned: tuple[Rows, R
         found.append(
             SituationOut(
                 scenario=scenario.key,
-                strokes=_round(mine[pick, n], 4),
-                opening_deg=_round(setups[n].opening_deg),
-                loft_deg=_round(delivered[n, 0], 2),
-                bounce_deg=_round(delivered[n, 1], 2),
-                face_direction_deg=_round(delivered[n, 2], 2),
-                leading_edge_height_mm=_round(1000 * delivered[n, 3], 2),
-                speed_mps=_round(speeds[n][chosen], 2),
-                owned_strokes=None if owned is None else _round(owned[n], 4),
-                best_strokes=_round(mine[best[n], n], 4),
+                strokes=rounded(mine[pick, n]),
+                opening_deg=rounded(setups[n].opening_deg),
+                loft_deg=rounded(delivered[n, 0]),
+                bounce_deg=rounded(delivered[n, 1]),
+                face_direction_deg=rounded(delivered[n, 2]),
+                leading_edge_height_mm=rounded(1000 * delivered[n, 3]),
+                speed_mps=rounded(speeds[n][chosen]),
+                owned_strokes=None if owned is None else rounded(owned[n]),
+                best_strokes=rounded(mine[best[n], n]),
                 best_name=recommendation.candidates[best[n]].stock.name,
                 serves=[pin.name for p, pin in enumerate(PINS) if recommendation.served[n * pins + p] == slot],
             )
@@ -735,13 +732,13 @@ def _candidate(recommendation: Recommendation, slot: int, pick: int, behind: flo
         code=candidate.stock.code,
         name=candidate.stock.name,
         owned=candidate.stock.owned,
-        bend_deg=_round(candidate.bend_deg),
+        bend_deg=rounded(candidate.bend_deg),
         shape=candidate.head.shape_words(),
         head=head_out(candidate.head),
         outline_mm=outline_mm(candidate.head),
         edge_height_mm=edge_height_mm(candidate.head),
         price=candidate.stock.price,
-        behind=_round(behind, 4),
+        behind=rounded(behind),
         reason=explain.candidate_reason(recommendation, slot, pick),
     )
 

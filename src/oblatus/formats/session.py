@@ -10,6 +10,7 @@ from oblatus.core.gapping import Swing
 from oblatus.core.gapping.strikes import STATIONS, STRIKE_FIGURES
 from oblatus.core.session import Fault, Figure, Session, StationSummary
 from oblatus.formats.fields import Strict
+from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes import MOST_SHOWN, StrikeDocument
 
 NAMED = {f.attribute: (f.words.lower(), f.bound.unit, f.per) for f in STRIKE_FIGURES.values()} | {
@@ -117,10 +118,10 @@ def _figure(figure: Figure) -> FigureOut:
         key=figure.key,
         name=name,
         unit=unit,
-        mean=round(scale * figure.mean, 3),
-        low=round(scale * figure.low, 3),
-        high=round(scale * figure.high, 3),
-        spread=round(scale * max(figure.spread, LEAST_SPREAD.get(figure.key, 0.0)), 3),
+        mean=rounded(scale * figure.mean),
+        low=rounded(scale * figure.low),
+        high=rounded(scale * figure.high),
+        spread=rounded(scale * max(figure.spread, LEAST_SPREAD.get(figure.key, 0.0))),
         count=figure.count,
         inferred=figure.inferred,
         outliers=list(figure.outliers),

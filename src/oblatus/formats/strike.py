@@ -15,6 +15,7 @@ from oblatus.core.strike import StrikeResult, Swing, Window
 from oblatus.errors import Fault, InputError, fault
 from oblatus.formats.fields import Strict, Within, document_fields, faults_of
 from oblatus.formats.fitting import HeadDocument
+from oblatus.formats.rounded import rounded
 
 MOST_STRIKES = 10_000
 _PATH_COLUMNS = ("x_mm", "z_mm", "vx_mps", "vz_mps", "edge_material_g_per_mm", "sole_material_g_per_mm", "pitch_deg")
@@ -144,18 +145,18 @@ def strike_out(result: StrikeResult) -> StrikeOut:
     """The result in millimetres, grams and degrees."""
     return StrikeOut(
         contact=result.contact,
-        impact_height_mm=_r(1000 * result.impact_height),
-        leading_edge_mm=_r(1000 * result.leading_edge),
-        speed_ratio=_r(result.speed_ratio, 4),
-        material_g=_r(1000 * result.material),
-        ball_speed_mps=_r(result.ball_speed),
-        launch_deg=_r(result.launch_deg),
-        spin_rpm=_r(result.spin_rpm, 0),
+        impact_height_mm=rounded(1000 * result.impact_height),
+        leading_edge_mm=rounded(1000 * result.leading_edge),
+        speed_ratio=rounded(result.speed_ratio),
+        material_g=rounded(1000 * result.material),
+        ball_speed_mps=rounded(result.ball_speed),
+        launch_deg=rounded(result.launch_deg),
+        spin_rpm=rounded(result.spin_rpm, 0),
         outcome=result.outcome,
-        carry_m=_r(result.carry),
-        intended_carry_m=_r(result.intended),
-        delivered_loft_deg=_r(result.delivered_loft_deg),
-        delivered_bounce_deg=_r(result.delivered_bounce_deg),
+        carry_m=rounded(result.carry),
+        intended_carry_m=rounded(result.intended),
+        delivered_loft_deg=rounded(result.delivered_loft_deg),
+        delivered_bounce_deg=rounded(result.delivered_bounce_deg),
         extrapolated=list(result.extrapolated),
     )
 
@@ -164,7 +165,7 @@ def path_out(result: StrikeResult) -> list[dict[str, float]]:
     """The edge's way through the ground, a row each step of the pass."""
     scale = (1000.0, 1000.0, 1.0, 1.0, 1.0, 1.0, 57.29577951308232)
     return [
-        {name: _r(value * factor, 4) for name, value, factor in zip(_PATH_COLUMNS, row, scale, strict=True)}
+        {name: rounded(value * factor, 3) for name, value, factor in zip(_PATH_COLUMNS, row, scale, strict=True)}
         for row in result.path.tolist()
     ]
 
@@ -172,14 +173,10 @@ def path_out(result: StrikeResult) -> list[dict[str, float]]:
 def window_out(window: Window, extrapolated: tuple[str, ...]) -> WindowOut:
     """The window in millimetres."""
     return WindowOut(
-        low_mm=None if window.low is None else _r(1000 * window.low),
-        high_mm=None if window.high is None else _r(1000 * window.high),
-        width_mm=_r(1000 * window.width),
+        low_mm=None if window.low is None else rounded(1000 * window.low),
+        high_mm=None if window.high is None else rounded(1000 * window.high),
+        width_mm=rounded(1000 * window.width),
         open_ahead=window.open_ahead,
-        level_carry_m=_r(window.level),
+        level_carry_m=rounded(window.level),
         extrapolated=list(extrapolated),
     )
-
-
-def _r(value: float, places: int = 3) -> float:
-    return round(float(value), places) + 0.0

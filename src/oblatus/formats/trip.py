@@ -5,8 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from oblatus.core.after.trip import Doubt, SetupChange, TripAnswer
+from oblatus.core.words import trimmed
 from oblatus.formats.card import LieCardOut
 from oblatus.formats.fields import Strict
+from oblatus.formats.rounded import rounded
 
 
 class SetupChangeOut(Strict):
@@ -87,22 +89,22 @@ def trip_out(answer: TripAnswer, lies: list[LieCardOut], outlines_mm: dict[str, 
     bought = answer.bought
     return TripOut(
         grounds=[ground.name for ground in answer.grounds],
-        as_is_strokes_round=round(answer.as_is, 3), at_home_strokes_round=round(answer.at_home, 3),
+        as_is_strokes_round=rounded(answer.as_is), at_home_strokes_round=rounded(answer.at_home),
         setup=SetupGainOut(
-            changes=[_change(one) for one in answer.changes], gain_strokes_round=round(answer.setup_gain, 3),
-            gain_at_home_strokes_round=round(answer.setup_gain_home, 3), doubt=_doubt(answer.setup_doubt),
+            changes=[_change(one) for one in answer.changes], gain_strokes_round=rounded(answer.setup_gain),
+            gain_at_home_strokes_round=rounded(answer.setup_gain_home), doubt=_doubt(answer.setup_doubt),
         ),
         clubs=ClubGainOut(
             bought=[] if bought is None else [
                 BorrowedOut(
-                    code=bought.code, name=bought.name, loft_deg=round(bought.head.loft_deg, 2),
+                    code=bought.code, name=bought.name, loft_deg=rounded(bought.head.loft_deg),
                     bounce_deg=round(bought.head.bounce_deg, 2), price=bought.price,
                 )
             ],
             left_out=None if answer.left_out is None else answer.left_out.name,
-            gain_strokes_round=round(answer.club_gain, 3), doubt=_doubt(answer.club_doubt),
+            gain_strokes_round=rounded(answer.club_gain), doubt=_doubt(answer.club_doubt),
         ),
-        both=BothGainOut(gain_strokes_round=round(answer.both_gain, 3), doubt=_doubt(answer.both_doubt)),
+        both=BothGainOut(gain_strokes_round=rounded(answer.both_gain), doubt=_doubt(answer.both_doubt)),
         advice=answer.advice, words=advice_words(answer), lies=lies,
         outlines_mm=outlines_mm,
     )  # fmt: skip
@@ -114,7 +116,7 @@ def advice_words(answer: TripAnswer) -> str:
     harder = answer.as_is - answer.at_home
     side = f"{abs(harder):.1f} strokes a round {'more' if harder > 0 else 'less'} than at home as you are"
     setup, club = f"{answer.setup_gain:.1f}", f"{answer.club_gain:.1f}"
-    head = "" if answer.bought is None else f"{answer.bought.head.loft_deg:g}° {answer.bought.name}"
+    head = "" if answer.bought is None else f"{trimmed(answer.bought.head.loft_deg)}° {answer.bought.name}"
     if answer.advice == "none":
         return f"{there}: {side}. Nothing that could be changed wins enough to be worth it."
     if answer.advice == "setup":
@@ -132,13 +134,13 @@ def advice_words(answer: TripAnswer) -> str:
 def _change(change: SetupChange) -> SetupChangeOut:
     return SetupChangeOut(
         situation=change.scenario.shot.key, name=change.scenario.shot.name, ground=change.scenario.ground.name,
-        club=change.tool.name, before=change.before.name, lean_change_deg=round(change.lean_change_deg, 2),
-        opening_change_deg=round(change.opening_change_deg, 2), entry_change_mm=round(1000.0 * change.entry_change, 1),
-        spreads=round(change.spreads, 2), gain_strokes_round=round(change.gain, 3),
+        club=change.tool.name, before=change.before.name, lean_change_deg=rounded(change.lean_change_deg),
+        opening_change_deg=rounded(change.opening_change_deg), entry_change_mm=rounded(1000.0 * change.entry_change),
+        spreads=rounded(change.spreads), gain_strokes_round=rounded(change.gain),
     )  # fmt: skip
 
 
 def _doubt(doubt: Doubt | None) -> GainDoubtOut | None:
     if doubt is None:
         return None
-    return GainDoubtOut(low=round(doubt.low, 3), high=round(doubt.high, 3), better=round(doubt.better, 4))
+    return GainDoubtOut(low=rounded(doubt.low), high=rounded(doubt.high), better=rounded(doubt.better))

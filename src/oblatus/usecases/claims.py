@@ -12,6 +12,7 @@ from oblatus.core.after.claims import CameTrue, Claim, came_true, doubt_of_claim
 from oblatus.core.log.says import EIGHT_OF_TEN, heads_shown, shot_spread
 from oblatus.errors import InputError
 from oblatus.formats.log import CameTrueOut, ClaimOut, ScoreOfClaimsOut
+from oblatus.formats.rounded import rounded
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
@@ -110,7 +111,7 @@ def see_claims(database: Database, actor: Actor) -> ScoreOfClaimsOut:
     return ScoreOfClaimsOut(
         claims=[_claim_out(one) for one in found.claims], kinds=[_came_out(one) for one in kinds if one is not None],
         every=None if whole is None else _came_out(whole), waiting=found.waiting,
-        claims_sd=usual if held is None else held, would_be=round(doubt_of_claims(whole), 3), made_at=now(),
+        claims_sd=usual if held is None else held, would_be=rounded(doubt_of_claims(whole)), made_at=now(),
     )  # fmt: skip
 
 
@@ -125,13 +126,13 @@ def take_claims(database: Database, actor: Actor, claims_sd: float) -> None:
 def _claim_out(claim: Claim) -> ClaimOut:
     wide = EIGHT_OF_TEN * claim.sd
     return ClaimOut(
-        player=claim.player, kind=claim.kind, claimed=round(claim.claimed, 2), seen=round(claim.seen, 2),
-        low=round(claim.seen - wide, 2), high=round(claim.seen + wide, 2), shots=claim.shots,
+        player=claim.player, kind=claim.kind, claimed=rounded(claim.claimed), seen=rounded(claim.seen),
+        low=rounded(claim.seen - wide), high=rounded(claim.seen + wide), shots=claim.shots,
     )  # fmt: skip
 
 
 def _came_out(found: CameTrue) -> CameTrueOut:
     return CameTrueOut(
-        kind=found.kind, claims=found.claims, shots=found.shots, claimed=round(found.claimed, 2),
-        seen=round(found.seen, 2), share=round(found.share, 2), low=round(found.low, 2), high=round(found.high, 2),
+        kind=found.kind, claims=found.claims, shots=found.shots, claimed=rounded(found.claimed),
+        seen=rounded(found.seen), share=rounded(found.share), low=rounded(found.low), high=rounded(found.high),
     )  # fmt: skip

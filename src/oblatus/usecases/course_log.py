@@ -60,6 +60,7 @@ from oblatus.formats.log import (
 from oblatus.formats.log_shots import MOST_LOGGED, LogShotDocument
 from oblatus.formats.page import PageDocument
 from oblatus.formats.recommendation import RecommendationOut, head_out
+from oblatus.formats.rounded import rounded
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
@@ -255,9 +256,9 @@ def log_out(log: Logged, proposal: RecommendationOut | None) -> LogOut:
     clubs = grouped(known, lambda one: (one.shot.situation, one.shot.club))
     order = sorted(situations, key=lambda key: -len(situations[key]))
     return LogOut(
-        shots=len(log.rows), rounds=rounds, unknown=len(log.rows) - len(known), spread=round(spread, 3),
+        shots=len(log.rows), rounds=rounds, unknown=len(log.rows) - len(known), spread=rounded(spread),
         whole=seen_out(seen_of(known, spread)) if known else None,
-        over_round=round(sum(one.over for one in known) / max(len(rounds), 1), 2),
+        over_round=rounded(sum(one.over for one in known) / max(len(rounds), 1)),
         situations=[_line(key, "", situations[key], spread) for key in order],
         clubs=[
             _line(key, names[club], here, spread)
@@ -312,7 +313,7 @@ def _rounds(log: Logged) -> list[RoundOut]:
         out.append(
             RoundOut(
                 round=key, on=on, by=by, shots=len(places), unknown=len(places) - len(judged),
-                over=round(sum(one.over for one in judged), 2), same_as=on if alike and len(places) > 2 else None,
+                over=rounded(sum(one.over for one in judged)), same_as=on if alike and len(places) > 2 else None,
             )
         )  # fmt: skip
     return sorted(out, key=lambda one: (one.on, str(one.round)), reverse=True)
@@ -338,8 +339,8 @@ def _leaks(log: Logged, proposal: RecommendationOut | None, spread: float) -> li
         moved = seen_of(noted, spread).difference * leak.share * shots if noted else 0.0
         found.append(
             LeakSeenOut(
-                situation=leak.situation, name=leak.name, shots=len(noted), model=round(leak.strokes_round, 3),
-                seen=round(leak.strokes_round + moved, 3),
+                situation=leak.situation, name=leak.name, shots=len(noted), model=rounded(leak.strokes_round),
+                seen=rounded(leak.strokes_round + moved),
             )
         )  # fmt: skip
     return sorted(found, key=lambda one: -one.seen)
@@ -352,10 +353,10 @@ def _head_out(log: Logged, shown: HeadShown, names: dict[str, str]) -> HeadShown
     model = sum(one.expected.strokes for one in here) / len(here)
     proof, balls = _proved(log, tool, here)
     return HeadShownOut(
-        club=shown.club, name=names[shown.club], surface=shown.surface, model=round(model - proof, 3),
-        proof=round(proof, 3), proof_balls=balls, log=round(shown.difference, 3), log_shots=shown.shots,
-        log_weight=round(shown.weight, 3), called=shown.called, alone=shown.alone,
-        total=round(model + shown.difference, 3),
+        club=shown.club, name=names[shown.club], surface=shown.surface, model=rounded(model - proof),
+        proof=rounded(proof), proof_balls=balls, log=rounded(shown.difference), log_shots=shown.shots,
+        log_weight=rounded(shown.weight), called=shown.called, alone=shown.alone,
+        total=rounded(model + shown.difference),
     )  # fmt: skip
 
 
@@ -594,8 +595,8 @@ def see_round(database: Database, actor: Actor, fitting_id: UUID, round_id: UUID
         NotedOut(
             shot=shot_of_row(row), club_name=names.get(shot.club, NO_LONGER),
             situation_name=situation_name(shot.situation),
-            strokes=None if one is None else round(one.strokes, 2),
-            expected=None if one is None else round(one.expected.strokes, 2),
+            strokes=None if one is None else rounded(one.strokes),
+            expected=None if one is None else rounded(one.expected.strokes),
         )
         for row, shot, one in zip(log.rows, log.shots, log.noted, strict=True)
         if row.round == round_id

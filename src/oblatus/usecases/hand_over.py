@@ -22,7 +22,7 @@ from oblatus.core.card.far import PINS, far_table
 from oblatus.core.fitting.carries_of import ClubRow
 from oblatus.core.fitting.recommend import ABOVE
 from oblatus.core.log.shots import RESULTS
-from oblatus.core.words import Reader, worded
+from oblatus.core.words import Reader, trimmed, worded
 from oblatus.errors import ConflictError, InputError, NotFoundError, TooManyError
 from oblatus.formats.card import EVERY
 from oblatus.formats.dates import as_ics, dates_ahead, dates_of
@@ -135,7 +135,7 @@ def _summary(found: RecommendationOut | None) -> list[str]:
         return []
     step = found.steps[found.taken_step]
     words = [found.verdict]
-    words += [f"{club.loft_deg:g}°, {club.name}: {club.reason}" for club in found.clubs]
+    words += [f"{trimmed(club.loft_deg)}°, {club.name}: {club.reason}" for club in found.clubs]
     if step.low is not None and step.high is not None and step.gain_strokes_round > 0.005:
         gain, span = f"{step.gain_strokes_round:.1f}", f"{step.low:.1f} and {step.high:.1f}"
         words.append(f"It should save {gain} strokes a round, 8 of 10 between {span}.")

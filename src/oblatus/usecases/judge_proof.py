@@ -26,6 +26,7 @@ from oblatus.formats.proof import (
     ProofPlanOut,
     ProofVerdictOut,
 )
+from oblatus.formats.rounded import rounded
 
 NOTE_MM = (90.0, 230.0)
 """A mark in sand as long as a note is right (judgement)."""
@@ -78,7 +79,7 @@ def _closing(plan: Plan, balls: Sequence[Ball], expected: Expected, weights: Any
         here = judge_proof(plan, balls[:end], expected, weights)
         first = next((c for c in here.comparisons if c.situation is None and (c.first, c.second) == (0, 1)), None)
         if first is not None:
-            found.append([float(end), round(first.mean, 4), round(first.low, 4), round(first.high, 4)])
+            found.append([float(end), rounded(first.mean), rounded(first.low), rounded(first.high)])
     return found
 
 
@@ -95,7 +96,7 @@ def _plan(document: ProofDocument, plan: Plan) -> ProofPlanOut:
             )
             for block, mine in zip(plan.blocks, hit, strict=True)
         ],
-        balls=plan.balls, balls_each=plan.balls_each, detectable=round(apart, 4),
+        balls=plan.balls, balls_each=plan.balls_each, detectable=rounded(apart),
         stations=[_station(s.shot, s.surface) for s in document.situations],
         words=plan_words(plan.balls_each * plan.situations),
     )  # fmt: skip
@@ -123,7 +124,7 @@ def _rounded(count: int) -> int:
 def _ball(document: ProofDocument, ball: ProofBall) -> BallOut:
     worth = worth_of(document, ball)
     return BallOut(
-        ball=ball, strokes=round(worth.strokes, 3), lie=worth.lie, distance_m=round(worth.distance, 2),
+        ball=ball, strokes=rounded(worth.strokes), lie=worth.lie, distance_m=rounded(worth.distance),
         source=worth.source, mark=mark_words(ball, document.situations[ball.situation].surface),
     )  # fmt: skip
 
@@ -150,14 +151,14 @@ def _verdict(
         comparisons=[_comparison(c, shots) for c in verdict.comparisons],
         seen=[
             ClubSeenOut(
-                club=s.club, situation=s.situation, balls=s.balls, strokes=round(s.strokes, 3),
-                spread=round(s.spread, 3), entry_mm=None if s.entry is None else round(1000 * s.entry, 1),
-                entry_spread_mm=None if s.entry_spread is None else round(1000 * s.entry_spread, 1),
+                club=s.club, situation=s.situation, balls=s.balls, strokes=rounded(s.strokes),
+                spread=rounded(s.spread), entry_mm=None if s.entry is None else rounded(1000 * s.entry),
+                entry_spread_mm=None if s.entry_spread is None else rounded(1000 * s.entry_spread),
             )
             for s in verdict.seen
         ],
         lanes=[_lane(verdict, expected, n, weights) for n in range(len(document.candidates))],
-        sigma=round(verdict.sigma, 3), closing=closing,
+        sigma=rounded(verdict.sigma), closing=closing,
     )  # fmt: skip
 
 
@@ -167,17 +168,17 @@ def _lane(verdict: ProofVerdict, expected: Expected, club: int, weights: Any) ->
     whole = sum(float(weights[s.situation]) for s in mine)
     strokes = sum(s.strokes * float(weights[s.situation]) for s in mine) / whole if whole else None
     return LaneOut(
-        club=club, balls=sum(s.balls for s in mine), strokes=None if strokes is None else round(strokes, 3),
-        expected=round(float(expected.strokes[club] @ weights), 3), expected_spread=expected.least,
+        club=club, balls=sum(s.balls for s in mine), strokes=None if strokes is None else rounded(strokes),
+        expected=rounded(float(expected.strokes[club] @ weights)), expected_spread=expected.least,
     )  # fmt: skip
 
 
 def _comparison(c: Comparison, shots: float) -> ComparisonOut:
     return ComparisonOut(
-        first=c.first, second=c.second, situation=c.situation, balls=c.balls, seen=round(c.seen, 4),
-        error=round(c.error, 4), watched=None if np.isinf(c.watched) else round(c.watched, 4),
-        expected=round(c.model, 4), expected_spread=round(c.doubt, 4), mean=round(c.mean, 4), low=round(c.low, 4),
-        high=round(c.high, 4), a_round=round(c.mean * shots, 4), chance=round(c.chance, 4),
+        first=c.first, second=c.second, situation=c.situation, balls=c.balls, seen=rounded(c.seen),
+        error=rounded(c.error), watched=None if np.isinf(c.watched) else rounded(c.watched),
+        expected=rounded(c.model), expected_spread=rounded(c.doubt), mean=rounded(c.mean), low=rounded(c.low),
+        high=rounded(c.high), a_round=rounded(c.mean * shots), chance=rounded(c.chance),
     )  # fmt: skip
 
 

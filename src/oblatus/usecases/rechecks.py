@@ -16,6 +16,7 @@ from oblatus.core.fitting.fitting import carry_model_of
 from oblatus.core.shots import handicap_or_usual
 from oblatus.formats.fitting import FittingDocument, OwnedWedgeDocument
 from oblatus.formats.log import AfterOut, drift_out, due_out, wear_out
+from oblatus.formats.rounded import rounded
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers
@@ -132,6 +133,6 @@ def see_after(database: Database, actor: Actor, fitting_id: UUID) -> AfterOut:
     return AfterOut(
         since=since.on, since_words=since.words,
         due=[due_out(one, today) for one in due_of(document, since, today, read_on)],
-        drifts=[drift_out(one, again[one.code][1]) for one in drifts], drift_strokes_round=round(whole, 3),
+        drifts=[drift_out(one, again[one.code][1]) for one in drifts], drift_strokes_round=rounded(whole),
         wear=wear_out(wear),
     )  # fmt: skip

@@ -14,6 +14,7 @@ from oblatus.core.log.says import seen_of, shot_spread
 from oblatus.errors import InputError
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.log import EraOut, MomentKind, MomentOut, TimelineOut
+from oblatus.formats.rounded import rounded
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
@@ -142,13 +143,13 @@ def _era(
         promised = float(result["steps"][result["taken_step"]]["gain_strokes_round"])
     return EraOut(
         fitting_id=row.id, on=row.created_at.date(), here=here,
-        lofts_deg=[round(wedge.loft_deg, 2) for wedge in document.bag.wedges],
-        bounces_deg=[round(wedge.bounce_deg, 2) for wedge in document.bag.wedges],
+        lofts_deg=[rounded(wedge.loft_deg) for wedge in document.bag.wedges],
+        bounces_deg=[rounded(wedge.bounce_deg) for wedge in document.bag.wedges],
         attack_deg=delivery.attack_deg.mean, attack_spread=delivery.attack_deg.spread,
         attack_source=delivery.attack_deg.source, lean_deg=delivery.lean_deg.mean,
         lean_spread=delivery.lean_deg.spread, lean_source=delivery.lean_deg.source, handicap=document.player.handicap,
-        promised_strokes_round=None if promised is None else round(promised, 3),
-        came_strokes_round=None if promised is None or over is None else round(promised - over, 3), rounds=rounds,
+        promised_strokes_round=None if promised is None else rounded(promised),
+        came_strokes_round=None if promised is None or over is None else rounded(promised - over), rounds=rounds,
         drills=[],
-        strokes={leak["situation"]: round(float(leak["strokes_round"]), 3) for leak in _leaks(kept)},
+        strokes={leak["situation"]: rounded(float(leak["strokes_round"])) for leak in _leaks(kept)},
     )  # fmt: skip

@@ -158,7 +158,12 @@ function Paper() {
         {picture.error.message}
       </p>
     );
-  if (!shown) return <div className={classes.sheet} />;
+  if (!shown)
+    return (
+      <p role="status" className={`${classes.sheet} ${classes.awaited}`}>
+        Setting the card …
+      </p>
+    );
   // two dots of the picture are one of the screen: true size
   return (
     <section className={classes.sheet} aria-label="The bag card at true size" tabIndex={0}>

@@ -24,6 +24,7 @@ from oblatus.core.fitting.steps import recommended_step
 from oblatus.core.grounds import Ground
 from oblatus.core.strike.families import Progress
 from oblatus.core.threads import share_out, side_by_side
+from oblatus.core.words import trimmed
 
 Floats = NDArray[np.float64]
 
@@ -344,7 +345,7 @@ class _Field:
         if self.recommendation.steps[0].kind == "bag" and n == 0:
             return tuple(item.name for item in self.recommendation.fitting.stock if item.owned)
         chosen = [self.recommendation.candidates[i] for i in self.picks[n]]
-        return tuple(f"{c.stock.name} at {c.head.loft_deg:g}°" if c.bend_deg else c.stock.name for c in chosen)
+        return tuple(f"{c.stock.name} at {trimmed(c.head.loft_deg)}°" if c.bend_deg else c.stock.name for c in chosen)
 
     @property
     def slack(self) -> float:

@@ -20,7 +20,7 @@ from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
 from oblatus.core.gapping.ladder import STEP_RULE_DEG, Change
 from oblatus.core.geometry import bounces_of
 from oblatus.core.strokes import PINS
-from oblatus.core.words import metres
+from oblatus.core.words import decimals, metres, trimmed
 
 Floats = NDArray[np.float64]
 
@@ -30,14 +30,12 @@ SHOWN = 0.005
 
 def degrees(value: float) -> str:
     """Degrees for a sentence: tenths where there are any, as every table shows them; a true minus."""
-    shown = f"{round(value, 1):g}"
-    return ("−" + shown[1:] if shown.startswith("-") and shown != "-0" else shown.removeprefix("-")) + "°"
+    return trimmed(value) + "°"
 
 
 def strokes(value: float) -> str:
     """Strokes a round for a sentence: hundredths, a true minus."""
-    shown = f"{abs(round(value, 2)):.2f}"
-    return ("−" if round(value, 2) < 0 else "") + shown
+    return decimals(value, 2)
 
 
 def club_words(candidate: Candidate) -> str:
@@ -53,7 +51,7 @@ def step_words(recommendation: Recommendation, step: Step) -> str:
     chosen = [recommendation.candidates[i] for i in step.picks]
     if step.kind == "bag":
         owned = [item for item in recommendation.fitting.stock if item.owned]
-        return " · ".join(f"{item.head.loft_deg:g}" for item in owned) or "no wedge of one's own"
+        return " · ".join(trimmed(item.head.loft_deg) for item in owned) or "no wedge of one's own"
     bent = [candidate for candidate in chosen if not candidate.bought and abs(candidate.bend_deg) >= 0.05]
     bought = [f"{c.stock.name} at {degrees(c.head.loft_deg)}" for c in chosen if c.bought]
     parts = [*bought, *(club_words(candidate) for candidate in bent)]

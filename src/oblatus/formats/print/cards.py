@@ -11,7 +11,7 @@ from markupsafe import Markup
 
 from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.geometry import Hand
-from oblatus.core.words import Reader, speed, worded
+from oblatus.core.words import Reader, speed, trimmed, worded
 from oblatus.errors import fault
 from oblatus.formats.card import CardOut, LieCardOut
 from oblatus.formats.fitting import CARD_PARTS, CardPart
@@ -63,7 +63,7 @@ def _bag(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, li
     if size == "pocket":
         extra += " body { font-size: 6.5pt; line-height: 1.12; } h1 { font-size: 8pt; }"
         extra += " td, th { padding: 0 0.6mm 0 0; } .halves { gap: 8mm; }"
-    names = [f"{row.loft_deg:g}° {row.swing_name}" for row in card.rows]
+    names = [f"{trimmed(row.loft_deg)}° {row.swing_name}" for row in card.rows]
     return as_pdf(
         "bag_card.html", reader, "card.css", extra + (GREY if grey else ""), card=card, parts=parts, names=names,
         unit=reader.distance, into=worded(speed(4.0, 0), reader), folded=size == "pocket",

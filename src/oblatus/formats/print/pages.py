@@ -14,7 +14,7 @@ from typing import Any
 from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
-from oblatus.core.words import Reader, day, metres, worded
+from oblatus.core.words import Reader, day, decimals, metres, trimmed, worded
 from oblatus.units import METRES_PER_YARD
 
 HERE = Path(__file__).parent
@@ -83,14 +83,12 @@ def _templates() -> Environment:
 
 def number(value: float, places: int = 2) -> str:
     """A figure with at most so many decimals, a minus sign where it is negative."""
-    shown = f"{value:.{places}f}"
-    shown = shown.rstrip("0").rstrip(".") if "." in shown else shown
-    return "0" if shown in {"-0", ""} else shown.replace("-", "−")
+    return trimmed(value, places)
 
 
 def bare(value: float, reader: Reader) -> str:
     """A distance [m] as a bare figure in the reader's unit, for a table that names the unit."""
-    return f"{value / (METRES_PER_YARD if reader.distance == 'yd' else 1.0):.0f}"
+    return decimals(value / (METRES_PER_YARD if reader.distance == "yd" else 1.0))
 
 
 def moment(at: datetime) -> str:
