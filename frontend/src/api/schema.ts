@@ -2626,6 +2626,8 @@ export interface components {
             /** Head */
             head: components["schemas"]["FigureField"][];
             ladder: components["schemas"]["LadderEdgesOut"];
+            /** Ladder Air C */
+            ladder_air_c: number;
             /** Ladder Parts */
             ladder_parts: components["schemas"]["KeyNameOut"][];
             /** Lies */

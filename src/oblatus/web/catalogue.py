@@ -12,6 +12,7 @@ from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
 from oblatus.core.delivery import Habit, Swing
 from oblatus.core.figures import figures, in_document
 from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
+from oblatus.core.flight import REFERENCE_AIR
 from oblatus.core.gapping import SWINGS, MeasuredStrike
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
 from oblatus.core.gapping.ladder import MOST_WEDGES, PART_WORDS
@@ -91,6 +92,7 @@ def catalogue_out() -> CatalogueOut:
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
         air=AirOut(**{key: BoundOut(low=FLIGHT[key].low, high=FLIGHT[key].high) for key in AirOut.model_fields}),
         ladder_parts=[KeyNameOut(key=key, name=words) for key, words in PART_WORDS.items()],
+        ladder_air_c=REFERENCE_AIR.temperature_c,
         ladder=LadderEdgesOut(most_wedges=MOST_WEDGES, most_loft_deg=LOFTS.high),
         bands=BandEdgesOut(
             from_m=BoundOut(low=BAND_FROM.low, high=BAND_FROM.high),

@@ -595,6 +595,7 @@ class CatalogueOut(Strict):
     build: dict[str, BoundOut]
     air: AirOut
     ladder_parts: list[KeyNameOut]
+    ladder_air_c: float
     ladder: LadderEdgesOut
     bands: BandEdgesOut
     seasons: list[Season]

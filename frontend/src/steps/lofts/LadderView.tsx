@@ -22,15 +22,15 @@ export function LadderView({ result }: { result: Recommendation }) {
   const query = useCarries({ ...STILL, clubs: "proposed", temperature_c, altitude_m });
   const { lofts } = result;
   const shown = query.data?.cells.find((c) => cellKey(c) === focus);
-  const widest = Math.max(...lofts.gaps.map((g) => g.gap_m), 0);
+  const widest = query.data && Math.max(...query.data.gaps.map((gap) => gap.gap_m), 0);
   return (
     <>
       <p className={classes.line}>
         <strong className={classes.ladder}>{lofts.chosen.lofts_deg.map((l) => `${trimmed(l)}°`).join("  ")}</strong>
         <span className={parts.unit}>
-          {lofts.typed ? "set by hand" : "of the shown set"}; widest full gap{" "}
-          {showDistance(metres(widest), units.distance)}, {showDistance(metres(lofts.wanted_gap_m), units.distance)}{" "}
-          aimed for
+          {lofts.typed ? "set by hand" : "of the shown set"}
+          {widest !== undefined && `; widest full gap ${showDistance(metres(widest), units.distance)}`},{" "}
+          {showDistance(metres(lofts.wanted_gap_m), units.distance)} aimed for
         </span>
         <span className={parts.aside}>
           {shown
