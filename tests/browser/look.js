@@ -71,6 +71,46 @@ async ({ touch, contrast = true, colours = false, sides = false }) => {
   for (const element of document.querySelectorAll(pressed))
     if (!hidden(element) && element.getBoundingClientRect().right > across + 1 && !movesWithin(element))
       found.push(`over the side: ${words(element) || element.tagName}`);
+  // words over words, or over what is pressed; not in pictures, in a field with its unit, and what stays while the rest moves
+  const within = (element, { left, right, top, bottom }) => {
+    for (let at = element; at && at.id !== "work"; at = at.parentElement) {
+      if (getComputedStyle(at).overflow === "visible") continue;
+      const by = at.getBoundingClientRect();
+      [left, right] = [Math.max(left, by.left), Math.min(right, by.right)];
+      [top, bottom] = [Math.max(top, by.top), Math.min(bottom, by.bottom)];
+    }
+    return { left, right, top, bottom };
+  };
+  const apart = (element) => {
+    if (element.closest("svg, .mantine-Input-wrapper, [role=slider]")) return true;
+    for (let at = element; at && at.id !== "work"; at = at.parentElement)
+      if (["fixed", "sticky"].includes(getComputedStyle(at).position)) return true;
+    return false;
+  };
+  const boxes = [];
+  for (const node of document.querySelectorAll("#work *, #phone *")) {
+    const own = [...node.childNodes].filter((part) => part.nodeType === Node.TEXT_NODE && part.textContent.trim());
+    const drawn = getComputedStyle(node); // one that looks like its words alone has them for its box
+    const bare = drawn.backgroundColor === "rgba(0, 0, 0, 0)" && drawn.borderTopWidth === "0px";
+    const pressable = !bare && node.matches("button, input, select, textarea");
+    if ((own.length === 0 && !pressable) || apart(node)) continue;
+    if (!node.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
+    const text = document.createRange();
+    for (const part of own) {
+      text.selectNodeContents(part);
+      for (const box of text.getClientRects()) boxes.push({ element: node, box: within(node, box) });
+    }
+    if (pressable) boxes.push({ element: node, box: within(node.parentElement, node.getBoundingClientRect()) });
+  }
+  boxes.sort((a, b) => a.box.top - b.box.top);
+  for (const [i, one] of boxes.entries())
+    for (let j = i + 1; j < boxes.length && boxes[j].box.top < one.box.bottom - TOUCHES.y; j++) {
+      const other = boxes[j];
+      if (one.element.contains(other.element) || other.element.contains(one.element)) continue;
+      const x = Math.min(one.box.right, other.box.right) - Math.max(one.box.left, other.box.left);
+      const y = Math.min(one.box.bottom, other.box.bottom) - other.box.top;
+      if (x > 2 && y > TOUCHES.y) found.push(`one over the other: ${words(one.element)} | ${words(other.element)}`);
+    }
   if (sides) return found;
 
   for (const picture of document.querySelectorAll("svg")) {

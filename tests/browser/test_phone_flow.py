@@ -85,7 +85,7 @@ def test_a_page_is_light_readable_and_closed_by_a_press(orla: Page, phone: Page,
     expect(phone.get_by_role("list", name="What to take")).to_be_visible()
     phone.wait_for_load_state("networkidle")
     # as the front server sends it: fonts as they are, everything else squeezed
-    light = {url: len(body) if url.endswith("woff2") else len(gzip.compress(body, 5)) for url, body in bodies}
+    light = {url: len(body) if url.endswith("woff2") else len(gzip.compress(body, 6)) for url, body in bodies}
     assert 60_000 < sum(light.values()) < 120_000, light
     wrong = []
     for tab in ("How far", "My lie", "Note", "Practise", "Clubs"):

@@ -92,7 +92,7 @@ def test_answers_of_the_page_are_those_of_the_finder(client, visitor, base, hand
         best = far["answers"][still][middle][place][0]
         shot, row = far["shots"][best], card["rows"][line["still"]]
         assert (shot["loft_deg"], shot["swing"]) == (row["loft_deg"], row["swing_name"])
-        # to the last digit: each is rounded to whole metres by itself
+        # each is rounded to whole metres by itself
         assert far["figures_m"][still][best][0] == row["carry_m"]
 
 

@@ -165,7 +165,8 @@ def rows_out(card: BagCard) -> list[CardRowOut]:
     return [
         CardRowOut(
             club=row.club.name, loft_deg=rounded(row.club.loft_deg), swing=row.swing, swing_name=row.swing_name,
-            carry_m=rounded(row.carry), low_m=rounded(row.low), high_m=rounded(row.high), total_m=rounded(row.total),
+            carry_m=rounded(row.carry, 3), low_m=rounded(row.low, 3), high_m=rounded(row.high, 3),
+            total_m=rounded(row.total, 3),
             source=row.source, count=row.count,  # type: ignore[arg-type]
         )
         for row in card.rows
@@ -199,21 +200,22 @@ def lie_out(card: LieCard, hand: Hand) -> LieCardOut:
     return LieCardOut(
         key=scenario.key, shot=scenario.shot.key, shot_name=scenario.shot.name, ground=scenario.ground.name,
         surface=scenario.shot.surface,
-        share=rounded(scenario.share), hole_m=rounded(scenario.layout.hole),
-        code=card.tool.code, club=card.tool.name, loft_deg=rounded(card.tool.head.loft_deg),
-        opening_deg=rounded(setup.opening_deg), opened=opened_words(setup.opening_deg),
-        lean_deg=rounded(setup.lean_deg), lean_change_deg=rounded(card.lean_change_deg),
+        # of a lie nothing is said in words that is shown as a figure too, and a phone fetches forty of them
+        share=rounded(scenario.share, 5), hole_m=rounded(scenario.layout.hole, 2),
+        code=card.tool.code, club=card.tool.name, loft_deg=rounded(card.tool.head.loft_deg, 2),
+        opening_deg=rounded(setup.opening_deg, 2), opened=opened_words(setup.opening_deg),
+        lean_deg=rounded(setup.lean_deg, 2), lean_change_deg=rounded(card.lean_change_deg, 2),
         lean_words=lean_words(card.lean_change_deg),
-        attack_deg=rounded(setup.attack_deg), attack_change_deg=rounded(card.attack_change_deg),
-        ball_mm=rounded(1000 * card.ball), ball_doubt_mm=rounded(1000 * card.ball_doubt),
-        ball_words=ball_words(card.ball), weight=rounded(card.weight), stance_mm=round(1000 * card.stance),
-        stance_open_deg=rounded(side * card.stance_open_deg), clock=clock_words(card.hours),
-        hours=rounded(card.hours), speed_mps=rounded(card.speed), carry_m=rounded(card.carry),
-        run_m=rounded(card.run), on_green_m=rounded(card.on_green), sole_mm=rounded(1000 * setup.entry),
-        finish=card.finish, strokes=rounded(card.strokes), light=card.risk.light, risk=card.risk.rule,
+        attack_deg=rounded(setup.attack_deg, 2), attack_change_deg=rounded(card.attack_change_deg, 2),
+        ball_mm=rounded(1000 * card.ball, 1), ball_doubt_mm=rounded(1000 * card.ball_doubt, 1),
+        ball_words=ball_words(card.ball), weight=rounded(card.weight, 3), stance_mm=round(1000 * card.stance),
+        stance_open_deg=rounded(side * card.stance_open_deg, 2), clock=clock_words(card.hours),
+        hours=rounded(card.hours, 2), speed_mps=rounded(card.speed, 2), carry_m=rounded(card.carry, 2),
+        run_m=rounded(card.run, 2), on_green_m=rounded(card.on_green, 2), sole_mm=rounded(1000 * setup.entry, 1),
+        finish=card.finish, strokes=rounded(card.strokes, 4), light=card.risk.light, risk=card.risk.rule,
         safer=None if safer is None else SaferOut(
             club=safer.tool.name, opening_deg=rounded(safer.opening_deg),
-            opened=opened_words(safer.opening_deg), strokes=rounded(safer.strokes),
+            opened=opened_words(safer.opening_deg), strokes=rounded(safer.strokes, 4),
             light=safer.risk.light,
         ),
         cautions=list(cautions_of(scenario, card.risk)),

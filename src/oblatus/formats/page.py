@@ -180,6 +180,7 @@ def far_out(table: FarTable, pins: list[str]) -> FarOut:
         ],
         conditions=[list(one) for one in table.conditions],
         pins=pins,
-        figures_m=[[[rounded(carry), rounded(run)] for carry, run in some] for some in table.figures],
+        # shown in whole metres, and a phone fetches it on the course
+        figures_m=[[[rounded(carry, 3), rounded(run, 2)] for carry, run in some] for some in table.figures],
         answers=[[[list(best) for best in pin] for pin in some] for some in table.answers],
     )  # fmt: skip
