@@ -60,11 +60,14 @@ async ({ touch, contrast = true, colours = false, sides = false }) => {
     letters.selectNodeContents(node);
     if (!element.closest("svg") && cut(element, letters.getBoundingClientRect())) found.push(`cut: ${words(element)}`);
   }
-  for (const field of document.querySelectorAll("input:is([type=text],[type=search],[type=email],:not([type]))")) {
+  const ARROW = 18; // px of a select
+  for (const field of document.querySelectorAll("select, input:is([type=text],[type=search],[type=email],:not([type]))")) {
     const style = getComputedStyle(field);
     pen.font = `${style.fontWeight} ${style.fontSize} ${style.fontFamily}`;
-    const room = field.clientWidth - Number.parseFloat(style.paddingLeft) - Number.parseFloat(style.paddingRight);
-    const said = field.value || field.placeholder;
+    const choice = field.matches("select");
+    const edges = Math.max(Number.parseFloat(style.paddingRight), choice ? ARROW : 0) + Number.parseFloat(style.paddingLeft);
+    const room = field.clientWidth - edges;
+    const said = choice ? (field.selectedOptions[0]?.label ?? "") : field.value || field.placeholder;
     if (!hidden(field) && pen.measureText(said).width > room + 1) found.push(`cut in its field: ${said}`);
   }
   const pressed = "a[href],button,input:not([type=hidden],[type=file]),select,textarea,summary,[role=slider],[role=button]";

@@ -10,10 +10,9 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import sign_in
+from tests.browser.looking import LOOK, SIZES, look_at_sides, still
 
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
-LOOK = (Path(__file__).parent / "look.js").read_text()
-SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844), (320, 640))
 NARROWEST = 320
 STEPS = (
     "player", "ground", "bag", "strikes", "import", "carries", "carries?view=measure", "lofts", "soles", "proof",
@@ -74,38 +73,11 @@ def look_at_paper(page: Page, where: str) -> list[str]:
     return found
 
 
-STILL = """() => document.getAnimations().every(
-  (a) => a.playState !== 'running' || a.effect.getComputedTiming().iterations === Infinity)"""
-
-
 LIGHT = """light => {
   localStorage.setItem("mantine-color-scheme-value", light);
   dispatchEvent(new StorageEvent("storage", {
     key: "mantine-color-scheme-value", newValue: light, storageArea: localStorage }));
 }"""
-
-
-# pictures are drawn anew for a new width, a moment after it
-DRAWN = """most => new Promise((done) => {
-  const least = (picture) =>
-    Math.min(...[...picture.querySelectorAll("text")].map((text) => Number.parseFloat(getComputedStyle(text).fontSize)));
-  const fits = (picture) => {
-    const scale = picture.getScreenCTM()?.a ?? 1;
-    return Math.abs(scale - 1) < 0.002 || scale * least(picture) > 11; // some have one shape at every width
-  };
-  const look = (left) => requestAnimationFrame(() => {
-    if (left === 0 || [...document.querySelectorAll("svg:has(text)")].every(fits)) requestAnimationFrame(done);
-    else look(left - 1);
-  });
-  look(most);
-})"""
-FRAMES = 60
-
-
-def still(page: Page) -> None:
-    """Wait until nothing is laid out anew or fades: a dialog that is still fading in has other colours."""
-    page.evaluate(DRAWN, FRAMES)
-    page.wait_for_function(STILL)
 
 
 def put_light(page: Page, light: Literal["light", "dark"]) -> None:
@@ -158,16 +130,6 @@ def look_at_what_opens(page: Page, where: str) -> list[str]:
         expect(page.get_by_text("Shots for this distance")).to_be_visible()
     page.evaluate(OPENED)
     return look_at_sides(page, f"{where}, opened", SIZES[2:])
-
-
-def look_at_sides(page: Page, where: str, sizes: tuple[tuple[int, int], ...]) -> list[str]:
-    """What runs over the side, is cut or is too small, as the page stands."""
-    found = []
-    for width, height in sizes:
-        page.set_viewport_size({"width": width, "height": height})
-        still(page)
-        found += [f"{where} at {width}: {words}" for words in page.evaluate(LOOK, {"touch": True, "sides": True})]
-    return found
 
 
 def test_every_step_is_readable_and_within_reach(signed: Page):

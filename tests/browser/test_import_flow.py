@@ -7,6 +7,8 @@ from pathlib import Path
 import openpyxl
 from playwright.sync_api import Page, expect
 
+from tests.browser.looking import SIZES, look_at_sides
+
 ROWS = (
     "Schläger;Shot type;Carry [yd];Apex;Attack angle",
     "Sand;9:00;62,0;48;-5,6",
@@ -44,6 +46,8 @@ def test_a_file_is_mapped_checked_and_taken_and_the_same_file_adds_nothing(orla:
     with orla.expect_download() as download:
         outcome.get_by_role("link", name="Save the list of wrong rows").click()
     assert "must be between 1 and 200 m" in Path(download.value.path()).read_text("utf-8-sig")
+    assert look_at_sides(orla, "a file", SIZES[1:]) == []
+    orla.set_viewport_size({"width": 1280, "height": 800})
     take = outcome.get_by_role("button", name="Take 2 strikes")
     expect(take).to_be_disabled()
     outcome.get_by_label("Leave the wrong row out").check()

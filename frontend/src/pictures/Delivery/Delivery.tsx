@@ -21,6 +21,7 @@ const RANGE = [-150, 70] as const;
 const NARROW_RANGE = [-96, 40] as const;
 export const DELIVERY_HEIGHT = 318;
 const GROUND = 208;
+const ROOM_FOR_WORDS = 260; // px on the left of where the sole lands
 
 /** How the club comes to the ball, true to scale: sole, lean, attack, and where it lands, on one ruler in millimetres. */
 export function Delivery(p: Props) {
@@ -51,6 +52,7 @@ export function Delivery(p: Props) {
           .y0(DELIVERY_HEIGHT - 2)
           .y1((v) => DELIVERY_HEIGHT - 2 - 52 * height(v))
           .curve(curveBasis);
+        const beside = x(bell[0] ?? 0) > ROOM_FOR_WORDS;
         return (
           <>
             <defs>
@@ -136,12 +138,23 @@ export function Delivery(p: Props) {
               <path d={`M${at - 6} 0h12l-6 10z`} fill="var(--gorse)" />
             </g>
             <path d={bellPath(bell) ?? ""} fill="var(--gorse-soft)" stroke="var(--gorse-ink)" />
-            <text x={20} y={DELIVERY_HEIGHT - 40} fontSize={13}>
-              sole lands {where(p.entryMm)},
-            </text>
-            <text x={20} y={DELIVERY_HEIGHT - 22} fontSize={13}>
-              spread {plain(p.entrySpreadMm)} mm
-            </text>
+            {beside ? (
+              <>
+                <text x={20} y={DELIVERY_HEIGHT - 40} fontSize={13}>
+                  sole lands {where(p.entryMm)},
+                </text>
+                <text x={20} y={DELIVERY_HEIGHT - 22} fontSize={13}>
+                  spread {plain(p.entrySpreadMm)} mm
+                </text>
+              </>
+            ) : (
+              <text x={20} y={76} fontSize={15}>
+                lands{" "}
+                <tspan fontWeight={650}>
+                  {plain(Math.abs(p.entryMm))} ± {plain(p.entrySpreadMm)} mm {p.entryMm <= 0 ? "behind" : "ahead"}
+                </tspan>
+              </text>
+            )}
           </>
         );
       }}

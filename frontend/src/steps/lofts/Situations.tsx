@@ -80,6 +80,7 @@ function Row({ scenario }: { scenario: Scenario }) {
       ))}
       <td>
         <NativeSelect
+          miw={96}
           aria-label={`${scenario.shot_name}, short lies`}
           value={here.short}
           data={[...SHORT]}
