@@ -112,7 +112,7 @@ def test_the_ladder_shows_its_hole_answers_a_distance_and_follows_the_wind(orla:
 def test_a_ladder_is_chosen_weighed_and_taken_back(orla: Page):
     open_step(orla, "6", "Lofts")
     orla.get_by_text("Ladder", exact=True).click()
-    heading = orla.get_by_text(re.compile("widest full gap")).locator("xpath=preceding-sibling::strong").first
+    heading = orla.get_by_text(re.compile("aimed for$")).locator("xpath=preceding-sibling::strong").first
     proposed = heading.inner_text()
     front = orla.get_by_role("table", name=re.compile("Cover against cost"))
     expect(front.get_by_role("row")).not_to_have_count(0)
