@@ -24,7 +24,7 @@ DRAWN = """most => new Promise((done) => {
   });
   look(most);
 })"""
-FRAMES = 60
+FRAMES = 600
 
 
 def still(page: Page) -> None:
