@@ -200,7 +200,7 @@ def lie_out(card: LieCard, hand: Hand) -> LieCardOut:
     return LieCardOut(
         key=scenario.key, shot=scenario.shot.key, shot_name=scenario.shot.name, ground=scenario.ground.name,
         surface=scenario.shot.surface,
-        # of a lie nothing is said in words that is shown as a figure too, and a phone fetches forty of them
+        # shown from here alone, whole or in tenths; a phone fetches forty lies
         share=rounded(scenario.share, 5), hole_m=rounded(scenario.layout.hole, 2),
         code=card.tool.code, club=card.tool.name, loft_deg=rounded(card.tool.head.loft_deg, 2),
         opening_deg=rounded(setup.opening_deg, 2), opened=opened_words(setup.opening_deg),
