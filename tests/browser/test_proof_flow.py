@@ -16,7 +16,7 @@ from tests.browser.conftest import bench, saved
 
 @pytest.fixture
 def devices(database):
-    monitor, gauge = MonitorStandIn(seed=9, every=0.15, most=400).start(), GaugeStandIn(every=0.2).start()
+    monitor, gauge = MonitorStandIn(seed=9, every=0.4).start(), GaugeStandIn(every=0.2).start()
     ports = {"monitor": f"127.0.0.1:{monitor.port}", "gauge": f"127.0.0.1:{gauge.port}"}
     bridge = Bridge(database, connect_to(ports)).start()
     yield monitor
@@ -64,7 +64,7 @@ def prove(orla: Page, stand_in: MonitorStandIn) -> None:
     orla.get_by_role("group", name="Feel of the last block").get_by_role("button", name="4").click()
     monitor = orla.get_by_role("region", name="Strike monitor")
     monitor.get_by_role("button", name="Connect the monitor").click()
-    expect(orla.get_by_text("The plan is hit")).to_be_visible(timeout=90_000)
+    expect(orla.get_by_text("The plan is hit")).to_be_visible(timeout=300_000)
     stand_in.close()  # nobody hits any more
     expect(orla.get_by_text("35 simulated", exact=False).first).to_be_visible()
     for n in range(8):
