@@ -32,6 +32,8 @@ const USUAL_ENTRY = figureOf(TABLES.swing, "entry_mm").usual ?? 0;
 const SKY = 92;
 const HEIGHT = 150;
 const MOST_ROWS = 7;
+/** Room for the words of the mean [px]. */
+const MEAN_WORDS = 150;
 
 /** Where the sole landed, strike by strike, on the ruler of the soles: the ball, the marks, their mean and spread. */
 export function EntryMarks({
@@ -114,7 +116,14 @@ export function EntryMarks({
                 {low !== null && high !== null && (
                   <line x1={x(low)} x2={x(high)} y1={8} y2={8} stroke="var(--ink)" strokeWidth={4} />
                 )}
-                <Label x={x(mean)} y={30} fontSize={13} fontWeight={650}>
+                {/* beside its line, on the side away from the ball where there is room */}
+                <Label
+                  x={x(mean) + (x(mean) < MEAN_WORDS ? 8 : -8)}
+                  y={30}
+                  fontSize={13}
+                  fontWeight={650}
+                  anchor={x(mean) < MEAN_WORDS ? "start" : "end"}
+                >
                   mean {said(mean)}
                 </Label>
               </>
