@@ -1,8 +1,9 @@
 import type { Kept, Schemas } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { Figure } from "../../app/Conflicts";
 import { useUnits } from "../../app/context";
 import { strokes } from "../../pictures/Verdict/Verdict";
-import { metres, showDistance, trimmed } from "../../units/units";
+import { metres, plain, showDistance, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import classes from "./Kept.module.css";
 import { nameOf } from "./nameOf";
@@ -86,7 +87,7 @@ function results(first: Kept, now: Result | null, distance: (m: number) => strin
   const gaps = (r: Result | null) => r?.lofts.gaps.map((g) => distance(g.gap_m)).join(", ") ?? "not shown";
   return [
     ...Array.from({ length: slots }, (_, i): Row => [`Club ${i + 1}`, club(was?.clubs[i]), club(now?.clubs[i])]),
-    ["Full gaps", gaps(before), gaps(now)],
+    [`Full gaps in still air at ${plain(TABLES.ladder_air_c)} °C, by the model`, gaps(before), gaps(now)],
     ["Saved a round, strokes", gain(before), now ? gain(now) : "none"],
     ["Engine", first.engine_version, now?.engine_version ?? "none"],
   ];
