@@ -6,6 +6,7 @@ import pytest
 
 from oblatus.formats.demo import demo_fittings
 from oblatus.formats.fitting import FittingDocument, GroundDocument, OwnedWedgeDocument, PlayerDocument, parse_fitting
+from oblatus.store.repositories import Stands
 from oblatus.usecases.step_states import STEPS, step_states
 
 NEW = FittingDocument(player=PlayerDocument(name="New"), grounds=(GroundDocument(name="home", share=1.0),))
@@ -23,9 +24,9 @@ def test_every_step_has_a_state():
 
 def test_a_log_is_begun_by_a_shot_and_done_once_its_mix_was_answered():
     assert step_states(NEW, (), None)["log"] == "empty"
-    assert step_states(NEW, (), None, logged=3)["log"] == "partly"
+    assert step_states(NEW, (), None, Stands(logged=3))["log"] == "partly"
     answered = {"decisions": [{"key": "mix", "accepted": False, "on": "2026-05-01", "shots": 3}]}
-    assert step_states(changed(after=answered), (), None, logged=3)["log"] == "done"
+    assert step_states(changed(after=answered), (), None, Stands(logged=3))["log"] == "done"
 
 
 def test_a_new_player_is_empty():

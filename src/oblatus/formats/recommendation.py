@@ -15,7 +15,7 @@ import numpy as np
 from oblatus.core import ENGINE_VERSION
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.figures import in_document
-from oblatus.core.fitting import Recommendation, Step, explain
+from oblatus.core.fitting import ClubSet, Recommendation, Step, explain
 from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.carries_of import HOLE_FACTOR
@@ -391,7 +391,10 @@ def recommendation_out(proposal: Proposal) -> RecommendationOut:
             BagVerdictOut(code=code, verdict=verdict, why=why) for code, verdict, why in
             explain.bag_verdicts(recommendation)
         ],
-        sets=[_set(recommendation, index) for index in range(len(recommendation.sets))],
+        sets=[
+            _set(recommendation, one, *words) for one, words in
+            zip(recommendation.sets, explain.set_tradeoffs(recommendation), strict=True)
+        ],
         level_sets=recommendation.level,
         level_within=recommendation.tolerance,
         first_because=explain.why_first(recommendation),
@@ -480,9 +483,7 @@ def _economy(recommendation: Recommendation) -> EconomyOut:
     )
 
 
-def _set(recommendation: Recommendation, index: int) -> SetOut:
-    club_set = recommendation.sets[index]
-    gains, gives_up = explain.set_tradeoff(recommendation, index)
+def _set(recommendation: Recommendation, club_set: ClubSet, gains: str, gives_up: str) -> SetOut:
     return SetOut(
         behind=rounded(club_set.score - recommendation.sets[0].score),
         clubs=[_label(recommendation.candidates[pick]) for pick in club_set.picks],
@@ -574,18 +575,21 @@ def _rung(rung: Rung, club: str, recommendation: Recommendation) -> RungOut:
 def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
     # by key: a sheet that was known already has scenarios of its own, equal to these
     places = {s.key: n for n, s in enumerate(recommendation.sheet.short)}
-    mine = recommendation.problem.columns(recommendation.picks) if recommendation.picks else None
+    pins = len(PINS)
+    columns = recommendation.problem.columns(recommendation.picks) if recommendation.picks else None
+    total = recommendation.bag_strokes_columns if columns is None else columns
+    short = slice(0, len(places) * pins)
+    shots = recommendation.sheet.weights[short].reshape(-1, pins).sum(axis=1)
+    costs = (total[short].reshape(-1, pins).sum(axis=1) / shots).tolist()
+    who = recommendation.served.tolist()
     found = []
     for s in recommendation.scenarios:
         n = places.get(s.key)
         strokes: float | None = None
         served: dict[str, int] = {}
         if n is not None:
-            columns = slice(n * len(PINS), (n + 1) * len(PINS))
-            weights = recommendation.sheet.weights[columns]
-            served = {pin.name: int(who) for pin, who in zip(PINS, recommendation.served[columns], strict=True)}
-            total = recommendation.bag_strokes_columns[columns] if mine is None else mine[columns]
-            strokes = rounded(float(total.sum() / weights.sum()))
+            served = {pin.name: slot for pin, slot in zip(PINS, who[n * pins : (n + 1) * pins], strict=True)}
+            strokes = rounded(costs[n])
         low, high = wanted_bounce(s)
         found.append(
             ScenarioOut(
@@ -634,7 +638,7 @@ def _club(recommendation: Recommendation, slot: int, doubt: Doubt | None, pinned
         brings_strokes_round=rounded(choice.brings),
         brings=[
             BringsOut(name=name, strokes_round=rounded(value))
-            for name, value in explain.club_gains(recommendation, slot)
+            for name, value in choice.gains
             if abs(value) >= explain.SHOWN
         ],
         replaces=None if choice.replaces is None else names[choice.replaces],
@@ -689,31 +693,33 @@ def _situations(recommendation: Recommendation, slot: int, pinned: tuple[Rows, R
     if not short:
         return []
     count, pins = len(short), len(PINS)
-    head, (every, mine) = recommendation.candidates[pick].head, pinned
+    head, (every, strokes) = recommendation.candidates[pick].head, pinned
     row = _owned_row(recommendation, slot)
-    owned = None if row is None else _over_pins(recommendation, row[None])[0]
+    owned = [None] * count if row is None else [rounded(value) for value in _over_pins(recommendation, row[None])[0]]
     best = every.argmin(axis=0)
-    middles = [n * pins + 1 for n in range(count)]
-    setups = [s.setups[int(recommendation.costs.pick[pick, c])] for s, c in zip(short, middles, strict=True)]
-    delivered = deliver_many([head], np.array([s.opening_deg for s in setups]), np.array([s.lean_deg for s in setups]))[0]
-    speeds = sheet.speeds(head)
+    names = [recommendation.candidates[i].stock.name for i in best.tolist()]
+    # lists: a figure of an array is had one at a time for ten times as much
+    mine, least = strokes[pick].tolist(), strokes[best, np.arange(count)].tolist()
+    chosen = recommendation.costs.pick[pick, 1 : count * pins : pins].tolist()
+    setups = [s.setups[c] for s, c in zip(short, chosen, strict=True)]
+    delivered = deliver_many([head], np.array([s.opening_deg for s in setups]), np.array([s.lean_deg for s in setups]))
+    speeds, served = sheet.speeds(head), recommendation.served.tolist()
     found = []
-    for n, scenario in enumerate(short):
-        chosen = int(recommendation.costs.pick[pick, middles[n]])
+    for n, (loft, bounce, direction, edge) in enumerate(delivered[0].tolist()):
         found.append(
             SituationOut(
-                scenario=scenario.key,
-                strokes=rounded(mine[pick, n]),
+                scenario=short[n].key,
+                strokes=rounded(mine[n]),
                 opening_deg=rounded(setups[n].opening_deg),
-                loft_deg=rounded(delivered[n, 0]),
-                bounce_deg=rounded(delivered[n, 1]),
-                face_direction_deg=rounded(delivered[n, 2]),
-                leading_edge_height_mm=rounded(1000 * delivered[n, 3]),
-                speed_mps=rounded(speeds[n][chosen]),
-                owned_strokes=None if owned is None else rounded(owned[n]),
-                best_strokes=rounded(mine[best[n], n]),
-                best_name=recommendation.candidates[best[n]].stock.name,
-                serves=[pin.name for p, pin in enumerate(PINS) if recommendation.served[n * pins + p] == slot],
+                loft_deg=rounded(loft),
+                bounce_deg=rounded(bounce),
+                face_direction_deg=rounded(direction),
+                leading_edge_height_mm=rounded(1000 * edge),
+                speed_mps=rounded(speeds[n][chosen[n]]),
+                owned_strokes=owned[n],
+                best_strokes=rounded(least[n]),
+                best_name=names[n],
+                serves=[pin.name for p, pin in enumerate(PINS) if served[n * pins + p] == slot],
             )
         )
     return found

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import func, update
+from sqlalchemy import bindparam, func, update
 from sqlmodel import Session, col, delete, select
 
 from oblatus.store.tables import Fitter, SessionRow, SignInTry, Studio, now
@@ -14,13 +14,21 @@ from oblatus.store.tables import Fitter, SessionRow, SignInTry, Studio, now
 
 def session_of(session: Session, digest: str, idle_since: datetime) -> tuple[SessionRow, Fitter, Studio] | None:
     """The open session with this digest that was seen after `idle_since`, its fitter and studio."""
-    query = (
-        select(SessionRow, Fitter, Studio)
-        .join(Fitter, col(Fitter.id) == col(SessionRow.fitter_id))
-        .join(Studio, col(Studio.id) == col(SessionRow.studio_id))
-        .where(SessionRow.digest == digest, col(SessionRow.ended_at).is_(None), col(SessionRow.seen_at) >= idle_since)
+    found = session.execute(_OPEN_SESSION, {"digest": digest, "since": idle_since}).first()
+    return None if found is None else (found[0], found[1], found[2])
+
+
+# asked at every request: made once
+_OPEN_SESSION = (
+    select(SessionRow, Fitter, Studio)
+    .join(Fitter, col(Fitter.id) == col(SessionRow.fitter_id))
+    .join(Studio, col(Studio.id) == col(SessionRow.studio_id))
+    .where(
+        col(SessionRow.digest) == bindparam("digest"),
+        col(SessionRow.ended_at).is_(None),
+        col(SessionRow.seen_at) >= bindparam("since"),
     )
-    return session.exec(query).first()
+)
 
 
 def sessions_of(session: Session, fitter_id: UUID, idle_since: datetime) -> Sequence[SessionRow]:

@@ -37,15 +37,6 @@ class StudioBuilds(OfStudio):
         )
         return found(self.session.exec(query.with_for_update() if lock else query).first(), "build order")
 
-    def reserved(self, fitting_id: UUID) -> Mapping[str, int]:
-        """How many of which head are taken from the rack for the open order of a fitting."""
-        query = select(BuildOrderRow.heads).where(
-            BuildOrderRow.studio_id == self.studio_id,
-            BuildOrderRow.fitting_id == fitting_id,
-            BuildOrderRow.state == "open",
-        )
-        return Counter(self.session.exec(query).first() or [])
-
     def move_stock(self, change: Mapping[str, int]) -> list[str]:
         """Add to the stock of heads, or take from it where it is negative; heads in one order, so that two who take the
         same ones wait and do not lock each other out. Returns the codes of which there are too few."""

@@ -38,15 +38,6 @@ class StudioHandovers(OfStudio):
             found.setdefault(row.fitting_id, []).append(row)
         return found
 
-    def any_open(self, fitting_id: UUID) -> bool:
-        """Whether the player of a fitting holds a page."""
-        query = select(HandoverRow.id).where(
-            HandoverRow.studio_id == self.studio_id,
-            HandoverRow.fitting_id == fitting_id,
-            col(HandoverRow.closed_at).is_(None),
-        )
-        return self.session.exec(query.limit(1)).first() is not None
-
     def grounds_shown(self, fitting_id: UUID) -> set[str]:
         """Names of grounds on the pages that the player of a fitting holds."""
         query = select(HandoverRow.content).where(

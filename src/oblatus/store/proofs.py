@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from uuid import UUID
 
-from sqlalchemy import func
 from sqlalchemy.dialects.postgresql import insert
 from sqlmodel import col, select
 
@@ -58,21 +57,6 @@ class StudioProofs(OfStudio):
             .order_by(removed if out else col(ProofBallRow.place))
         )
         return self.session.exec(query).all()
-
-    def count_balls(self, fitting_id: UUID) -> int:
-        """Balls hit in all proofs of a fitting, those taken out not."""
-        query = (
-            select(func.count())
-            .select_from(ProofBallRow)
-            .join(ProofRow, col(ProofRow.id) == ProofBallRow.proof_id)
-            .where(
-                ProofRow.studio_id == self.studio_id,
-                ProofRow.fitting_id == fitting_id,
-                col(ProofRow.removed_at).is_(None),
-                col(ProofBallRow.removed_at).is_(None),
-            )
-        )
-        return self.session.exec(query).one()
 
     def ball(self, proof_id: UUID, ball_id: UUID) -> ProofBallRow:
         """One ball, also one that was taken out."""

@@ -7,19 +7,22 @@ from datetime import datetime
 from typing import Any, NamedTuple, TypeVar
 from uuid import UUID, uuid4
 
-from sqlalchemy import func
+from sqlalchemy import Integer, Text, Uuid, and_, bindparam, cast, func, literal_column
 from sqlalchemy import select as sa_select
-from sqlalchemy.dialects.postgresql import insert
-from sqlmodel import Session, col, delete, select
+from sqlalchemy.dialects.postgresql import aggregate_order_by, insert
+from sqlmodel import Session, SQLModel, col, delete, select
 
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.errors import ConflictError, NotFoundError
 from oblatus.store.tables import (
+    BuildOrderRow,
     EditRow,
     Fitter,
     FittingRow,
+    HandoverRow,
     LinkRow,
+    LogShotRow,
     ProofBallRow,
     ProofRow,
     RackRow,
@@ -55,6 +58,17 @@ class KeptRow(NamedTuple):
     clubs: list[str]
     strikes: int
     strikes_key: str | None
+
+
+class Stands(NamedTuple):
+    """Balls hit in a fitting's proofs, whether its player holds a page, and shots logged; without what was taken out."""
+
+    proof_balls: int = 0
+    handed_over: bool = False
+    logged: int = 0
+
+
+NOTHING = Stands()
 
 
 class OfStudio:
@@ -108,11 +122,9 @@ class StudioRows(OfStudio):
 
     def fitting(self, fitting_id: UUID, *, lock: bool = False, binned: bool = False) -> FittingRow:
         """One fitting, or one in the bin; `lock` holds it until the transaction ends."""
-        there = col(FittingRow.removed_at).is_not(None) if binned else col(FittingRow.removed_at).is_(None)
-        query = select(FittingRow).where(FittingRow.studio_id == self.studio_id, FittingRow.id == fitting_id, there)
-        if lock:
-            query = query.with_for_update()
-        return found(self.session.exec(query).first(), "fitting")
+        asked = {"studio": self.studio_id, "fitting": fitting_id}
+        row: FittingRow | None = self.session.execute(_FITTINGS[lock, binned], asked).scalars().first()
+        return found(row, "fitting")
 
     def add_fitting(
         self, player_name: str, document: Json, fitting_id: UUID | None = None, follows: UUID | None = None
@@ -199,16 +211,8 @@ class StudioRows(OfStudio):
 
     def kept(self, fitting_id: UUID, most: int | None = None) -> Sequence[KeptRow]:
         """Kept proposals of a fitting without their documents, newest first."""
-        table = SnapshotRow.__table__  # type: ignore[attr-defined]
-        strikes = func.coalesce(table.c.result["strikes"].as_integer(), 0)
-        key = table.c.result["strikes_key"].as_string()
-        query = (
-            sa_select(*(table.c[name] for name in KeptRow._fields[:-2]), strikes, key)
-            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id, table.c.removed_at.is_(None))
-            .order_by(table.c.created_at.desc())
-            .limit(most)
-        )
-        return [KeptRow(*row) for row in self.session.execute(query).all()]
+        asked = {"studio": self.studio_id, "fitting": fitting_id, "most": most}
+        return [KeptRow(*row) for row in self.session.execute(_KEPT, asked).all()]
 
     def last_kept(self) -> dict[UUID, tuple[datetime, list[str]]]:
         """When a proposal was kept last, and its clubs, by fitting; fittings without one are left out."""
@@ -243,16 +247,14 @@ class StudioRows(OfStudio):
         )
         return found(self.session.exec(query).first(), "kept proposal")
 
-    def rack(self) -> list[Json]:
-        """The rack in its order, one object a head."""
-        table = RackRow.__table__  # type: ignore[attr-defined]
-        columns = [column for column in table.columns if column.name not in {"id", "studio_id", "position"}]
-        query = sa_select(*columns).where(table.c.studio_id == self.studio_id).order_by(table.c.position)
-        found = []
-        for row in self.session.execute(query).mappings():
-            head = dict(row)
-            found.append({**head.pop("figures"), **head})
-        return found
+    def rack(self, fitting_id: UUID | None = None) -> tuple[str, list[str]]:
+        """The rack in its order as one text, a JSON list with an object a head: whoever read an equal one knows it.
+
+        With the codes of the heads that are taken from it for the open order of a fitting.
+        """
+        asked = {"studio": self.studio_id, "fitting": fitting_id}
+        rack, reserved = self.session.execute(_RACK, asked).one()
+        return rack, reserved or []
 
     def replace_rack(self, heads: Sequence[Json]) -> None:
         """Put another rack of validated heads in place of this one."""
@@ -266,14 +268,13 @@ class StudioRows(OfStudio):
 
     def strikes(self, fitting_id: UUID) -> list[Json]:
         """Strikes of a fitting in the order in which they came, one object a strike."""
-        table = StrikeRow.__table__  # type: ignore[attr-defined]
-        columns = [table.c[name] for name in STRIKE_COLUMNS]
-        query = (
-            sa_select(*columns)
-            .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id, table.c.removed_at.is_(None))
-            .order_by(table.c.place)
-        )
-        return [dict(row) for row in self.session.execute(query).mappings()]
+        found = self.session.execute(_STRIKES, {"studio": self.studio_id, "fitting": fitting_id})
+        return [dict(row) for row in found.mappings()]
+
+    def stands(self, fitting_id: UUID) -> Stands:
+        """What a fitting's steps stand at by what lies outside its document."""
+        asked = {"studio": self.studio_id, "fitting": fitting_id}
+        return Stands(*self.session.execute(_STANDS, asked).one())
 
     def strikes_taken_out(self, fitting_id: UUID, most: int) -> list[Json]:
         """Strikes that were taken out, the last one first."""
@@ -372,3 +373,69 @@ def found(row: Row | None, what: str) -> Row:
     if row is None:
         raise NotFoundError(f"There is no such {what} in this studio.")
     return row
+
+
+# every edit asks these: made once, for SQLAlchemy takes longer to make one than PostgreSQL to answer it
+def _of(table: Any, *more: Any) -> Any:
+    """Of the studio and the fitting that are asked for."""
+    return and_(table.c.studio_id == bindparam("studio", type_=Uuid), table.c.fitting_id == _FITTING, *more)
+
+
+def _fitting_statement(*, lock: bool, binned: bool) -> Any:
+    rows = _table(FittingRow)
+    there = rows.c.removed_at.is_not(None) if binned else rows.c.removed_at.is_(None)
+    mine = rows.c.studio_id == bindparam("studio", type_=Uuid)
+    query = select(FittingRow).where(mine, rows.c.id == _FITTING, there)
+    return query.with_for_update() if lock else query
+
+
+def _rack_statement() -> Any:
+    heads, orders = _table(RackRow), _table(BuildOrderRow)
+    own = [c for c in heads.columns if c.name not in {"id", "studio_id", "position", "figures"}]
+    pairs = [part for column in own for part in _named(column)]
+    head = heads.c.figures.op("||")(func.jsonb_build_object(*pairs))
+    rack = sa_select(func.jsonb_agg(aggregate_order_by(head, heads.c.position)))
+    mine = rack.where(heads.c.studio_id == bindparam("studio", type_=Uuid)).scalar_subquery()
+    reserved = sa_select(orders.c.heads).where(_of(orders, orders.c.state == "open")).scalar_subquery()
+    return sa_select(func.coalesce(cast(mine, Text), "[]"), reserved)
+
+
+def _named(column: Any) -> tuple[Any, Any]:
+    return literal_column(f"'{column.name}'"), column
+
+
+def _kept_statement() -> Any:
+    kept = _table(SnapshotRow)
+    strikes = func.coalesce(kept.c.result["strikes"].as_integer(), 0)
+    key = kept.c.result["strikes_key"].as_string()
+    shown = (kept.c[name] for name in KeptRow._fields[:-2])
+    query = sa_select(*shown, strikes, key).where(_of(kept, kept.c.removed_at.is_(None)))
+    return query.order_by(kept.c.created_at.desc()).limit(bindparam("most", type_=Integer))
+
+
+def _strikes_statement() -> Any:
+    strikes = _table(StrikeRow)
+    query = sa_select(*(strikes.c[name] for name in STRIKE_COLUMNS)).where(_of(strikes, strikes.c.removed_at.is_(None)))
+    return query.order_by(strikes.c.place)
+
+
+def _stands_statement() -> Any:
+    balls, proofs, pages, shots = (_table(row) for row in (ProofBallRow, ProofRow, HandoverRow, LogShotRow))
+    hit = (
+        sa_select(func.count())
+        .select_from(balls.join(proofs, proofs.c.id == balls.c.proof_id))
+        .where(_of(proofs, proofs.c.removed_at.is_(None), balls.c.removed_at.is_(None)))
+    )
+    held = sa_select(pages.c.id).where(_of(pages, pages.c.closed_at.is_(None)))
+    logged = sa_select(func.count()).select_from(shots).where(_of(shots, shots.c.removed_at.is_(None)))
+    return sa_select(hit.scalar_subquery(), held.exists(), logged.scalar_subquery())
+
+
+def _table(row: type[SQLModel]) -> Any:
+    return row.__table__  # type: ignore[attr-defined]
+
+
+YES_NO = (False, True)
+_FITTING = bindparam("fitting", type_=Uuid)
+_FITTINGS = {(lock, binned): _fitting_statement(lock=lock, binned=binned) for lock in YES_NO for binned in YES_NO}
+_RACK, _KEPT, _STRIKES, _STANDS = _rack_statement(), _kept_statement(), _strikes_statement(), _stands_statement()

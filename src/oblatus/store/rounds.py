@@ -87,10 +87,10 @@ class StudioRounds(OfStudio):
             new += len({row["id"] for row in rows} - known)
         return new
 
-    def count(self, fitting_id: UUID, *, removed: bool = False) -> int:
-        """How many shots of a fitting stand; with `removed`, those taken back too."""
+    def count(self, fitting_id: UUID) -> int:
+        """How many shots of a fitting there are, those taken back too."""
         query = select(func.count()).where(LogShotRow.studio_id == self.studio_id, LogShotRow.fitting_id == fitting_id)
-        return int(self.session.exec(query if removed else query.where(col(LogShotRow.removed_at).is_(None))).one())
+        return int(self.session.exec(query).one())
 
     def mark_round(self, fitting_id: UUID, round_id: UUID, removed_at: datetime | None) -> int:
         """Take out every shot of a round, or put back those that were taken out with it. Returns how many."""

@@ -132,7 +132,7 @@ def check_shots(document: FittingDocument, shots: Sequence[LogShotDocument]) -> 
 
 def add_shots(rows: StudioRounds, fitting_id: UUID, shots: Sequence[LogShotDocument], by: By) -> int:
     """Rows for shots; a phone with a wrong clock played today."""
-    if rows.count(fitting_id, removed=True) + len(shots) > MOST_LOGGED:
+    if rows.count(fitting_id) + len(shots) > MOST_LOGGED:
         raise TooManyError(f"A log holds at most {MOST_LOGGED} shots.", 3600)
     moment = now()
     latest = latest_day()

@@ -18,9 +18,7 @@ from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers
-from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
-from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import EditRow, FittingRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.rack_of import rack_for
@@ -93,10 +91,8 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
                 )  # fmt: skip
                 session.add(made)
         rack, kept, strikes = rack_for(rows, fitting_id), rows.kept(fitting_id, 1), strikes_of(rows, fitting_id)
-        balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
-        handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
-        logged = StudioRounds(session, actor.studio_id).count(fitting_id)
-    view = view_of(row, rack, kept, strikes, document, balls, asked=Asked.EDIT, handed_over=handed, logged=logged)
+        stands = rows.stands(fitting_id)
+    view = view_of(row, rack, kept, strikes, stands, document, asked=Asked.EDIT)
     return Edited(view, refused, conflicts, draft)
 
 

@@ -89,11 +89,8 @@ def _opened(database: Database, actor: Actor, fitting_id: UUID, asked: Asked) ->
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row, rack, kept = rows.fitting(fitting_id), rack_for(rows, fitting_id), rows.kept(fitting_id, 1)
-        strikes = strikes_of(rows, fitting_id)
-        balls = StudioProofs(session, actor.studio_id).count_balls(fitting_id)
-        handed = StudioHandovers(session, actor.studio_id).any_open(fitting_id)
-        logged = StudioRounds(session, actor.studio_id).count(fitting_id)
-    return view_of(row, rack, kept, strikes, proof_balls=balls, handed_over=handed, logged=logged, asked=asked)
+        strikes, stands = strikes_of(rows, fitting_id), rows.stands(fitting_id)
+    return view_of(row, rack, kept, strikes, stands, asked=asked)
 
 
 def export_fitting(database: Database, actor: Actor, fitting_id: UUID) -> FittingDocument:

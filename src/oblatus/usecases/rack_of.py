@@ -2,22 +2,27 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from functools import lru_cache
 from uuid import UUID
 
+from pydantic import TypeAdapter
+
 from oblatus.formats.fitting import RackHeadDocument
-from oblatus.store.builds import StudioBuilds
 from oblatus.store.repositories import StudioRows
+
+RACK = TypeAdapter(tuple[RackHeadDocument, ...])
 
 
 def rack_of(rows: StudioRows) -> tuple[RackHeadDocument, ...]:
-    """Every head of the studio's rack, in its order; equal rows are parsed once."""
-    return _heads(tuple(tuple(head.items()) for head in rows.rack()))
+    """Every head of the studio's rack, in its order; an equal one is parsed once."""
+    return _heads(rows.rack()[0])
 
 
 def rack_for(rows: StudioRows, fitting_id: UUID) -> tuple[RackHeadDocument, ...]:
     """The rack as a fitting may use it: heads that are set aside for its own build are on the shelf for it."""
-    heads, own = rack_of(rows), StudioBuilds(rows.session, rows.studio_id).reserved(fitting_id)
+    rack, reserved = rows.rack(fitting_id)
+    heads, own = _heads(rack), Counter(reserved)
     if not own:
         return heads
     return tuple(
@@ -26,5 +31,5 @@ def rack_for(rows: StudioRows, fitting_id: UUID) -> tuple[RackHeadDocument, ...]
 
 
 @lru_cache(maxsize=32)
-def _heads(rows: tuple[tuple[tuple[str, object], ...], ...]) -> tuple[RackHeadDocument, ...]:
-    return tuple(RackHeadDocument.model_validate(dict(row)) for row in rows)
+def _heads(rack: str) -> tuple[RackHeadDocument, ...]:
+    return RACK.validate_json(rack)

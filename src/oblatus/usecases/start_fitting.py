@@ -35,7 +35,7 @@ from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.proofs import StudioProofs
-from oblatus.store.repositories import StudioRows
+from oblatus.store.repositories import Stands, StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import BuildOrderRow, FittingRow, PhotoRow, ProofRow, SnapshotRow
 from oblatus.usecases.actor import Actor
@@ -91,7 +91,7 @@ def import_fitting(
             lines = rows.kept(new_id, 1)
     if made:
         return open_fitting(database, actor, new_id)
-    return view_of(added.row, rack, lines, document.strikes, proof_balls=added.proof_balls, logged=added.logged)
+    return view_of(added.row, rack, lines, document.strikes, Stands(added.proof_balls, logged=added.logged))
 
 
 class Added(NamedTuple):

@@ -10,6 +10,7 @@ from oblatus.core.gapping import SWINGS
 from oblatus.core.grounds import SURFACES
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.strikes import StrikeDocument
+from oblatus.store.repositories import NOTHING, Stands
 
 State = Literal["empty", "partly", "done", "stale"]
 
@@ -24,23 +25,17 @@ class Known:
     document: FittingDocument
     strikes: Sequence[StrikeDocument]
     kept_is_fresh: bool | None
-    proof_balls: int = 0
-    handed_over: bool = False
-    logged: int = 0
+    stands: Stands
 
 
 def step_states(
     document: FittingDocument,
     strikes: Sequence[StrikeDocument],
     kept_is_fresh: bool | None,
-    proof_balls: int = 0,
-    *,
-    handed_over: bool = False,
-    logged: int = 0,
+    stands: Stands = NOTHING,
 ) -> Mapping[str, State]:
-    """The state of every step; `proof_balls` were hit in the fitting's proofs, `handed_over` if its player has a page,
-    `logged` shots were noted on the course."""
-    known = Known(document, strikes, kept_is_fresh, proof_balls, handed_over, logged)
+    """The state of every step; `stands` is what lies outside the document."""
+    known = Known(document, strikes, kept_is_fresh, stands)
     return {step: state(known) for step, state in STEPS.items()}
 
 
@@ -108,7 +103,7 @@ def _proof(known: Known) -> State:
     """Done once a proof counts in the proposal."""
     if known.document.evidence:
         return "done"
-    return "partly" if known.proof_balls else "empty"
+    return "partly" if known.stands.proof_balls else "empty"
 
 
 def _build(known: Known) -> State:
@@ -123,7 +118,7 @@ def _build(known: Known) -> State:
 
 def _card(known: Known) -> State:
     """Begun once there is a set to make it of, one that was kept or built; done once it was handed over."""
-    if known.handed_over:
+    if known.stands.handed_over:
         return "done"
     built = any(wedge.built is not None for wedge in known.document.bag.wedges)
     return "partly" if built or known.kept_is_fresh is not None else "empty"
@@ -131,7 +126,7 @@ def _card(known: Known) -> State:
 
 def _log(known: Known) -> State:
     """Begun with the first shot, done once the fitter has said something to the shots faced."""
-    if known.logged == 0:
+    if known.stands.logged == 0:
         return "empty"
     return "done" if any(one.key == "mix" for one in known.document.after.decisions) else "partly"
 

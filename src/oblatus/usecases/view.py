@@ -9,7 +9,7 @@ from uuid import UUID
 
 from oblatus.formats.fitting import FittingDocument, RackHeadDocument
 from oblatus.formats.strikes import StrikeDocument
-from oblatus.store.repositories import KeptRow
+from oblatus.store.repositories import NOTHING, KeptRow, Stands
 from oblatus.store.tables import FittingRow
 from oblatus.usecases.propose import Proposal, make_ahead, propose, propose_at_once
 from oblatus.usecases.step_states import State, step_states
@@ -41,14 +41,13 @@ def view_of(
     rack: Sequence[RackHeadDocument],
     snapshots: Sequence[KeptRow],
     strikes: tuple[StrikeDocument, ...] = (),
+    stands: Stands = NOTHING,
     document: FittingDocument | None = None,
-    proof_balls: int = 0,
     *,
-    handed_over: bool = False,
-    logged: int = 0,
     asked: Asked = Asked.WHOLE,
 ) -> FittingView:
-    """The view of a fitting with the studio's rack, its kept proposals, newest first, its strikes and balls of proofs.
+    """The view of a fitting with the studio's rack, its kept proposals, newest first, its strikes and what
+    else stands beside its document.
 
     `document` is the row's, where it was looked at already. After an edit, and at once, the proposal may be among the
     clubs near the last choice only, and says so.
@@ -64,8 +63,6 @@ def view_of(
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == proposal.strikes
     if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
         fresh = fresh and kept.strikes_key == proposal.strikes_key
-    states = step_states(
-        document, strikes, None if kept is None else fresh, proof_balls, handed_over=handed_over, logged=logged
-    )
+    states = step_states(document, strikes, None if kept is None else fresh, stands)
     make_ahead(document, rack, struck)
     return FittingView(row.id, row.revision, document, proposal, states, kept)

@@ -13,7 +13,7 @@ from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG, BenchRules, wanted_
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.proved import proof_words, same_sole
-from oblatus.core.fitting.recommend import Recommendation, served_strokes
+from oblatus.core.fitting.recommend import Recommendation, by_shot, served_strokes
 from oblatus.core.fitting.steps import Step, asked_of, wins
 from oblatus.core.gapping import Ladder
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
@@ -139,7 +139,7 @@ def _club_sentence(recommendation: Recommendation, slot: int) -> str:
         if abs(candidate.bend_deg) < 0.05:
             return f"Your {candidate.stock.name} stays."
         return f"Your {club_words(candidate)}, stays."
-    gains = club_gains(recommendation, slot)
+    gains = recommendation.clubs[slot].gains
     where = _listed([name for name, value in gains[:2] if value >= SHOWN])
     head = f"The {candidate.stock.name} at {degrees(candidate.head.loft_deg)} with {degrees(candidate.head.bounce_deg)}"
     return f"{head} brings {strokes(club.brings)}" + (f", most in {where}." if where else ".")
@@ -196,24 +196,15 @@ def _model_strokes(recommendation: Recommendation, picks: Sequence[int]) -> floa
     return float(_served_strokes(recommendation, picks).sum())
 
 
-def club_gains(recommendation: Recommendation, slot: int) -> list[tuple[str, float]]:
-    """What a club brings by shot (name, strokes a round), most first: the set without it less the set."""
-    found: dict[str, float] = {}
-    for column, value in zip(recommendation.columns, recommendation.clubs[slot].gain.tolist(), strict=True):
-        name = "approaches" if column.scenario is None else column.scenario.shot.name
-        found[name] = found.get(name, 0.0) + value
-    return sorted(found.items(), key=lambda row: -row[1])
-
-
 def duty_words(recommendation: Recommendation, slot: int) -> str:
     """What the club is mostly for, in two or three shots."""
-    names = [name for name, value in club_gains(recommendation, slot)[:3] if value >= SHOWN]
+    names = [name for name, value in recommendation.clubs[slot].gains[:3] if value >= SHOWN]
     return ", ".join(names) if names else "little that the others do not do"
 
 
 def club_reason(recommendation: Recommendation, slot: int) -> str:
     """One sentence on a club of the set from the model's own numbers, and its sum where it matters most."""
-    gains = [row for row in club_gains(recommendation, slot)[:2] if row[1] >= SHOWN]
+    gains = [row for row in recommendation.clubs[slot].gains[:2] if row[1] >= SHOWN]
     words = _listed([f"{strokes(value)} in {name}" for name, value in gains])
     lead = f"Wins {words}: " if words else "Wins next to nothing that the others do not: "
     index = _leading(recommendation, slot)
@@ -272,7 +263,7 @@ def bag_verdicts(recommendation: Recommendation) -> list[tuple[str, str, str]]:
             club = recommendation.clubs[mine]
             bend = chosen[mine].bend_deg
             what = "keep" if abs(bend) < 0.05 else f"bend to {degrees(chosen[mine].head.loft_deg)}"
-            gains = [name for name, value in club_gains(recommendation, mine)[:2] if value >= SHOWN]
+            gains = [name for name, value in recommendation.clubs[mine].gains[:2] if value >= SHOWN]
             why = f"It brings {strokes(club.brings)} strokes a round" + (f", most in {_listed(gains)}." if gains else ".")
             found.append((item.code, what, why))
         else:
@@ -285,27 +276,25 @@ def _replace_words(recommendation: Recommendation, new: int | None) -> tuple[str
     if new is None:
         return "leave out", "The rest of the set does what it does."
     candidate = recommendation.candidates[recommendation.clubs[new].pick]
-    gains = club_gains(recommendation, new)
+    gains = recommendation.clubs[new].gains
     where = f", most in {gains[0][0]}" if gains and gains[0][1] >= SHOWN else ""
     brings = strokes(recommendation.clubs[new].brings)
     return f"replace by {candidate.stock.name}", f"That brings {brings} strokes a round{where}."
 
 
-def set_tradeoff(recommendation: Recommendation, index: int) -> tuple[str, str]:
-    """What a set gains and gives up against the shown one: the two largest shots of each, in strokes a round."""
-    difference = _served_strokes(recommendation, recommendation.picks) - _served_strokes(
-        recommendation, recommendation.sets[index].picks
-    )
-    by_shot: dict[str, float] = {}
-    for column, change in zip(recommendation.columns, difference.tolist(), strict=True):
-        name = "approaches" if column.scenario is None else column.scenario.shot.name
-        by_shot[name] = by_shot.get(name, 0.0) + change
+def set_tradeoffs(recommendation: Recommendation) -> list[tuple[str, str]]:
+    """What every set near gains and gives up against the shown one: the two largest shots of each, in strokes a round."""
+    shown = _served_strokes(recommendation, recommendation.picks)
 
-    def words(sign: float) -> str:
-        rows = sorted(((sign * v, k) for k, v in by_shot.items()), reverse=True)[:2]
-        return ", ".join(f"{name} {value:.2f}" for value, name in rows if value >= SHOWN)
+    def words(rows: Sequence[tuple[str, float]]) -> str:
+        return ", ".join(f"{name} {value:.2f}" for name, value in rows if value >= SHOWN)
 
-    return words(1.0), words(-1.0)
+    found = []
+    for one in recommendation.sets:
+        rows = by_shot(recommendation.columns, shown - _served_strokes(recommendation, one.picks))
+        lost = [(name, -value) for name, value in reversed(rows)]
+        found.append((words(rows[:2]), words(lost[:2])))
+    return found
 
 
 def why_first(recommendation: Recommendation) -> str:
@@ -399,12 +388,12 @@ def _cross_check(recommendation: Recommendation) -> list[str]:
     shares = np.array([scenario.share for scenario in short])
     player = recommendation.fitting.player
     for slot, club in enumerate(recommendation.clubs):
-        mine = recommendation.candidates[club.pick]
+        mine, duties = recommendation.candidates[club.pick], {recommendation.scenarios[d].key for d in club.duties}
         others = [
             i for i, c in enumerate(recommendation.candidates)
             if abs(c.head.loft_deg - mine.head.loft_deg) < 0.01 and (c.stock.code == mine.stock.code or c.bought)
         ]  # fmt: skip
-        duty = np.array([s.key in {recommendation.scenarios[d].key for d in club.duties} for s in short])
+        duty = np.array([s.key in duties for s in short])
         if not duty.any() or len(others) < 2:
             continue
         values = BenchRules().judge([recommendation.candidates[i].head for i in others], short, player).values

@@ -71,14 +71,27 @@ class Column:
     ground: str
     distance: float
 
+    @property
+    def shot(self) -> str:
+        """The name of its shot; all approaches are one."""
+        return "approaches" if self.scenario is None else self.scenario.shot.name
+
+
+def by_shot(columns: Sequence[Column], strokes: Floats) -> tuple[tuple[str, float], ...]:
+    """Strokes a round in every column summed shot by shot (name, strokes), most first."""
+    found: dict[str, float] = {}
+    for column, value in zip(columns, strokes.tolist(), strict=True):
+        found[column.shot] = found.get(column.shot, 0.0) + value
+    return tuple(sorted(found.items(), key=lambda row: -row[1]))
+
 
 @dataclass(frozen=True, slots=True, eq=False)
 class ClubChoice:
     """One club of the set: its candidate, the short scenarios it serves, the ranked alternatives and what it brings.
 
     `ranked` holds (candidate, strokes a round behind), best first; `brings` strokes a round that the set costs more
-    without it, `gain` the same column by column; `replaces` the owned wedge whose place it takes, or itself, None if it
-    is one more.
+    without it, `gain` the same column by column, `gains` shot by shot, most first; `replaces` the owned wedge whose place
+    it takes, or itself, None if it is one more.
     """
 
     pick: int
@@ -86,6 +99,7 @@ class ClubChoice:
     ranked: tuple[tuple[int, float], ...]
     brings: float
     gain: Floats
+    gains: tuple[tuple[str, float], ...]
     replaces: str | None
 
 
@@ -528,7 +542,8 @@ def _explained(
     step = steps[book.taken]
     above_weighted = book.above.cost * book.sheet.weights
     picks = step.picks
-    clubs = tuple(_club(book, scenarios, picks, slot) for slot in range(len(picks)))
+    columns = _columns(book.sheet)
+    clubs = tuple(_club(book, scenarios, columns, picks, slot) for slot in range(len(picks)))
     ladder = _ladder(fitting, ladders, [candidates[i].head.loft_deg for i in picks])
     bench = BenchRules().judge([candidates[i].head for i in picks], scenarios, fitting.player)
     return Recommendation(
@@ -540,7 +555,7 @@ def _explained(
         ladder=ladder,
         typed=fitting.ladder_deg is not None,
         scenarios=tuple(scenarios),
-        columns=_columns(book.sheet),
+        columns=columns,
         sheet=book.sheet,
         candidates=tuple(candidates),
         costs=book.costs,
@@ -583,7 +598,9 @@ def _columns(sheet: Sheet) -> tuple[Column, ...]:
     return (*short, *far)
 
 
-def _club(book: _Book, scenarios: Sequence[Scenario], picks: tuple[int, ...], slot: int) -> ClubChoice:
+def _club(
+    book: _Book, scenarios: Sequence[Scenario], columns: Sequence[Column], picks: tuple[int, ...], slot: int
+) -> ClubChoice:
     rest = tuple(p for n, p in enumerate(picks) if n != slot)
     served = book.problem.served(picks, book.above.cost * book.sheet.weights)
     weights = book.sheet.weights
@@ -593,9 +610,10 @@ def _club(book: _Book, scenarios: Sequence[Scenario], picks: tuple[int, ...], sl
         mine = slice(n * len(PINS), (n + 1) * len(PINS))
         if (weights[mine] * (served[mine] == slot)).sum() > 0.5 * weights[mine].sum():
             duties.append(index)
+    gain = book.served_strokes(rest) - book.served_strokes(picks)
     return ClubChoice(
-        picks[slot], tuple(duties), _ranked(book, picks, slot), book.strokes(rest) - book.strokes(picks),
-        book.served_strokes(rest) - book.served_strokes(picks), _replaced(book, picks, slot),
+        picks[slot], tuple(duties), _ranked(book, picks, slot), book.strokes(rest) - book.strokes(picks), gain,
+        by_shot(columns, gain), _replaced(book, picks, slot),
     )  # fmt: skip
 
 
