@@ -578,7 +578,7 @@ def _scenarios(recommendation: Recommendation) -> list[ScenarioOut]:
     pins = len(PINS)
     columns = recommendation.problem.columns(recommendation.picks) if recommendation.picks else None
     total = recommendation.bag_strokes_columns if columns is None else columns
-    short = slice(0, len(places) * pins)
+    short = slice(0, len(recommendation.sheet.short) * pins)
     shots = recommendation.sheet.weights[short].reshape(-1, pins).sum(axis=1)
     costs = (total[short].reshape(-1, pins).sum(axis=1) / shots).tolist()
     who = recommendation.served.tolist()
@@ -698,7 +698,7 @@ def _situations(recommendation: Recommendation, slot: int, pinned: tuple[Rows, R
     owned = [None] * count if row is None else [rounded(value) for value in _over_pins(recommendation, row[None])[0]]
     best = every.argmin(axis=0)
     names = [recommendation.candidates[i].stock.name for i in best.tolist()]
-    # lists: a figure of an array is had one at a time for ten times as much
+    # as lists: one by one, figures of an array take ten times as long
     mine, least = strokes[pick].tolist(), strokes[best, np.arange(count)].tolist()
     chosen = recommendation.costs.pick[pick, 1 : count * pins : pins].tolist()
     setups = [s.setups[c] for s, c in zip(short, chosen, strict=True)]

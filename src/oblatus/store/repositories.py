@@ -375,7 +375,7 @@ def found(row: Row | None, what: str) -> Row:
     return row
 
 
-# every edit asks these: made once, for SQLAlchemy takes longer to make one than PostgreSQL to answer it
+# asked at every edit: made once, for SQLAlchemy takes longer to make one than PostgreSQL to answer it
 def _of(table: Any, *more: Any) -> Any:
     """Of the studio and the fitting that are asked for."""
     return and_(table.c.studio_id == bindparam("studio", type_=Uuid), table.c.fitting_id == _FITTING, *more)
