@@ -77,6 +77,17 @@ describe("EntryMarks", () => {
     return { container, onMark, ground: container.querySelector("g[transform^='translate(0 ']") as Element };
   };
 
+  it.each([
+    ["behind the line, away from the ball", -40, "end"],
+    ["ahead of it where there is no room behind", -110, "start"],
+  ])("the words of the mean stand beside its line: %s", (_, mean, anchor) => {
+    marks([], { mean });
+    const words = screen.getByText(`mean ${-mean} mm behind`);
+    const line = markScale(true, WIDTH)(mean);
+    expect(words.getAttribute("text-anchor")).toBe(anchor);
+    expect(Number(words.getAttribute("x")) - line).toBe(anchor === "end" ? -8 : 8);
+  });
+
   it("gives the millimetres of the press, on a ruler that goes beyond the ball in sand", () => {
     const { onMark, ground } = marks([]);
     fireEvent.click(ground, { clientX: markScale(true, WIDTH)(-60) });
