@@ -8,6 +8,7 @@ import threading
 from uuid import UUID, uuid4
 
 import pytest
+from sqlalchemy import event
 
 from oblatus.store.tables import FittingRow, now
 from oblatus.usecases import bin as bins
@@ -47,6 +48,22 @@ def test_edits_of_two_fields_on_the_same_screen_are_merged(client, base, fitting
     player = second["document"]["player"]
     assert (player["handicap"], player["delivery"]["lean_deg"]["mean"]) == (3, 2.0)
     assert (second["conflicts"], second["refused"]) == ([], [])
+
+
+def test_an_edit_asks_the_database_little(client, base, fitting, database):
+    """Every statement costs a hand more than PostgreSQL needs to answer it."""
+    asked: list[str] = []
+
+    def hear(_connection, _cursor, statement, *_):
+        asked.append(statement)
+
+    event.listen(database.engine, "before_cursor_execute", hear)
+    try:
+        assert edit(client, base, fitting, lean(2.0), edit_id=str(uuid4())).status_code == 200
+    finally:
+        event.remove(database.engine, "before_cursor_execute", hear)
+    assert any("UPDATE fitting" in statement for statement in asked)
+    assert len(asked) <= 9, "\n".join(asked)
 
 
 def test_one_field_changed_by_two_is_told_and_stays_until_it_is_chosen(client, base, fitting):

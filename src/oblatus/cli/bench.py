@@ -11,6 +11,7 @@ from argparse import Namespace
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
 import numpy as np
 from numpy.typing import NDArray
@@ -216,6 +217,13 @@ def _ceiling() -> dict[str, float]:
     return figures
 
 
+def _leaning(player: dict[str, Any], i: int) -> dict[str, Any]:
+    """The player after the bench's i-th edit; as they were before the first."""
+    delivery = player["delivery"]
+    lean = {**delivery["lean_deg"], "mean": 3.0 + 0.05 * i}
+    return player if i < 0 else {**player, "delivery": {**delivery, "lean_deg": lean}}
+
+
 def _round_trip() -> dict[str, float]:
     """An edit through the whole application on a database of its own, without the network in between."""
     with tempfile.TemporaryDirectory(prefix="oblatus-bench-") as folder:
@@ -247,8 +255,9 @@ def _round_trip() -> dict[str, float]:
             ahead = time.perf_counter() - start
 
             def edit(i: int) -> None:
-                player["delivery"]["lean_deg"]["mean"] = 3.0 + 0.05 * i
-                body = {"revision": fitting["revision"] + i, "player": player}
+                # as a screen sends it: what it saw beside what it wants, under a name of its own
+                sections = {"base": {"player": _leaning(player, i - 1)}, "player": _leaning(player, i)}
+                body = {"revision": fitting["revision"] + i, "edit_id": str(uuid4()), **sections}
                 reply = client.patch(f"/api/fittings/{line['id']}", json=body, headers=headers)
                 if reply.status_code != 200:
                     raise RuntimeError(reply.get_data(as_text=True))
