@@ -216,7 +216,7 @@ class StudioRows(OfStudio):
 
     def last_kept(self) -> dict[UUID, tuple[datetime, list[str]]]:
         """When a proposal was kept last, and its clubs, by fitting; fittings without one are left out."""
-        table = SnapshotRow.__table__  # type: ignore[attr-defined]
+        table = _table(SnapshotRow)
         query = (
             sa_select(table.c.fitting_id, table.c.created_at, table.c.clubs)
             .where(table.c.studio_id == self.studio_id, table.c.removed_at.is_(None))
@@ -278,7 +278,7 @@ class StudioRows(OfStudio):
 
     def strikes_taken_out(self, fitting_id: UUID, most: int) -> list[Json]:
         """Strikes that were taken out, the last one first."""
-        table = StrikeRow.__table__  # type: ignore[attr-defined]
+        table = _table(StrikeRow)
         columns = [table.c[name] for name in STRIKE_COLUMNS]
         query = (
             sa_select(*columns)
@@ -290,7 +290,7 @@ class StudioRows(OfStudio):
 
     def device_strikes(self, fitting_id: UUID) -> list[Json]:
         """Strikes that came from a device, in their order, with the moment at which each was taken."""
-        table = StrikeRow.__table__  # type: ignore[attr-defined]
+        table = _table(StrikeRow)
         columns = [table.c[name] for name in (*STRIKE_COLUMNS, "taken_at")]
         query = (
             sa_select(*columns)
@@ -315,7 +315,7 @@ class StudioRows(OfStudio):
 
     def add_strikes(self, fitting_id: UUID, strikes: Sequence[Json]) -> int:
         """Add validated strikes; those whose id stands there already are left as they are. Returns how many were new."""
-        table = StrikeRow.__table__  # type: ignore[attr-defined]
+        table = _table(StrikeRow)
         added = 0
         for at in range(0, len(strikes), ADDED_AT_ONCE):
             part = strikes[at : at + ADDED_AT_ONCE]
@@ -375,17 +375,20 @@ def found(row: Row | None, what: str) -> Row:
     return row
 
 
-# asked at every edit: made once, for SQLAlchemy takes longer to make one than PostgreSQL to answer it
+# The statements of every edit are made once: SQLAlchemy takes longer to make one than PostgreSQL to answer it.
+YES_NO = (False, True)
+_STUDIO, _FITTING = bindparam("studio", type_=Uuid), bindparam("fitting", type_=Uuid)
+
+
 def _of(table: Any, *more: Any) -> Any:
     """Of the studio and the fitting that are asked for."""
-    return and_(table.c.studio_id == bindparam("studio", type_=Uuid), table.c.fitting_id == _FITTING, *more)
+    return and_(table.c.studio_id == _STUDIO, table.c.fitting_id == _FITTING, *more)
 
 
 def _fitting_statement(*, lock: bool, binned: bool) -> Any:
     rows = _table(FittingRow)
     there = rows.c.removed_at.is_not(None) if binned else rows.c.removed_at.is_(None)
-    mine = rows.c.studio_id == bindparam("studio", type_=Uuid)
-    query = select(FittingRow).where(mine, rows.c.id == _FITTING, there)
+    query = select(FittingRow).where(rows.c.studio_id == _STUDIO, rows.c.id == _FITTING, there)
     return query.with_for_update() if lock else query
 
 
@@ -395,7 +398,7 @@ def _rack_statement() -> Any:
     pairs = [part for column in own for part in _named(column)]
     head = heads.c.figures.op("||")(func.jsonb_build_object(*pairs))
     rack = sa_select(func.jsonb_agg(aggregate_order_by(head, heads.c.position)))
-    mine = rack.where(heads.c.studio_id == bindparam("studio", type_=Uuid)).scalar_subquery()
+    mine = rack.where(heads.c.studio_id == _STUDIO).scalar_subquery()
     reserved = sa_select(orders.c.heads).where(_of(orders, orders.c.state == "open")).scalar_subquery()
     return sa_select(func.coalesce(cast(mine, Text), "[]"), reserved)
 
@@ -435,7 +438,5 @@ def _table(row: type[SQLModel]) -> Any:
     return row.__table__  # type: ignore[attr-defined]
 
 
-YES_NO = (False, True)
-_FITTING = bindparam("fitting", type_=Uuid)
 _FITTINGS = {(lock, binned): _fitting_statement(lock=lock, binned=binned) for lock in YES_NO for binned in YES_NO}
 _RACK, _KEPT, _STRIKES, _STANDS = _rack_statement(), _kept_statement(), _strikes_statement(), _stands_statement()

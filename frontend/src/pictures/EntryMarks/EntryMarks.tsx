@@ -116,7 +116,7 @@ export function EntryMarks({
                 {low !== null && high !== null && (
                   <line x1={x(low)} x2={x(high)} y1={8} y2={8} stroke="var(--ink)" strokeWidth={4} />
                 )}
-                {/* beside its line, on the side away from the ball where there is room */}
+                {/* beside its line: behind it, or ahead of it where there is no room */}
                 <Label
                   x={x(mean) + (x(mean) < MEAN_WORDS ? 8 : -8)}
                   y={30}

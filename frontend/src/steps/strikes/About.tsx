@@ -27,7 +27,7 @@ export function About({ strike, soleWidth, hand, queue }: Props) {
       <h2>About the last strike</h2>
       <SegmentedControl
         aria-label="Divot of the last strike"
-        size="sm"
+        size="xs"
         value={strike.divot ?? ""}
         data={[{ value: "", label: "divot?" }, ...DIVOTS.map((value) => ({ value, label: value }))]}
         onChange={(value) => queue.tell(strike.id, { divot: value === "" ? null : (value as Strike["divot"]) })}
