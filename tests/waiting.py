@@ -6,7 +6,7 @@ import time
 from collections.abc import Callable
 
 
-def until(holds: Callable[[], bool], seconds: float = 30.0) -> None:
+def until(holds: Callable[[], bool], seconds: float = 120.0) -> None:
     """Until `holds()`, or fail."""
     deadline = time.monotonic() + seconds
     while not holds():

@@ -5,9 +5,10 @@ from __future__ import annotations
 import shutil
 import threading
 from collections.abc import Iterator
+from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 from werkzeug.serving import make_server
 
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
@@ -23,7 +24,9 @@ FLAGS = [
     "--disable-sync",
     "--disable-dev-shm-usage",
 ]
-expect.set_options(timeout=30_000)  # two workers on two cores, each with an engine of its own
+PATIENCE_MS = 90_000
+"""Two workers on two cores, each with an engine of its own, on a machine that others may starve."""
+expect.set_options(timeout=PATIENCE_MS)
 
 
 @pytest.fixture(scope="session")
@@ -47,10 +50,17 @@ def chromium() -> Iterator[Browser]:
         browser.close()
 
 
+def new_context(chromium: Browser, **how: Any) -> BrowserContext:
+    """A browser of its own to its cookies, patient with a slow machine."""
+    context = chromium.new_context(**how)
+    context.set_default_timeout(PATIENCE_MS)
+    return context
+
+
 @pytest.fixture
 def blank(chromium: Browser, database) -> Iterator[Page]:
     """A page at 1280x800 with nothing in it; an error in the browser's console fails the test."""
-    context = chromium.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    context = new_context(chromium, viewport={"width": 1280, "height": 800}, accept_downloads=True)
     page = context.new_page()
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))

@@ -9,7 +9,7 @@ import pypdfium2
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import sign_in
+from tests.browser.conftest import new_context, sign_in
 from tests.browser.looking import LOOK, SIZES, look_at_sides, still
 
 AXE = Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js"
@@ -23,7 +23,7 @@ STEPS = (
 @pytest.fixture(scope="module")
 def tablet(chromium: Browser):
     """A page under a finger."""
-    context = chromium.new_context(viewport={"width": 1280, "height": 800}, has_touch=True)
+    context = new_context(chromium, viewport={"width": 1280, "height": 800}, has_touch=True)
     page = context.new_page()
     page.emulate_media(reduced_motion="reduce")  # nothing fades, so that nothing is waited for
     yield page

@@ -126,12 +126,12 @@ def test_the_demo_fitting_saved_to_a_file_and_loaded_again_is_equal(orla: Page, 
     path = tmp_path / "fitting.json"
     waiting.value.save_as(path)
     sure = bench(orla).get_by_text(re.compile(r"better than today’s bag in .* trials$"))
-    expect(sure).to_be_visible(timeout=60_000)
+    expect(sure).to_be_visible()
     clubs = bench(orla).get_by_role("article").all_inner_texts()
     orla.get_by_role("link", name="Oblatus").click()
     orla.get_by_label("Fitting document").set_input_files(path)
     expect(bench(orla).get_by_role("article")).to_have_count(3)
-    expect(sure).to_be_visible(timeout=60_000)
+    expect(sure).to_be_visible()
     assert bench(orla).get_by_role("article").all_inner_texts() == clubs
     with orla.expect_download() as waiting:
         orla.get_by_role("link", name="Save to file").click()
@@ -387,7 +387,7 @@ def test_switching_a_school_changes_the_setup_and_the_snapshot_keeps_the_old_one
     )
     expect(row.first.get_by_role("cell").nth(7)).to_have_text("0")
     sure = bench(orla).get_by_text(re.compile(r"Among the best in (all|\d+ of) 500 trials"))
-    expect(sure.first).to_be_visible(timeout=60_000)
+    expect(sure.first).to_be_visible()
     bench(orla).get_by_role("link", name=re.compile("kept")).click()
     expect(orla.get_by_role("table", name=re.compile("Inputs that differ"))).to_contain_text("sand opening")
 

@@ -7,13 +7,13 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import bench, saved
+from tests.browser.conftest import bench, new_context, saved
 
 
 @pytest.fixture
 def phone(chromium: Browser):
     """A phone of the player."""
-    context = chromium.new_context(viewport={"width": 390, "height": 844}, has_touch=True)
+    context = new_context(chromium, viewport={"width": 390, "height": 844}, has_touch=True)
     yield context.new_page()
     context.close()
 

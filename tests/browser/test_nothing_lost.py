@@ -48,7 +48,7 @@ def test_a_lost_cookie_costs_neither_strike_nor_text(orla: Page, client):
     before = len(entries_of(client, fitting_id(orla)))
     # an answer still on its way would bring the cookie back
     quiet = "(e) => e.name.endsWith('/engine/work') || e.responseEnd < performance.now() - 800"
-    orla.wait_for_function(f"() => performance.getEntriesByType('resource').every({quiet})", timeout=90_000)
+    orla.wait_for_function(f"() => performance.getEntriesByType('resource').every({quiet})")
     orla.context.clear_cookies()
     take(orla, "-47")
     expect(orla.get_by_role("status", name="Waiting to be sent")).to_have_text("1 strike waits for you to sign in")

@@ -56,13 +56,13 @@ def wait_for(process: subprocess.Popen, words: str) -> list[str]:
 
 
 def health(port: int) -> dict:
-    with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=10) as reply:
+    with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=PATIENCE) as reply:
         return json.load(reply)
 
 
 def status(port: int, path: str) -> int:
     try:
-        with urllib.request.urlopen(f"http://127.0.0.1:{port}{path}", timeout=10) as reply:
+        with urllib.request.urlopen(f"http://127.0.0.1:{port}{path}", timeout=PATIENCE) as reply:
             return reply.status
     except urllib.error.HTTPError as refused:
         return refused.code
@@ -87,7 +87,7 @@ def test_start_kill_start_and_stop(tmp_path):
         tablet = Tablet(f"http://127.0.0.1:{port}", "first@long-barrow.example", "flint and thyme")
         tablet.sign_in()
         assert tablet.insist("GET", "/api/fittings").body == {"fittings": []}
-        page = urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=10)
+        page = urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=PATIENCE)
         assert page.headers["Content-Security-Policy"] == SECURITY_HEADERS["Content-Security-Policy"]
         assert [status(port, path) for path in PATHS] == ANSWERS
         with crowd(Served(tmp_path, port, False, first), tablet, 130, 130) as answered:
@@ -134,7 +134,7 @@ def test_without_a_front_it_serves_and_live_lines_too(tmp_path):
             assert tablet.ask("GET", "/api/fittings").status == 200
     finally:
         served.send_signal(signal.SIGINT)
-        served.wait(timeout=60)
+        served.wait(timeout=PATIENCE)
         LocalServer(tmp_path).stop()
 
 

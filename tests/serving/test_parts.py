@@ -5,6 +5,7 @@ from __future__ import annotations
 import ast
 import importlib.metadata
 import importlib.util
+import itertools
 import os
 import signal
 import subprocess
@@ -16,7 +17,7 @@ import pytest
 
 from oblatus.errors import SetUpError
 from oblatus.serving import ballast, logs
-from oblatus.serving.children import Child
+from oblatus.serving.children import FIRST_PAUSE, Child
 from oblatus.serving.front import Front
 from oblatus.serving.supervisor import choose_port, device_addresses, only_one
 from oblatus.settings import PROJECT
@@ -60,11 +61,12 @@ def test_what_a_killed_child_leaves_behind_goes_before_it_is_started_again(tmp_p
 def test_one_that_cannot_run_is_tried_with_longer_pauses(tmp_path):
     one = child(tmp_path, "raise SystemExit(1)")
     one.start()
-    starts, deadline = 0, time.monotonic() + 4.0
-    while time.monotonic() < deadline:
-        starts += one.keep_up()
-        time.sleep(0.02)
-    assert 2 <= starts <= 5
+    starts = [time.monotonic()]
+    for _ in range(3):
+        until(one.keep_up)
+        starts.append(time.monotonic())
+    pauses = [later - before for before, later in itertools.pairwise(starts)]
+    assert all(pause >= FIRST_PAUSE * 2**n for n, pause in enumerate(pauses, 1))
 
 
 def test_a_long_log_is_cut_while_it_is_written(tmp_path, monkeypatch):

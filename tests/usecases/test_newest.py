@@ -190,7 +190,7 @@ def test_patient_work_pauses_a_while_for_a_hand_and_not_anew_at_every_part(monke
         paused = threading.Thread(target=lambda: (threads.stand_back(), [let_pass() for _ in range(100)]))
         paused.start()
         paused.join()
-        assert 0.1 < time.monotonic() - began < 10.0
+        assert 0.1 < time.monotonic() - began < 15.0  # a pause at every part would take twenty seconds
     finally:
         end_at_once()
 

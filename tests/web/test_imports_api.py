@@ -38,7 +38,7 @@ def look(client, run: str, **body) -> dict:
 def go(client, run: str, mapping: dict, **options) -> dict:
     reply = client.post(f"{run}/run", json={"mapping": mapping, **options})
     assert reply.status_code == 200, reply.get_json()
-    deadline = time.monotonic() + 60
+    deadline = time.monotonic() + 120
     while (found := client.get(run).get_json())["state"] == "running":
         assert time.monotonic() < deadline
         time.sleep(0.02)

@@ -10,6 +10,7 @@ import {
   RequestError,
   unwrap,
 } from "../api/client";
+import { inTurns } from "../api/inTurns";
 import type { Deed } from "../history/acts";
 import { changesOf, same, withValue } from "../history/changes";
 import { useHistory } from "../history/useHistory";
@@ -45,6 +46,8 @@ export type SaveState =
 const QUIET_MS = 25;
 const RETRY_MS = 3000;
 const LONGEST_MS = 60_000;
+/** Nothing is still on its way after so long: the next question does not wait for it. */
+const LOST_MS = 120_000;
 const MOST_ATTEMPTS = 20;
 
 export interface FittingStore {
@@ -259,18 +262,18 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     [put],
   );
 
-  const read = useCallback(
+  const valueIn = useCallback(
     (section: string) =>
       latest.current.draft.mine[section as Section] ?? latest.current.server.document[section as Section],
     [],
   );
-  const history = useHistory({ name: deedsKey, read, put: change });
+  const history = useHistory({ name: deedsKey, read: valueIn, put: change });
   const { did } = history;
 
   const editAll = useCallback(
     (values: Partial<Sections>) => {
       const found = SECTIONS.filter((section) => section in values)
-        .map((section) => ({ section, changes: changesOf(read(section), values[section]) }))
+        .map((section) => ({ section, changes: changesOf(valueIn(section), values[section]) }))
         .filter(({ changes }) => changes.length > 0);
       const act = found.length > 1 ? { act: newId() } : {};
       for (const { section, changes } of found) {
@@ -280,23 +283,31 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
       // before the page is drawn anew, which takes as long as half the answer
       if (ready.current && !paused.current) void save();
     },
-    [change, did, read, save],
+    [change, did, valueIn, save],
   );
   const edit = useCallback(
     <S extends Section>(section: S, value: Sections[S]) => editAll({ [section]: value } as Partial<Sections>),
     [editAll],
   );
 
-  const reload = useCallback(
-    async (upTo?: number, signal?: AbortSignal) => {
-      await busy.current?.catch(() => {}); // whoever sent it hears what came of it
-      if (upTo !== undefined && latest.current.server.revision >= upTo) return;
-      const asked = { params: { path: { fitting_id: id } }, ...(signal && { signal }) };
+  const read = useCallback(
+    async (signal?: AbortSignal) => {
+      const asked = { params: { path: { fitting_id: id } }, signal: signal ?? AbortSignal.timeout(LOST_MS) };
       const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", asked));
       // an edit that was answered meanwhile is newer than this
       if (reply.revision >= latest.current.server.revision) take(reply);
     },
     [id, take],
+  );
+  // strikes may come faster than answers: those that wait would keep the browser's few lines to the server
+  const readInTurns = useMemo(() => inTurns(read), [read]);
+  const reload = useCallback(
+    async (upTo?: number, signal?: AbortSignal) => {
+      await busy.current?.catch(() => {}); // whoever sent it hears what came of it
+      if (upTo !== undefined && latest.current.server.revision >= upTo) return;
+      await (signal ? read(signal) : readInTurns());
+    },
+    [read, readInTurns],
   );
 
   const resolve = useCallback(

@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient, QueryClientProvider, QueryObserver } from "@tanstack/react-query";
 import { act, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, expect, it, vi } from "vitest";
@@ -69,6 +69,31 @@ it("asks for what is shown at once, for the proposal a moment later, and for not
   await vi.advanceTimersByTimeAsync(1300);
   expect(names()).toContain("devices");
   expect(reload).toHaveBeenCalledTimes(1);
+});
+
+it("goes on where strikes come faster than answers and without a pause", async () => {
+  const answers: ((value: string) => void)[] = [];
+  const queryFn = vi.fn(() => new Promise<string>((done) => answers.push(done)));
+  const observer = new QueryObserver(client, { queryKey: ["carries", "f"], queryFn, initialData: "before" });
+  const stop = observer.subscribe(() => {});
+  renderHook(useLive, { wrapper });
+  say("f", 0);
+  await vi.advanceTimersByTimeAsync(100);
+  const since = queryFn.mock.calls.length;
+  for (let second = 0; second < 11; second++) {
+    say("f", 0);
+    await vi.advanceTimersByTimeAsync(1000);
+  }
+  expect(queryFn).toHaveBeenCalledTimes(since); // the answer on its way is not cut off
+  expect(reload).toHaveBeenCalledTimes(1); // the proposal is read although it never was quiet
+  answers.at(-1)?.("of the first strike");
+  await vi.advanceTimersByTimeAsync(100);
+  expect(observer.getCurrentResult().data).toBe("of the first strike");
+  expect(queryFn).toHaveBeenCalledTimes(since + 1); // once for all strikes since
+  answers.at(-1)?.("of the last");
+  await vi.advanceTimersByTimeAsync(100);
+  expect(observer.getCurrentResult().data).toBe("of the last");
+  stop();
 });
 
 it("reads the fitting again when somebody else edited it, and not for its own edits", async () => {

@@ -1,14 +1,19 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { askAgain } from "../api/askAgain";
+import { inTurns } from "../api/inTurns";
 import { useStore } from "../app/context";
 import { useStanding } from "../session/session";
 import { type Change, openLine } from "./line";
 
-const RELOAD_MS = 1200;
+const QUIET_MS = 1200;
+const LONGEST_MS = 10_000;
 const SHOWN = ["session-summary", "monitor", "carries", "devices", "readings", "build", "log", "after", "timeline"];
 
-/** Word of strikes, readings, devices and other people's edits as it comes: what shows them is asked again. */
+/**
+ * Word of strikes, readings, devices and other people's edits as it comes: what shows them is asked again. Each question
+ * waits for the answer before it, so that a screen goes on also where strikes come faster than answers.
+ */
 export function useLive(): boolean {
   const { server, reload } = useStore();
   const { session, ended } = useStanding();
@@ -19,19 +24,28 @@ export function useLive(): boolean {
   const now = useRef({ reload, revision: server.revision });
   now.current = { reload, revision: server.revision };
   const id = server.id;
+  const askers = useMemo(() => SHOWN.map((name) => inTurns(() => askAgain(client, [name], id))), [client, id]);
   useEffect(() => {
     if (ended !== null) return;
+    let due: number | null = null; // the proposal waits for a pause, and no longer than this
     const read = (wait: number, upTo?: number) => {
       clearTimeout(later.current);
-      later.current = setTimeout(() => now.current.reload(upTo).catch(() => setHearing(false)), wait);
+      due ??= Date.now() + LONGEST_MS;
+      const act = () => {
+        due = null;
+        now.current.reload(upTo).catch(() => setHearing(false));
+      };
+      later.current = setTimeout(act, Math.min(wait, Math.max(due - Date.now(), 0)));
     };
     const look = ({ fitting, revision }: Change) => {
       if (fitting !== null && fitting !== id) return;
       // somebody else edited it, or this page, whose answer is still on its way
       if (revision > now.current.revision) read(0, revision);
       if (revision > 0) return;
-      void askAgain(client, SHOWN, id);
-      read(RELOAD_MS);
+      // after a break in the line nothing that was on its way is waited for
+      if (fitting === null) void askAgain(client, SHOWN, id);
+      else for (const ask of askers) void ask();
+      read(QUIET_MS);
     };
     const close = openLine(fitter, look, setHearing, () => void client.invalidateQueries({ queryKey: ["session"] }));
     return () => {
@@ -39,6 +53,6 @@ export function useLive(): boolean {
       setHearing(false);
       clearTimeout(later.current);
     };
-  }, [id, client, fitter, ended]);
+  }, [id, client, fitter, ended, askers]);
   return hearing;
 }

@@ -27,14 +27,17 @@ export function server(answers: Record<string, unknown>) {
 }
 
 /** A part of a fitting on the screen, with the fitting `f`. */
-export function show(part: ReactNode, store: Partial<ShownFitting> | object = {}) {
+export const show = (part: ReactNode, store: Partial<ShownFitting> | object = {}) => showAlone(inFitting(part, store));
+
+/** The part within the fitting `f`. */
+export function inFitting(part: ReactNode, store: Partial<ShownFitting> | object) {
   const whole = {
     server: { id: "f" },
     faults: [],
     reload: () => Promise.resolve(),
     ...store,
   } as unknown as ShownFitting;
-  return showAlone(<FittingProvider value={whole}>{part}</FittingProvider>);
+  return <FittingProvider value={whole}>{part}</FittingProvider>;
 }
 
 /** A part outside any fitting on the screen; `again` shows another in its place, `client` holds what was heard. */

@@ -81,7 +81,7 @@ export function Outcome({ work, run, missing, question }: Props) {
               </li>
             ))}
           </ul>
-          <p className={classes.options}>
+          <div className={classes.options}>
             <a href={work.wrongAt} download>
               Save the list of wrong rows
             </a>
@@ -90,7 +90,7 @@ export function Outcome({ work, run, missing, question }: Props) {
               checked={leaveOut}
               onChange={(event) => setLeaveOut(event.currentTarget.checked)}
             />
-          </p>
+          </div>
         </>
       )}
       {!busy && !over && (counts?.known ?? 0) > 0 && (

@@ -11,20 +11,26 @@ interface Props {
   balls: readonly ProofBall[];
 }
 
-/** Balls from the strike monitor: every strike that it sends while a block is open is that block's next ball. */
+/**
+ * Balls from the strike monitor: every strike that it sends while a block is open is that block's next ball. What is hit
+ * beyond a full block, before the next one's club is in hand, stays a strike of the session and is no ball.
+ */
 export function FromMonitor({ proof, block, balls }: Props) {
   const queue = useQueue();
   const session = useSession({ anew: true });
-  const opened = useRef<Set<string> | null>(null);
+  const spent = useRef(new Set<string>());
+  const inHand = useRef("");
   const code = proof.document.candidates[block.club]?.code.split("@")[0] ?? "pw";
   const station = proof.plan.stations[block.situation] ?? "pitch";
   // an answer of before this page was opened says nothing of what was hit since on another step
   const strikes = session.isFetchedAfterMount ? session.data?.strikes : undefined;
   useEffect(() => {
     if (!strikes) return;
-    // what was hit before this page was opened belongs to no block of it
-    if (opened.current === null) {
-      opened.current = new Set(strikes.map((strike) => strike.id));
+    // what was hit before this page was opened, or with another club or at another station, belongs to no later block
+    const hand = `${code} ${station}`;
+    if (inHand.current !== hand) {
+      inHand.current = hand;
+      for (const strike of strikes) spent.current.add(strike.id);
       return;
     }
     const taken = new Set(balls.map((ball) => ball.id));
@@ -35,10 +41,10 @@ export function FromMonitor({ proof, block, balls }: Props) {
         s.club === code &&
         s.swing === station &&
         s.carry_m !== null &&
-        !opened.current?.has(s.id),
+        !spent.current.has(s.id),
     );
     for (const strike of fresh.filter((s) => !taken.has(s.id)).slice(0, room)) {
-      opened.current.add(strike.id);
+      spent.current.add(strike.id);
       queue.prove({
         kind: "ball",
         proof: proof.document.id,

@@ -1,8 +1,9 @@
 import { screen, waitFor } from "@testing-library/react";
+import type { ReactElement } from "react";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Proof, ProofBall } from "../../api/client";
 import { newStrike } from "../../strikes/newStrike";
-import { show } from "../../testing/show";
+import { inFitting, show } from "../../testing/show";
 import { FromMonitor } from "./FromMonitor";
 
 const { prove } = vi.hoisted(() => ({ prove: vi.fn() }));
@@ -59,4 +60,27 @@ it("a block that is full takes none", async () => {
   await after([], [hit("late")], [ball("a"), ball("b")]);
   await new Promise((done) => setTimeout(done, 40));
   expect(taken()).toEqual([]);
+});
+
+it("what is hit beyond a full block is no ball of a later block with the same club", async () => {
+  const other = { place: 2, club: 0, situation: 0 };
+  const later = { place: 3, club: 1, situation: 0 };
+  const at = (block: object, balls: ProofBall[]) => <FromMonitor proof={PROOF} block={block as never} balls={balls} />;
+  const shown = show(at(BLOCK, []), { server: { id: "f", revision: 1 } });
+  const store = (part: ReactElement) => inFitting(part, { server: { id: "f", revision: 1 } });
+  await screen.findByText("Strike monitor off");
+  await new Promise((done) => setTimeout(done, 30));
+  strikes = [hit("1"), hit("2"), hit("beyond")];
+  await shown.client.invalidateQueries();
+  await waitFor(() => expect(taken()).toEqual(["1", "2"]));
+  const full = [ball("1"), ball("2")];
+  shown.again(store(at(other, full)));
+  strikes = [...strikes, hit("3", { club: "own:1" }), hit("4", { club: "own:1" })];
+  await shown.client.invalidateQueries();
+  await waitFor(() => expect(taken()).toEqual(["1", "2", "3", "4"]));
+  shown.again(store(at(later, full)));
+  await new Promise((done) => setTimeout(done, 30));
+  strikes = [...strikes, hit("5")];
+  await shown.client.invalidateQueries();
+  await waitFor(() => expect(taken()).toEqual(["1", "2", "3", "4", "5"]));
 });
