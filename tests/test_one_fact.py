@@ -93,6 +93,34 @@ def test_no_screen_knows_where_a_class_of_ground_ends(limit: float):
     assert [p.name for p in screens() if said.search(p.read_text())] == []
 
 
+def listed(path: Path) -> set[tuple[str, ...]]:
+    """Choices that a module lists itself: of a Literal, or three or more words in a row."""
+    tree = ast.parse(path.read_text())
+    literals = [n for n in ast.walk(tree) if isinstance(n, ast.Subscript) and isinstance(n.value, ast.Name)]
+    rows = [n.slice.elts for n in literals if n.value.id == "Literal" and isinstance(n.slice, ast.Tuple)]
+    rows += [n.elts for n in ast.walk(tree) if isinstance(n, (ast.Tuple, ast.List)) and len(n.elts) > 2]
+    words = [[part.value for part in row if isinstance(part, ast.Constant)] for row in rows]
+    kept = [tuple(found) for found, row in zip(words, rows, strict=True) if len(found) == len(row) > 1]
+    return {one for one in kept if all(isinstance(part, str) for part in one)}
+
+
+def test_what_can_be_chosen_is_listed_once():
+    """A list of choices beside the record's own would refuse the next one, or never offer it."""
+    where: dict[tuple[str, ...], list[str]] = {}
+    for path in python_sources():
+        for choices in listed(path):
+            where.setdefault(choices, []).append(path.name)
+    told_apart = {("attack", "lean", "entry")}  # keys of a device's message, which no part of core may change
+    assert {one: files for one, files in where.items() if len(files) > 1 and one not in told_apart} == {}
+
+
+def test_no_screen_knows_how_much_a_document_takes():
+    letters = r"maxLength=\{\d|\.name\b.*slice\(0, \d"
+    counts = r"\bconst MOST = \d|(?:wedges|grounds|photos|swings)\.length (?:>=|<) \d"
+    typed = re.compile(f"{letters}|{counts}")
+    assert [p.name for p in screens() if typed.search(p.read_text())] == []
+
+
 def constants(path: Path) -> dict[str, object]:
     """Names in capitals that a module gives a plain value, with it."""
     found: dict[str, object] = {}

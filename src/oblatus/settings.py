@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
+from typing import Literal, get_args
 
 from oblatus.errors import SetUpError
 
-DEVICE_KINDS = ("monitor", "gauge", "hammer", "penetrometer")
+DeviceKind = Literal["monitor", "gauge", "hammer", "penetrometer"]
+DEVICE_KINDS: tuple[DeviceKind, ...] = get_args(DeviceKind)
 TRUSTED_HOSTS = ("localhost", "127.0.0.1", "[::1]")
 PROJECT = Path(__file__).resolve().parents[2]
 
@@ -57,7 +59,7 @@ def devices_from(text: str) -> Mapping[str, str]:
     SetUpError
         If a word is no kind of device with host and port.
     """
-    found = {}
+    found: dict[str, str] = {}
     for word in text.split():
         kind, _, address = word.partition("=")
         host, _, port = address.rpartition(":")

@@ -82,6 +82,18 @@ def test_balls_sent_twice_are_taken_once_and_all_or_none(client, tam):
     assert client.get(f"/api/fittings/{tam['id']}").get_json()["steps"]["proof"] == "done"
 
 
+def test_a_ball_is_left_in_only_where_there_is_sand(client, tam):
+    proof = plan(client, tam)
+    blocks = proof["plan"]["blocks"]
+    sand, turf = (next(block for block in blocks if block["situation"] == n) for n in (0, 1))
+    base = at(tam, proof)
+    reply = client.post(f"{base}/balls", json={"balls": [ball(turf, outcome="good"), ball(turf, outcome="left_in")]})
+    assert reply.status_code == 422
+    assert [fault["field"] for fault in reply.get_json()["faults"]] == ["balls.1.outcome"]
+    assert client.post(f"{base}/balls", json={"balls": [ball(sand, outcome="left_in")]}).get_json() == {"taken": 1}
+    assert [b["ball"]["outcome"] for b in seen(client, tam)["balls"]] == ["left_in"]
+
+
 def test_a_ball_set_aside_counts_no_more_and_stays_and_one_taken_out_comes_back(client, tam):
     proof = plan(client, tam)
     base, block = at(tam, proof), proof["plan"]["blocks"][0]

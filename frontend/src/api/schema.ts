@@ -1961,8 +1961,6 @@ export interface components {
          */
         BandEdgesOut: {
             from_m: components["schemas"]["BoundOut"];
-            /** Most */
-            most: number;
             to_m: components["schemas"]["BoundOut"];
         };
         /**
@@ -2616,15 +2614,21 @@ export interface components {
             build: {
                 [key: string]: components["schemas"]["BoundOut"];
             };
+            /** Carry Lies */
+            carry_lies: components["schemas"]["KeyNameOut"][];
+            /** Divots */
+            divots: ("none" | "bruise" | "shallow" | "deep")[];
             /** Drift Matters Deg */
             drift_matters_deg: number;
             finder_m: components["schemas"]["BoundOut"];
             /** Greens */
-            greens: string[];
+            greens: ("soft" | "medium" | "firm")[];
             /** Grounds */
             grounds: components["schemas"]["SurfaceKindOut"][];
             /** Head */
             head: components["schemas"]["FigureField"][];
+            /** Into Mps */
+            into_mps: number;
             ladder: components["schemas"]["LadderEdgesOut"];
             /** Ladder Air C */
             ladder_air_c: number;
@@ -2634,8 +2638,11 @@ export interface components {
             lies: components["schemas"]["LieOut"][];
             /** Log Situations */
             log_situations: components["schemas"]["KeyNameOut"][];
-            /** Most Readings */
-            most_readings: number;
+            most: components["schemas"]["MostOut"];
+            /** Outcomes */
+            outcomes: components["schemas"]["OutcomeOut"][];
+            /** Pins */
+            pins: components["schemas"]["KeyNameOut"][];
             /** Place */
             place: components["schemas"]["FigureField"][];
             /** Prices */
@@ -2657,6 +2664,8 @@ export interface components {
             sections: string[];
             /** Share Tolerance */
             share_tolerance: number;
+            /** Shorts */
+            shorts: ("fringe" | "rough" | "sand")[];
             /** Shots */
             shots: components["schemas"]["ShotOut"][];
             spreads: components["schemas"]["SpreadsOut"];
@@ -5694,6 +5703,36 @@ export interface components {
             wanted: boolean;
         };
         /**
+         * MostOut
+         * @description How many of a thing a document holds; of a text, how many letters.
+         */
+        MostOut: {
+            /** Ball */
+            ball: number;
+            /** Bands */
+            bands: number;
+            /** Grounds */
+            grounds: number;
+            /** Mapping Name */
+            mapping_name: number;
+            /** Name */
+            name: number;
+            /** Note */
+            note: number;
+            /** Photos */
+            photos: number;
+            /** Readings */
+            readings: number;
+            /** Swing Name */
+            swing_name: number;
+            /** Swings */
+            swings: number;
+            /** Wedges */
+            wedges: number;
+            /** Why */
+            why: number;
+        };
+        /**
          * NameIn
          * @description Another name for a kept proposal.
          */
@@ -5918,6 +5957,21 @@ export interface components {
             ticks: components["schemas"]["TickOut"][];
             /** Total */
             total: number;
+        };
+        /**
+         * OutcomeOut
+         * @description How a ball of a proof came off, in words; whether only in sand.
+         */
+        OutcomeOut: {
+            /** In Sand */
+            in_sand: boolean;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "good" | "heavy" | "thin" | "left_in" | "over";
+            /** Name */
+            name: string;
         };
         /**
          * OutlierOut

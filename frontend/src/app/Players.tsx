@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, importDocument, type Schemas, type Session, unwrap } from "../api/client";
+import { TABLES } from "../api/tables";
 import { SignOut } from "../session/SignOut";
 import classes from "./Players.module.css";
 import { useSendId } from "./useSendId";
@@ -100,7 +101,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
           required
           withAsterisk={false}
           autoFocus
-          maxLength={120}
+          maxLength={TABLES.most.name}
           value={name}
           onChange={(e) => setName(e.currentTarget.value)}
         />

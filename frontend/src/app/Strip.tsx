@@ -133,7 +133,7 @@ export function Strip({ old, onBench }: Props) {
           className={classes.tool}
           title="Change the units"
           onClick={() =>
-            setUnits.mutate({ distance: other, speed: speedFor[other] }, { onSuccess: () => store.reload() })
+            setUnits.mutate({ distance: other, speed: speedFor[other] }, { onSuccess: () => store.refresh() })
           }
         >
           {units.distance === "m" ? "m, m/s" : "yd, mph"}

@@ -124,10 +124,10 @@ it("units are changed together, and the fitting is read again in them", async ()
       : { devices: [] };
     return new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" } });
   });
-  const reload = vi.fn(() => Promise.resolve());
-  strip({ reload });
+  const refresh = vi.fn(() => Promise.resolve());
+  strip({ refresh });
   fireEvent.click(screen.getByRole("button", { name: "m, m/s" }));
-  await waitFor(() => expect(reload).toHaveBeenCalled());
+  await waitFor(() => expect(refresh).toHaveBeenCalled());
   expect(asked.map((body) => JSON.parse(body))).toEqual([{ distance: "yd", speed: "mph" }]);
 });
 
@@ -137,10 +137,10 @@ it("units that the server does not take stay as they were, and it is said", asyn
       ? Promise.reject(new TypeError("no network"))
       : new Response(JSON.stringify({ devices: [] }), { headers: { "Content-Type": "application/json" } }),
   );
-  const reload = vi.fn(() => Promise.resolve());
-  strip({ reload });
+  const refresh = vi.fn(() => Promise.resolve());
+  strip({ refresh });
   fireEvent.click(screen.getByRole("button", { name: "m, m/s" }));
   expect(await screen.findByText(/^Units stay: /)).toBeTruthy();
   expect(screen.getByRole("button", { name: "m, m/s" })).toBeTruthy();
-  expect(reload).not.toHaveBeenCalled();
+  expect(refresh).not.toHaveBeenCalled();
 });

@@ -288,6 +288,31 @@ describe("useFitting", () => {
     expect(sent).toHaveLength(1);
   });
 
+  it("tries a reading until it is read, and has one on its way at a time", async () => {
+    vi.useFakeTimers();
+    const asked: ((reply: Response) => void)[] = [];
+    vi.stubGlobal("fetch", () => new Promise<Response>((done) => asked.push(done)));
+    const { result, unmount } = renderHook(useFitting, { initialProps: inputs(fitting(1)) });
+    await act(async () => result.current.refresh());
+    await act(async () => result.current.refresh());
+    expect(asked).toHaveLength(1);
+    asked[0]?.(new Response("{}", { status: 503 }));
+    await act(() => vi.advanceTimersByTimeAsync(10));
+    expect(asked).toHaveLength(2);
+    asked[1]?.(new Response("{}", { status: 503 }));
+    await act(() => vi.advanceTimersByTimeAsync(10));
+    expect(asked).toHaveLength(2);
+    await act(() => vi.advanceTimersByTimeAsync(3000));
+    expect(asked).toHaveLength(3);
+    asked[2]?.(ok(fitting(5)));
+    await act(() => vi.advanceTimersByTimeAsync(10));
+    expect(result.current.server.revision).toBe(5);
+    await act(() => vi.advanceTimersByTimeAsync(60_000));
+    expect(asked).toHaveLength(3);
+    unmount();
+    vi.useRealTimers();
+  });
+
   it("takes back what was typed into a field at once, and does it again, also after a reload", async () => {
     const first = renderHook(() => useFitting(inputs(fitting(1))));
     for (const typed of [1, 14, 14.5]) act(() => first.result.current.edit("player", player(typed)));

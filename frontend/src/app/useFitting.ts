@@ -77,6 +77,8 @@ export interface FittingStore {
   resolve: (conflict: Conflict, keep: "mine" | "theirs") => void;
   /** Read the fitting again; not where it is known at revision `upTo`, once an edit that is on its way is answered. */
   reload: (upTo?: number, signal?: AbortSignal) => Promise<void>;
+  /** Read the fitting again after something was done to it: nobody waits for it, and it is tried until it is read. */
+  refresh: () => void;
   adopt: (fitting: Fitting) => void;
 }
 
@@ -310,6 +312,15 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     [read, readInTurns],
   );
 
+  const again = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const refresh = useCallback(() => {
+    clearTimeout(again.current);
+    reload().catch(() => {
+      again.current = setTimeout(refresh, RETRY_MS);
+    });
+  }, [reload]);
+  useEffect(() => () => clearTimeout(again.current), []);
+
   const resolve = useCallback(
     (conflict: Conflict, keep: "mine" | "theirs") => {
       const section = sectionOf(conflict.path);
@@ -344,6 +355,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     onDeed: history.onDeed,
     resolve,
     reload,
+    refresh,
     adopt: useCallback(
       (fitting: Fitting) => {
         if (fitting.revision >= latest.current.server.revision) take(fitting);

@@ -35,7 +35,7 @@ export function useSaved(whole = false) {
 
 /** Keep the proposal on the screen as a snapshot; an edit that is still on its way, and the whole rack, are waited for. */
 export function useKeep() {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const saved = useSaved(true);
   const client = useQueryClient();
   const id = server.id;
@@ -52,7 +52,7 @@ export function useKeep() {
     },
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: ["kept", id] });
-      await reload();
+      refresh();
     },
   });
 }

@@ -35,6 +35,7 @@ export function inFitting(part: ReactNode, store: Partial<ShownFitting> | object
     server: { id: "f" },
     faults: [],
     reload: () => Promise.resolve(),
+    refresh: () => {},
     ...store,
   } as unknown as ShownFitting;
   return <FittingProvider value={whole}>{part}</FittingProvider>;

@@ -12,8 +12,11 @@ from oblatus.core.fitting import Fitting
 from oblatus.core.fitting.carries_of import bag_rows, view_carries
 from oblatus.core.fitting.fitting import carry_model_of, ladder_choice
 from oblatus.core.flight import Air, fly_ball, strike_ball
+from oblatus.core.flight.impact import LIE_CLASSES
+from oblatus.core.flight.tables import GREENS
+from oblatus.core.gapping.finder import PINS
 from oblatus.errors import fault
-from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out, conditions_from
+from oblatus.formats.carries import FINDER, CarriesIn, CarriesOut, carries_out, conditions_from
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import FittingDocument, load_fitting
@@ -26,10 +29,10 @@ def add_carries(commands: Any) -> None:
     parser.add_argument("file", help="a fitting document, - for standard input")
     _add_wind(parser)
     parser.add_argument("--cross", type=number("cross", FLIGHT["wind_cross_mps"]), default=0.0, help="m/s to the right")
-    parser.add_argument("--green", choices=("soft", "medium", "firm"), default="medium")
-    parser.add_argument("--lie", choices=("dry", "damp", "wet", "light_rough", "heavy_rough"), default="dry")
-    parser.add_argument("--distance", type=number("distance", Bound(5, 180, "m")), help="rank the shots for it [m]")
-    parser.add_argument("--pin", choices=("front", "middle", "back"), default="middle")
+    parser.add_argument("--green", choices=GREENS, default="medium")
+    parser.add_argument("--lie", choices=LIE_CLASSES, default="dry")
+    parser.add_argument("--distance", type=number("distance", FINDER), help="rank the shots for it [m]")
+    parser.add_argument("--pin", choices=PINS, default="middle")
     parser.add_argument("--json", action="store_true")
     parser.set_defaults(run=run_carries)
 

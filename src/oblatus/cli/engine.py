@@ -11,6 +11,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.delivery import Swing
 from oblatus.core.figures import figures, in_engine
 from oblatus.core.flight import LIE_FRICTION, LIE_SPEED_FACTOR, Air, Delivery, Green, Launch, fly_ball, strike_ball
+from oblatus.core.flight.impact import LIE_CLASSES, LieClass
 from oblatus.core.geometry import HANDS_DROP, deliver
 from oblatus.errors import Fault, InputError
 
@@ -69,7 +70,7 @@ def add_flight(commands: Any) -> None:
         ("path", "path_deg"),
     ):
         parser.add_argument(f"--{flag}", type=number(field, IMPACT[field]))
-    parser.add_argument("--lie-condition", choices=sorted(LIE_FRICTION))
+    parser.add_argument("--lie-condition", choices=LIE_CLASSES)
     for flag, field, usual in (
         ("wind-head", "wind_head_mps", 0.0),
         ("wind-cross", "wind_cross_mps", 0.0),
@@ -136,7 +137,7 @@ def _launch(args: Namespace) -> tuple[Launch, bool]:
         raise InputError([Fault(field, f"is missing; {bounds[field].words()}") for field in missing])
     if wanted is ball:
         return Launch(args.ball_speed, args.launch, args.direction or 0.0, args.spin, args.axis or 0.0), False
-    lie = args.lie_condition or "dry"
+    lie: LieClass = args.lie_condition or "dry"
     delivery = Delivery(
         speed=args.club_speed * LIE_SPEED_FACTOR[lie],
         dynamic_loft_deg=args.dynamic_loft,

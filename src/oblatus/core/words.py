@@ -10,9 +10,8 @@ import re
 from dataclasses import dataclass
 from datetime import date
 from decimal import ROUND_HALF_UP, Decimal
-from typing import Literal
 
-from oblatus.units import METRES_PER_SECOND_PER_MPH, METRES_PER_YARD
+from oblatus.units import METRES_PER_SECOND_PER_MPH, METRES_PER_YARD, DistanceUnit, SpeedUnit
 
 OPEN, CLOSE = "\ue000", "\ue001"
 """Characters for private use, that nobody types."""
@@ -23,8 +22,8 @@ MARK = re.compile(f"{OPEN}(m|s) ([^ {CLOSE}]+) (?:([^ {CLOSE}]+) )?(\\d){CLOSE}"
 class Reader:
     """The units of who reads: metres or yards, m/s or mph."""
 
-    distance: Literal["m", "yd"] = "m"
-    speed: Literal["mps", "mph"] = "mps"
+    distance: DistanceUnit = "m"
+    speed: SpeedUnit = "mps"
 
 
 SI = Reader()

@@ -14,12 +14,13 @@ from oblatus.core.build.assembly import read_swing_weight
 from oblatus.core.build.bench import SEEN_AT, Grind, edge_height, lie_from_mark
 from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS, USUAL_SHELF, Grip, Shaft
 from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
-from oblatus.core.build.sheet import Prices, read_back
+from oblatus.core.build.sheet import Action, Prices, read_back
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.geometry import Hand
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import BuildClubDocument, BuildDocument, PricesDocument
+from oblatus.formats.limits import WHY_LETTERS
 from oblatus.formats.recommendation import outline_mm
 from oblatus.formats.rounded import rounded
 
@@ -83,7 +84,7 @@ class BuildClubOut(Strict):
     wish: BuildClubDocument
     usual: BuildClubDocument
     name: str
-    action: Literal["keep", "bend", "grind", "replace"]
+    action: Action
     before: HeadFacts
     after: HeadFacts
     bend_deg: float
@@ -192,7 +193,7 @@ class SignedBuildDocument(Strict):
     sheet: BuildOut
     heads: tuple[Annotated[str, StringConstraints(max_length=40)], ...]
     ticks: dict[Annotated[str, StringConstraints(pattern=r"^\d+\.\d+$")], TickedDocument]
-    reason: Annotated[str, StringConstraints(max_length=200)]
+    reason: Annotated[str, StringConstraints(max_length=WHY_LETTERS)]
     made_by: Annotated[str, StringConstraints(max_length=120)]
     created_at: datetime
     ended_by: Annotated[str, StringConstraints(max_length=120)]

@@ -9,14 +9,16 @@ from datetime import date
 from typing import Literal
 
 from oblatus.core.card.bag import BagCard
-from oblatus.core.card.drills import Drawing, Prescribed, Standing
+from oblatus.core.card.drills import Drawing, DrillAdvice, Prescribed, Standing
 from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words, opened_words
+from oblatus.core.gapping.estimates import Source
 from oblatus.core.geometry import Hand
+from oblatus.core.strike.risk import Light
 from oblatus.core.words import decimals
 from oblatus.formats.fields import Strict, SurfaceKey
 from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes_csv import safe_text
-from oblatus.units import METRES_PER_YARD
+from oblatus.units import METRES_PER_YARD, DistanceUnit
 
 Basis = Literal["built", "proposed", "owned"]
 
@@ -41,7 +43,7 @@ class CardRowOut(Strict):
     low_m: float
     high_m: float
     total_m: float
-    source: Literal["measured", "modelled", "assumed"]
+    source: Source
     count: int
 
 
@@ -61,7 +63,7 @@ class SaferOut(Strict):
     opening_deg: float
     opened: str
     strokes: float
-    light: Literal["clear", "careful", "leave it"]
+    light: Light
 
 
 class LieCardOut(Strict):
@@ -104,7 +106,7 @@ class LieCardOut(Strict):
     sole_mm: float
     finish: str
     strokes: float
-    light: Literal["clear", "careful", "leave it"]
+    light: Light
     risk: str
     safer: SaferOut | None
     cautions: list[str]
@@ -128,7 +130,7 @@ class DrillOut(Strict):
     level: int
     levels: int
     mark: int
-    advice: Literal["go on", "next level", "another drill", "done"]
+    advice: DrillAdvice
 
 
 class CardOut(Strict):
@@ -232,7 +234,7 @@ def drill_out(one: Prescribed, standing: Standing) -> DrillOut:
     )  # fmt: skip
 
 
-def card_csv(card: CardOut, unit: Literal["m", "yd"]) -> str:
+def card_csv(card: CardOut, unit: DistanceUnit) -> str:
     """The distances as CSV in the reader's unit: what to take in still air, into the wind, to a firm green."""
     per = 1.0 if unit == "m" else METRES_PER_YARD
     out = io.StringIO()

@@ -8,8 +8,9 @@ from typing import Annotated, Literal
 import numpy as np
 
 from oblatus.core.bounds import FLIGHT, Bound
-from oblatus.core.fitting.carries_of import CarryView, FullGap
+from oblatus.core.fitting.carries_of import CarryView, FullGap, GapKind
 from oblatus.core.flight import GREEN_FIRMNESS, Air, Green
+from oblatus.core.flight.impact import LieClass
 from oblatus.core.gapping import Cell, CellEstimate, PlayerModel, Swing
 from oblatus.core.gapping.conditions import (
     SAME_CARRY,
@@ -19,10 +20,11 @@ from oblatus.core.gapping.conditions import (
     LadderShot,
     shot_path,
 )
-from oblatus.core.gapping.estimates import ToldBy
-from oblatus.core.gapping.finder import compared, reasons_for
+from oblatus.core.gapping.estimates import Source, ToldBy
+from oblatus.core.gapping.finder import Pin, compared, reasons_for
 from oblatus.core.gapping.ladder import LEAST_RUNG_TOLERANCE, RUNG_TOLERANCE
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
+from oblatus.core.grounds import GreenClass
 from oblatus.core.words import metres, speed
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.rounded import rounded
@@ -40,8 +42,8 @@ class ConditionsIn(Strict):
     wind_cross_mps: Annotated[float, Within(FLIGHT["wind_cross_mps"])] = 0.0
     temperature_c: Annotated[float, Within(FLIGHT["temperature_c"])] = 20.0
     altitude_m: Annotated[float, Within(FLIGHT["altitude_m"])] = 0.0
-    green: Literal["soft", "medium", "firm"] = "medium"
-    lie: Literal["dry", "damp", "wet", "light_rough", "heavy_rough"] = "dry"
+    green: GreenClass = "medium"
+    lie: LieClass = "dry"
 
 
 class CellKey(Strict):
@@ -60,7 +62,7 @@ class CarriesIn(ConditionsIn):
 
     clubs: Literal["bag", "proposed"] = "bag"
     distance_m: Annotated[float, Within(FINDER)] | None = None
-    pin: Literal["front", "middle", "back"] = "middle"
+    pin: Pin = "middle"
     pinned: CellKey | None = None
 
 
@@ -91,7 +93,7 @@ class CellOut(Strict):
     loft_deg: float
     swing: str
     swing_name: str
-    source: Literal["measured", "modelled", "assumed"]
+    source: Source
     count: int
     aside: int
     carry_m: float
@@ -134,7 +136,7 @@ class FullGapOut(Strict):
     from_club: str
     to_club: str
     gap_m: float
-    kind: Literal["even", "hole", "overlap"]
+    kind: GapKind
 
 
 class ParameterOut(Strict):

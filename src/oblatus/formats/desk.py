@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 import numpy as np
 from pydantic import Field
 
 from oblatus.core.bounds import Bound
 from oblatus.core.fitting.desk import Desk, DeskHead, Spreads
+from oblatus.core.strike.risk import Light
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import HeadDocument
 from oblatus.formats.recommendation import outline_mm
@@ -50,7 +51,7 @@ class DeskHeadOut(Strict):
     expected_quality: float
     inside_share: float
     shares: dict[str, float]
-    risk: Literal["clear", "careful", "leave it"]
+    risk: Light
     risk_rule: str
     flight_m: list[list[float]]
     apex_m: float

@@ -10,7 +10,7 @@ import math
 from collections.abc import Collection, Mapping, Sequence
 from datetime import date, datetime
 from itertools import pairwise
-from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, get_args
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self, get_args, get_type_hints
 from uuid import UUID
 
 from pydantic import Field, StringConstraints, ValidationError, create_model, model_validator
@@ -20,7 +20,8 @@ from oblatus.core.bounds import FLIGHT, Bound
 from oblatus.core.build.assembly import LENGTH
 from oblatus.core.build.parts import GRIP_OF, SHAFT_OF
 from oblatus.core.build.sheet import PRICE_LIST, Prices
-from oblatus.core.clubs import Head
+from oblatus.core.clubs import Head, Make
+from oblatus.core.delivery import OpeningHabit, Release, Schools
 from oblatus.core.figures import figures, in_engine
 from oblatus.core.gapping import SWINGS
 from oblatus.core.gapping.ladder import MOST_LOFT_DEG, MOST_WEDGES
@@ -28,9 +29,22 @@ from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.core.geometry import Hand
 from oblatus.core.grounds import SURFACES, GreenClass, Ground, Season, SurfaceKind, summarise_readings
 from oblatus.core.shots import BY_KEY, SHORT_SHOTS
+from oblatus.core.strokes.situations import Short
 from oblatus.errors import InputError, fault
 from oblatus.formats.fields import Strict, Within, at_field, document_fields, faults_of
-from oblatus.formats.limits import LARGEST_FITTING
+from oblatus.formats.limits import (
+    BALL_LETTERS,
+    LARGEST_FITTING,
+    MOST_BANDS,
+    MOST_GROUNDS,
+    MOST_OWN_SWINGS,
+    MOST_PHOTOS,
+    MOST_READINGS,
+    MOST_WEDGES_OWNED,
+    NAME_LETTERS,
+    SWING_NAME_LETTERS,
+    WHY_LETTERS,
+)
 from oblatus.formats.log_shots import MOST_LOGGED, LogShotDocument
 from oblatus.formats.readings import ReadingDocument
 from oblatus.formats.strikes import StrikeDocument, SwingKey
@@ -38,11 +52,10 @@ from oblatus.formats.strikes import StrikeDocument, SwingKey
 FORMAT: Literal["oblatus.fitting"] = "oblatus.fitting"
 VERSION: Literal[1] = 1
 SHARE_TOLERANCE = 0.005
-MOST_READINGS = 30
 LOFT = figures(Head)["loft_deg"].bound
 PRICES = Prices()
 
-Name = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+Name = Annotated[str, StringConstraints(min_length=1, max_length=NAME_LETTERS, strip_whitespace=True)]
 Note = Annotated[str, StringConstraints(max_length=2000)]
 Share = Annotated[float, Within(Bound(0, 1, ""))]
 Source = Literal["measured", "typed", "earlier", "assumed"]
@@ -81,22 +94,25 @@ class DeliveryDocument(Strict):
     attack_deg: AttackEstimate = AttackEstimate()
     lean_deg: LeanEstimate = LeanEstimate()
     entry_mm: EntryEstimate = EntryEstimate()
-    release: Literal["dragged", "level", "early"] = "level"
-    opening: Literal["square", "when_needed", "always"] = "when_needed"
+    release: Release = "level"
+    opening: OpeningHabit = "when_needed"
 
 
-class SchoolsDocument(Strict):
+class _SchoolsDocument(Strict):
     """The school followed where good practitioners differ; "measured" fits the habit."""
 
-    tight_firm: Literal["measured", "use_sole", "use_edge"] = "measured"
-    tight_soft: Literal["measured", "brush", "same_swing"] = "measured"
-    sand_opening: Literal["measured", "always_open", "square"] = "measured"
-    sand_club: Literal["measured", "most_loft", "most_bounce"] = "measured"
-    long_sand: Literal["measured", "blast", "clip"] = "measured"
-    hands: Literal["measured", "quiet", "free"] = "measured"
-    arc: Literal["measured", "wide", "early_set"] = "measured"
-    clubs: Literal["club_per_shot", "favourite"] = "club_per_shot"
-    gaps: Literal["equal_carry", "equal_loft", "clock_cover"] = "equal_carry"
+    if TYPE_CHECKING:
+
+        def __getattr__(self, name: str) -> Any: ...
+
+
+if TYPE_CHECKING:
+    SchoolsDocument = _SchoolsDocument
+else:
+    SchoolsDocument = create_model(
+        "SchoolsDocument", __base__=_SchoolsDocument, __doc__=_SchoolsDocument.__doc__,
+        **{key: (kind, getattr(Schools(), key)) for key, kind in get_type_hints(Schools).items()},
+    )  # fmt: skip
 
 
 class PlayerDocument(Strict):
@@ -251,7 +267,7 @@ class RackHeadDocument(HeadDocument):
 
     code: Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True)]
     name: Name
-    make: Literal["forged", "cast"] = "forged"
+    make: Make = "forged"
     bend_limit_deg: Annotated[float, Within(Bound(0, 4, "degrees"))] = 3.0
     stock: Annotated[int, Within(Bound(0, 999, "heads"))] = 1
     price: Annotated[float, Within(Bound(0, 100_000, ""))] | None = None
@@ -285,11 +301,11 @@ class OwnedWedgeDocument(HeadDocument):
     stamped_loft_deg: Annotated[float, Within(LOFT)] | None = None
     measured: bool = False
     loft_typed: bool = False
-    make: Literal["forged", "cast"] = "forged"
+    make: Make = "forged"
     bend_limit_deg: Annotated[float, Within(Bound(0, 4, "degrees"))] = 2.0
     wear_class: Literal["unknown", "fresh", "used", "worn"] = "unknown"
     wear: Note = ""
-    photos: Annotated[tuple[UUID, ...], Field(max_length=6)] = ()
+    photos: Annotated[tuple[UUID, ...], Field(max_length=MOST_PHOTOS)] = ()
     bends_deg: Annotated[tuple[Annotated[float, Within(Bound(-4, 4, "degrees"))], ...], Field(max_length=40)] = ()
     built: BuiltDocument | None = None
 
@@ -318,7 +334,7 @@ class BagDocument(Strict):
     pitching_wedge_loft_deg: Annotated[float, Within(Bound(40, 52, "degrees"))] = 46.0
     pitching_wedge_bounce_deg: Annotated[float, Within(Bound(0, 12, "degrees"))] = 5.0
     other_clubs: Annotated[int, Within(Bound(5, 14, "clubs"))] = 10
-    wedges: Annotated[tuple[OwnedWedgeDocument, ...], Field(max_length=8)] = ()
+    wedges: Annotated[tuple[OwnedWedgeDocument, ...], Field(max_length=MOST_WEDGES_OWNED)] = ()
     former: Annotated[tuple[FormerWedgeDocument, ...], Field(max_length=MOST_FORMER)] = ()
 
     @model_validator(mode="after")
@@ -335,7 +351,7 @@ class PinnedHead(Strict):
     code: Annotated[str, StringConstraints(min_length=1, max_length=40)]
 
 
-BAND_FROM, BAND_TO, MOST_BANDS = Bound(0, 170, "m"), Bound(5, 200, "m"), 12
+BAND_FROM, BAND_TO = Bound(0, 170, "m"), Bound(5, 200, "m")
 LOFTS = Bound(44, MOST_LOFT_DEG, "degrees")
 
 
@@ -377,7 +393,7 @@ class HoleDocument(Strict):
     hole_m: Annotated[float, Within(Bound(3, 80, "m"))]
     room_m: Annotated[float, Within(Bound(1, 40, "m"))]
     behind_m: Annotated[float, Within(Bound(1, 40, "m"))]
-    short: Literal["fringe", "rough", "sand"]
+    short: Short
 
     @model_validator(mode="after")
     def _edge_is_ahead(self) -> Self:
@@ -436,7 +452,7 @@ class SwingDocument(Strict):
     """A swing of the fitter's own: key, name, head speed as a share of full, lean beyond the habit [degrees]."""
 
     key: SwingKey
-    name: Annotated[str, StringConstraints(min_length=1, max_length=30, strip_whitespace=True)]
+    name: Annotated[str, StringConstraints(min_length=1, max_length=SWING_NAME_LETTERS, strip_whitespace=True)]
     speed_share: Annotated[float, Within(Bound(0.2, 1.05, ""))] = 0.8
     extra_lean_deg: Annotated[float, Within(Bound(-6, 8, "degrees"))] = 0.0
 
@@ -444,7 +460,7 @@ class SwingDocument(Strict):
 class MeasuringDocument(Strict):
     """How carries are measured: the fitter's own swings beside full, 10:30 and 9:00, and the air of the session."""
 
-    swings: Annotated[tuple[SwingDocument, ...], Field(max_length=4)] = ()
+    swings: Annotated[tuple[SwingDocument, ...], Field(max_length=MOST_OWN_SWINGS)] = ()
     temperature_c: Annotated[float, Within(FLIGHT["temperature_c"])] = 20.0
     altitude_m: Annotated[float, Within(FLIGHT["altitude_m"])] = 0.0
 
@@ -466,6 +482,9 @@ class ShiftDocument(Strict):
     balls: Annotated[int, Within(Bound(1, 10_000, "balls"))]
 
 
+ProofStanding = Literal["proved", "level", "contradicted", "open"]
+
+
 class HeadEvidenceDocument(Strict):
     """What was shown of a head, by a proof or by the course; it counts in the proposal.
 
@@ -479,7 +498,7 @@ class HeadEvidenceDocument(Strict):
     on: date
     name: Name
     against: Annotated[str, StringConstraints(max_length=120)] = ""
-    standing: Literal["proved", "level", "contradicted", "open"] = "open"
+    standing: ProofStanding = "open"
     head: HeadDocument
     shots: Annotated[tuple[ShiftDocument, ...], Field(min_length=1, max_length=20)]
 
@@ -557,7 +576,7 @@ CARD_PARTS: tuple[CardPart, ...] = get_args(CardPart)
 class CardDocument(Strict):
     """What is on the player's card: the ball that the carries hold for, paper, colour, parts."""
 
-    ball: Annotated[str, StringConstraints(max_length=60)] = ""
+    ball: Annotated[str, StringConstraints(max_length=BALL_LETTERS)] = ""
     size: Literal["pocket", "a6", "a4", "letter"] = "a6"
     grey: bool = False
     parts: Annotated[tuple[CardPart, ...], Field(min_length=1, max_length=5)] = CARD_PARTS
@@ -599,7 +618,7 @@ class SnoozeDocument(Strict):
 
     key: Literal[DUE_KEYS]  # type: ignore[valid-type]
     until: date
-    reason: Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
+    reason: Annotated[str, StringConstraints(min_length=1, max_length=WHY_LETTERS, strip_whitespace=True)]
 
 
 class LookedAtDocument(Strict):
@@ -616,6 +635,9 @@ class UseDocument(Strict):
     range_balls_week: Annotated[float, Within(Bound(0, 3000, "balls a week"))] | None = None
 
 
+Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=MOST_GROUNDS)]
+
+
 class TripDocument(Strict):
     """Other ground for some days, or for a season of every year; `from_on`, `to_on` null where no day is set."""
 
@@ -623,7 +645,7 @@ class TripDocument(Strict):
     season: bool = False
     from_on: date | None = None
     to_on: date | None = None
-    grounds: Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
+    grounds: Grounds
 
     @model_validator(mode="after")
     def _can_be(self) -> Self:
@@ -660,7 +682,7 @@ class AfterDocument(Strict):
 class KeptDocument(Strict):
     """A kept proposal in a file: name, when, by whom, with which engine, inputs and result as they were."""
 
-    label: Annotated[str, StringConstraints(max_length=120)] = ""
+    label: Annotated[str, StringConstraints(max_length=NAME_LETTERS)] = ""
     revision: Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
     created_at: datetime
     engine_version: Annotated[str, StringConstraints(min_length=1, max_length=20)]
@@ -692,7 +714,6 @@ class AttachedDocument(Strict):
     begun_at: datetime | None = None
 
 
-Grounds = Annotated[tuple[GroundDocument, ...], Field(min_length=1, max_length=8)]
 Rack = Annotated[tuple[RackHeadDocument, ...], Field(max_length=400)]
 
 

@@ -1,4 +1,24 @@
-"""Limits that the front server holds too, which reads no format."""
+"""How much a document takes. Nothing is imported here: the front server, which reads no format, holds limits too."""
 
 LARGEST_FITTING = 200_000_000
 """Of a fitting's file, with its photos [bytes]."""
+
+MOST_GROUNDS = 8
+MOST_READINGS = 30
+"""Of one ground."""
+MOST_WEDGES_OWNED = 8
+MOST_PHOTOS = 6
+"""Of one wedge."""
+MOST_OWN_SWINGS = 4
+MOST_BANDS = 12
+"""Of distances."""
+
+NAME_LETTERS = 120
+"""Of a player, a ground, a club, a kept proposal."""
+SWING_NAME_LETTERS = 30
+MAPPING_NAME_LETTERS = 80
+BALL_LETTERS = 60
+NOTE_LETTERS = 200
+"""Of a note on a strike."""
+WHY_LETTERS = 200
+"""Of why something is put off, or stays outside its tolerance."""

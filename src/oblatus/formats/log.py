@@ -6,7 +6,7 @@ from datetime import date, datetime
 from typing import Literal
 from uuid import UUID
 
-from oblatus.core.after.drift import Drift
+from oblatus.core.after.drift import Drift, DriftAdvice
 from oblatus.core.after.due import Due
 from oblatus.core.after.wear import Wear
 from oblatus.core.log.feedback import FacedBand
@@ -15,6 +15,9 @@ from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import BandDocument, DecisionDocument, HeadEvidenceDocument, HeldDocument
 from oblatus.formats.log_shots import LogShotDocument
 from oblatus.formats.rounded import rounded
+
+NotedBy = Literal["player", "fitter", "file"]
+OfferState = Literal["open", "accepted", "declined", "newer"]
 
 
 class SeenOut(Strict):
@@ -36,7 +39,7 @@ class RoundOut(Strict):
 
     round: UUID
     on: date
-    by: Literal["player", "fitter", "file"]
+    by: NotedBy
     shots: int
     unknown: int
     over: float
@@ -127,7 +130,7 @@ class OfferOut(Strict):
     name: str
     words: str
     shots: int
-    state: Literal["open", "accepted", "declined", "newer"]
+    state: OfferState
     shot_mix: dict[str, float] | None = None
     distances: list[BandDocument] | None = None
     table_scale: float | None = None
@@ -214,7 +217,7 @@ class DriftOut(Strict):
     carry_built_m: float
     carry_now_m: float
     strokes_round: float
-    advice: Literal["bend back", "leave"]
+    advice: DriftAdvice
     read_on: date | None
 
 

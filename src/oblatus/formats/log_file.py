@@ -22,7 +22,7 @@ from oblatus.formats.imports.reading import read_file
 from oblatus.formats.imports.shape import Shaped, shape
 from oblatus.formats.log import RowRefusedOut
 from oblatus.formats.log_shots import LogShotDocument, ResultKey, SituationKey
-from oblatus.units import METRES_PER_YARD
+from oblatus.units import METRES_PER_YARD, DistanceUnit
 
 LogField = Literal["on", "round", "situation", "ground", "distance_m", "club", "result", "left_m", "holed_in"]
 LOG_FIELDS: tuple[LogField, ...] = get_args(LogField)
@@ -47,7 +47,7 @@ class LogMappingDocument(Strict):
     """Which column (from 1) is what, the unit of distances, and words for clubs, situations and results."""
 
     columns: dict[LogField, Annotated[int, Field(ge=1, le=200)]]
-    unit: Literal["m", "yd"] = "m"
+    unit: DistanceUnit = "m"
     clubs: Annotated[dict[Word, str], Field(max_length=400, default_factory=dict)]
     situations: Annotated[dict[Word, SituationKey], Field(max_length=400, default_factory=dict)]
     results: Annotated[dict[Word, ResultKey], Field(max_length=400, default_factory=dict)]

@@ -10,12 +10,14 @@ from uuid import UUID
 from pydantic import Field, StringConstraints, model_validator
 
 from oblatus.core.after.due import DueKey
-from oblatus.core.card.drills import BY_NAME, standing_of
+from oblatus.core.card.drills import BY_NAME, DrillAdvice, standing_of
 from oblatus.core.card.far import FarTable
 from oblatus.formats.card import CardOut
 from oblatus.formats.fields import Strict, at_field
 from oblatus.formats.rounded import rounded
+from oblatus.units import DistanceUnit, SpeedUnit
 
+ScoredBy = Literal["player", "fitter"]
 DrillKey = Annotated[str, StringConstraints(pattern=r"^[a-z]{2,24}$")]
 
 
@@ -56,8 +58,8 @@ class PageDocument(Strict):
     version: Literal[1] = 1
     studio: str
     made_on: date
-    distance: Literal["m", "yd"]
-    speed: Literal["mps", "mph"]
+    distance: DistanceUnit
+    speed: SpeedUnit
     card: CardOut
     far: FarOut
     dates: list[DateOut]
@@ -85,7 +87,7 @@ class ScoreDocument(Strict):
 class ScoreOut(ScoreDocument):
     """A score and who counted it."""
 
-    by: Literal["player", "fitter"]
+    by: ScoredBy
 
 
 class HandoverDocument(Strict):
@@ -106,7 +108,7 @@ class StandingOut(Strict):
     level: int
     levels: int
     mark: int
-    advice: Literal["go on", "next level", "another drill", "done"]
+    advice: DrillAdvice
 
 
 class ResultOut(Strict):

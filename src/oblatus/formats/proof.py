@@ -13,9 +13,12 @@ from oblatus.core.bounds import Bound
 from oblatus.core.figures import figures
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.proof import OUTCOMES, Plan, make_plan
+from oblatus.core.proof.judge import Advice
+from oblatus.core.proof.outcome import OutcomeSource
 from oblatus.core.proof.plan import BOUNDS
 from oblatus.core.shots import SHORT_SHOTS
 from oblatus.core.strokes import Layout
+from oblatus.core.strokes.situations import OwnLie, Short
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, SurfaceKey, Within, at_field, faults_of
 from oblatus.formats.fitting import HeadDocument, Name
@@ -50,12 +53,12 @@ class ProofSituation(Strict):
     hole_m: Annotated[float, Within(Bound(1, 120, "m"))]
     room_m: Annotated[float, Within(Bound(0.1, 60, "m"))]
     behind_m: Annotated[float, Within(Bound(0.1, 60, "m"))]
-    short: Literal["fringe", "rough", "sand"]
+    short: Short
     share: Annotated[float, Within(Bound(0, 1, ""))]
 
     def layout(self) -> Layout:
         """The engine's layout."""
-        own: Literal["rough", "sand"] = "sand" if self.surface == "sand" else "rough"
+        own: OwnLie = "sand" if self.surface == "sand" else "rough"
         return Layout(self.hole_m, self.room_m, self.behind_m, self.short, own)
 
 
@@ -181,7 +184,7 @@ class BallOut(Strict):
     strokes: float
     lie: str
     distance_m: float
-    source: Literal["paces", "carry", "assumed"]
+    source: OutcomeSource
     mark: str
 
 
@@ -234,7 +237,7 @@ class LaneOut(Strict):
 class ProofVerdictOut(Strict):
     """The verdict so far, in figures and a sentence; `closing` how the first two came apart: balls, mean, low, high."""
 
-    advice: Literal["none", "take", "more", "level"]
+    advice: Advice
     club: int | None
     more: int
     complete: bool

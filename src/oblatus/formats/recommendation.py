@@ -18,19 +18,19 @@ from oblatus.core.figures import in_document
 from oblatus.core.fitting import ClubSet, Recommendation, Step, explain
 from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.candidates import Candidate
-from oblatus.core.fitting.carries_of import HOLE_FACTOR
+from oblatus.core.fitting.carries_of import GapKind, gap_kind
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.fitting import wanted_top_loft
 from oblatus.core.fitting.leaks import Leak
 from oblatus.core.fitting.proposal import Proposal
 from oblatus.core.fitting.proved import proof_words, same_sole
+from oblatus.core.fitting.steps import StepKind
 from oblatus.core.gapping import Ladder, MeasuredStrike, Rung
-from oblatus.core.gapping.ladder import overlap_limit
 from oblatus.core.geometry import deliver, deliver_many, head_outline
 from oblatus.core.shots import Kind
 from oblatus.core.strokes import PINS
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import HeadDocument
+from oblatus.formats.fitting import HeadDocument, ProofStanding
 from oblatus.formats.rounded import rounded
 from oblatus.formats.strike import GroundIn, surface_out
 
@@ -59,7 +59,7 @@ class GapOut(Strict):
     from_club: str
     to_club: str
     gap_m: float
-    kind: Literal["even", "hole", "overlap"]
+    kind: GapKind
 
 
 class LadderOut(Strict):
@@ -115,7 +115,7 @@ class StepOut(Strict):
     none. `more_strokes_round` is what it wins over the proposed step, `turned_down` why a further one is not proposed.
     """
 
-    kind: Literal["bag", "bends", "heads"]
+    kind: StepKind
     heads_bought: int
     words: str
     clubs: list[BuiltClubOut]
@@ -261,7 +261,7 @@ class ClubOut(Strict):
 class ProvedOut(Strict):
     """How a proof of the club's head stood to what the model expected, in a line."""
 
-    standing: Literal["proved", "level", "contradicted", "open"]
+    standing: ProofStanding
     words: str
 
 
@@ -519,12 +519,7 @@ def _lofts(recommendation: Recommendation, wanted_top: float) -> LoftsOut:
     gaps = []
     for a, b in pairwise(full[1:]):
         gap = a.carry_m - b.carry_m
-        kind: Literal["even", "hole", "overlap"] = "even"
-        if gap > HOLE_FACTOR * wanted:
-            kind = "hole"
-        elif gap < overlap_limit(wanted):
-            kind = "overlap"
-        gaps.append(GapOut(from_club=a.club, to_club=b.club, gap_m=rounded(gap), kind=kind))
+        gaps.append(GapOut(from_club=a.club, to_club=b.club, gap_m=rounded(gap), kind=gap_kind(gap, wanted)))
     return LoftsOut(
         chosen=ladder_out(recommendation.ladder, options, True),
         typed=recommendation.typed,

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Literal
 
 from oblatus.core import words
 from oblatus.core.gapping import Swing
 from oblatus.core.gapping.strikes import STATIONS, STRIKE_FIGURES
 from oblatus.core.session import Fault, Figure, Session, StationSummary
+from oblatus.core.session.faults import Picture
 from oblatus.formats.fields import Strict
 from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes import MOST_SHOWN, StrikeDocument
@@ -62,7 +62,7 @@ class SessionFaultOut(Strict):
     rule: str
     shown: int
     of: int
-    picture: Literal["entries", "sole_pass", "set_plane"]
+    picture: Picture
     strikes: list[str]
 
 

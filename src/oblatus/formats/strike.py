@@ -12,6 +12,7 @@ from oblatus.core.bounds import Bound
 from oblatus.core.figures import in_document, in_engine
 from oblatus.core.grounds import SURFACES, Sand, SurfaceKind, Turf, kind_of
 from oblatus.core.strike import StrikeResult, Swing, Window
+from oblatus.core.strike.single import Contact
 from oblatus.errors import Fault, InputError, fault
 from oblatus.formats.fields import Strict, Within, document_fields, faults_of
 from oblatus.formats.fitting import HeadDocument
@@ -86,7 +87,7 @@ class StrikeIn(SwingIn):
 class StrikeOut(Strict):
     """What the strike did; `extrapolated` names what lies outside the calibrated range."""
 
-    contact: Literal["face", "edge", "none"]
+    contact: Contact
     impact_height_mm: float
     leading_edge_mm: float
     speed_ratio: float

@@ -10,10 +10,13 @@ from pydantic import StringConstraints, create_model, model_validator
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.formats.fields import Strict, Within, at_field
+from oblatus.formats.limits import NOTE_LETTERS
 
 ClubCode = Annotated[str, StringConstraints(min_length=1, max_length=40)]
 SwingKey = Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{1,24}$")]
 Reason = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+Note = Annotated[str, StringConstraints(max_length=NOTE_LETTERS)]
+Divot = Literal["none", "bruise", "shallow", "deep"]
 Origin = Literal["typed", "pasted", "file", "device"]
 
 MOST_SHOWN = 3000
@@ -34,8 +37,8 @@ class _StrikeDocument(Strict):
     id: UUID
     club: ClubCode
     swing: SwingKey
-    divot: Literal["none", "bruise", "shallow", "deep"] | None = None
-    note: Annotated[str, StringConstraints(max_length=200)] = ""
+    divot: Divot | None = None
+    note: Note = ""
     set_aside: Reason | None = None
     origin: Origin = "typed"
     simulated: bool = False

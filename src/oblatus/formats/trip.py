@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
-from oblatus.core.after.trip import Doubt, SetupChange, TripAnswer
+from oblatus.core.after.trip import Advice, Doubt, SetupChange, TripAnswer
 from oblatus.core.words import trimmed
 from oblatus.formats.card import LieCardOut
 from oblatus.formats.fields import Strict
@@ -78,7 +76,7 @@ class TripOut(Strict):
     setup: SetupGainOut
     clubs: ClubGainOut
     both: BothGainOut
-    advice: Literal["setup", "club", "both", "none"]
+    advice: Advice
     words: str
     lies: list[LieCardOut]
     outlines_mm: dict[str, list[list[float]]]

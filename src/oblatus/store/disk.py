@@ -10,11 +10,13 @@ from oblatus.errors import DiskFullError
 
 FLOOR_BYTES = 40_000_000
 LOW_BYTES = 400_000_000
+Room = Literal["ok", "low", "full"]
+
 BALLAST, BALLAST_BYTES = "ballast", 48_000_000
 """Set by on the disk, given up for PostgreSQL when nothing else is left: not for anybody else to write into."""
 
 
-def room(folder: Path | None) -> Literal["ok", "low", "full"]:
+def room(folder: Path | None) -> Room:
     """How much room the disk of the data folder has; "ok" without a folder."""
     if folder is None:
         return "ok"

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from datetime import date
-from typing import Literal
 from uuid import UUID
 
 from oblatus.core.card.bag import bag_card, card_rows
@@ -19,6 +18,7 @@ from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.recommendation import RecommendationOut, outline_mm
 from oblatus.store.database import Database
 from oblatus.store.tables import now
+from oblatus.units import DistanceUnit
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
@@ -26,7 +26,7 @@ from oblatus.usecases.show_carries import inputs_of
 from oblatus.usecases.strikes_of import measured
 
 
-def see_card(database: Database, actor: Actor, fitting_id: UUID, unit: Literal["m", "yd"]) -> CardOut:
+def see_card(database: Database, actor: Actor, fitting_id: UUID, unit: DistanceUnit) -> CardOut:
     """The card of a fitting as it stands.
 
     Raises

@@ -6,7 +6,6 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Literal
 from uuid import UUID
 
 from oblatus.core.card.setup import Tool
@@ -47,8 +46,10 @@ from oblatus.formats.log import (
     LeakSeenOut,
     LineOut,
     LogOut,
+    NotedBy,
     NotedOut,
     OfferOut,
+    OfferState,
     RoundOut,
     ShareNowOut,
     SituationChoiceOut,
@@ -72,7 +73,6 @@ from oblatus.usecases.propose import propose
 from oblatus.usecases.show_carries import FittingInputs, inputs_of
 from oblatus.usecases.strikes_of import measured
 
-By = Literal["player", "fitter", "file"]
 NO_LONGER = "not in this bag"
 NEARLY = 0.02
 """Figures that differ by no more are the same offer: each is reckoned with what the others put in place."""
@@ -130,7 +130,7 @@ def check_shots(document: FittingDocument, shots: Sequence[LogShotDocument]) -> 
         raise InputError(faults)
 
 
-def add_shots(rows: StudioRounds, fitting_id: UUID, shots: Sequence[LogShotDocument], by: By) -> int:
+def add_shots(rows: StudioRounds, fitting_id: UUID, shots: Sequence[LogShotDocument], by: NotedBy) -> int:
     """Rows for shots; a phone with a wrong clock played today."""
     if rows.count(fitting_id) + len(shots) > MOST_LOGGED:
         raise TooManyError(f"A log holds at most {MOST_LOGGED} shots.", 3600)
@@ -309,7 +309,7 @@ def _rounds(log: Logged) -> list[RoundOut]:
             for other in days[on]
         )
         judged = [one for n in places if (one := log.noted[n]) is not None]
-        by: By = log.rows[places[0]].by  # type: ignore[assignment]
+        by: NotedBy = log.rows[places[0]].by  # type: ignore[assignment]
         out.append(
             RoundOut(
                 round=key, on=on, by=by, shots=len(places), unknown=len(places) - len(judged),
@@ -395,7 +395,7 @@ def _offers(log: Logged, shown: Sequence[HeadShown], rounds: Sequence[RoundOut])
     return [one for one in found if one is not None]
 
 
-def _state(log: Logged, key: str, shots: int, *, held: bool) -> Literal["open", "accepted", "declined", "newer"]:
+def _state(log: Logged, key: str, shots: int, *, held: bool) -> OfferState:
     """Where an offer stands: taken is what the fitting holds, whatever was said or taken back since."""
     said = _said(log, key)
     if held:

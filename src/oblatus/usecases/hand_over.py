@@ -10,7 +10,7 @@ from base64 import b64encode, urlsafe_b64encode
 from collections.abc import Sequence
 from datetime import datetime, timedelta
 from threading import Lock
-from typing import Any, Literal
+from typing import Any
 from uuid import UUID, uuid4
 
 import segno
@@ -36,6 +36,7 @@ from oblatus.formats.page import (
     PageDocument,
     PageOut,
     ResultOut,
+    ScoredBy,
     ScoreDocument,
     ScoreOut,
     far_out,
@@ -327,9 +328,7 @@ def player_shots(database: Database, token: str, shots: Sequence[LogShotDocument
         return add_shots(StudioRounds(session, row.studio_id), row.fitting_id, named, "player")
 
 
-def _add(
-    rows: StudioHandovers, handover_id: UUID, scores: Sequence[ScoreDocument], by: Literal["player", "fitter"]
-) -> int:
+def _add(rows: StudioHandovers, handover_id: UUID, scores: Sequence[ScoreDocument], by: ScoredBy) -> int:
     if len(rows.scores(handover_id)) + len(scores) > MOST_SCORES:
         raise TooManyError(f"A page holds at most {MOST_SCORES} scores.", 3600)
     moment = now()

@@ -12,7 +12,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from oblatus.settings import Settings
 from oblatus.store.database import Database
-from oblatus.store.disk import room
+from oblatus.store.disk import Room, room
 from oblatus.store.repositories import wanted_links
 from oblatus.store.tables import LinkRow, now
 
@@ -22,17 +22,23 @@ LOW_MEMORY_BYTES = 200_000_000
 LATE_DAYS = 2.5
 BEAT = "bridge.beat"
 
+DatabaseState = Literal["ok", "down"]
+MemoryState = Literal["ok", "low"]
+BridgeState = Literal["ok", "down", "none"]
+DevicesState = Literal["ok", "lost", "none"]
+CopyState = Literal["ok", "late", "none"]
+
 
 @dataclass(frozen=True, slots=True)
 class Health:
     """State of each part."""
 
-    database: Literal["ok", "down"]
-    disk: Literal["ok", "low", "full"]
-    memory: Literal["ok", "low"]
-    bridge: Literal["ok", "down", "none"]
-    devices: Literal["ok", "lost", "none"]
-    backup: Literal["ok", "late", "none"]
+    database: DatabaseState
+    disk: Room
+    memory: MemoryState
+    bridge: BridgeState
+    devices: DevicesState
+    backup: CopyState
 
     def wrong(self) -> list[str]:
         """What is wrong, in words."""
@@ -78,7 +84,7 @@ def _links(database: Database) -> list[LinkRow]:
         return list(wanted_links(session))
 
 
-def _bridge(folder: Path | None) -> Literal["ok", "down", "none"]:
+def _bridge(folder: Path | None) -> BridgeState:
     if folder is None:
         return "none"
     try:
@@ -87,7 +93,7 @@ def _bridge(folder: Path | None) -> Literal["ok", "down", "none"]:
         return "down"
 
 
-def _backup(folder: Path | None) -> Literal["ok", "late", "none"]:
+def _backup(folder: Path | None) -> CopyState:
     """Late when the newest nightly copy is old; none before the first night."""
     if folder is None:
         return "none"

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
 from uuid import UUID
 
 from oblatus.core.fitting import Fitting
@@ -13,12 +12,11 @@ from oblatus.core.gapping.unit_doubt import ODDS, other_unit_odds
 from oblatus.formats.paste import read_pasted
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
+from oblatus.units import DistanceUnit
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.show_carries import inputs_of
 from oblatus.usecases.strikes_of import measured
 from oblatus.usecases.take_strikes import take_strikes
-
-Unit = Literal["m", "yd"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +34,7 @@ def paste_strikes(
     actor: Actor,
     fitting_id: UUID,
     text: str,
-    unit: Unit,
+    unit: DistanceUnit,
     paste_id: UUID,
     cell: tuple[str, str] | None,
     *,

@@ -14,6 +14,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.proved import same_sole
 from oblatus.core.fitting.proving import promise_of
+from oblatus.core.proof.outcome import IN_SAND
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from, head_from
 from oblatus.formats.fields import faults_of
@@ -201,6 +202,9 @@ def take_balls(database: Database, actor: Actor, fitting_id: UUID, proof_id: UUI
         known = {ball.id for ball in whole.balls}
         new = [ball for ball in balls if ball.id not in known]
         _checked({**whole.model_dump(mode="json"), "balls": [b.model_dump(mode="json") for b in (*whole.balls, *new)]})
+        for n, ball in enumerate(new):
+            if ball.outcome in IN_SAND and whole.situations[ball.situation].surface != "sand":
+                raise fault(f"balls.{n}.outcome", "is an outcome of sand alone", ball.outcome)
         return rows.add_balls(
             proof_id, [(b.id, b.set_aside, b.model_dump(mode="json", exclude={"id", "set_aside"})) for b in new]
         )  # fmt: skip

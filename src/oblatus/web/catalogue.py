@@ -8,20 +8,25 @@ from typing import get_args
 
 from oblatus.core.bounds import FLIGHT
 from oblatus.core.build.sheet import PRICE_LIST
+from oblatus.core.card.bag import INTO
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
 from oblatus.core.delivery import Habit, Swing
 from oblatus.core.figures import figures, in_document
 from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
 from oblatus.core.flight import REFERENCE_AIR
+from oblatus.core.flight.impact import LIE_CLASSES
 from oblatus.core.gapping import SWINGS, MeasuredStrike
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
 from oblatus.core.gapping.ladder import MOST_WEDGES, PART_WORDS
 from oblatus.core.gapping.strikes import STATIONS, WANTED_STRIKES
 from oblatus.core.grounds import SEASON_OF_MONTH, SURFACES, GreenClass, Ground, Season, SurfaceKind
 from oblatus.core.log.shots import RESULTS, SITUATIONS
+from oblatus.core.proof.outcome import IN_SAND, OUTCOMES
 from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
-from oblatus.core.shots import BY_KEY, CATALOGUE
+from oblatus.core.shots import BY_KEY, CATALOGUE, Short
 from oblatus.core.strike.lies import LIES
+from oblatus.core.strokes.situations import PINS
+from oblatus.formats import limits
 from oblatus.formats.carries import FINDER
 from oblatus.formats.fitting import (
     AFTER_THE_SET,
@@ -29,12 +34,11 @@ from oblatus.formats.fitting import (
     BAND_TO,
     BUILD,
     LOFTS,
-    MOST_BANDS,
-    MOST_READINGS,
     SECTIONS,
     SHARE_TOLERANCE,
 )
 from oblatus.formats.strike import SwingIn, surface_out
+from oblatus.formats.strikes import Divot
 from oblatus.web.schemas import (
     AirOut,
     BandEdgesOut,
@@ -45,6 +49,8 @@ from oblatus.web.schemas import (
     KeyNameOut,
     LadderEdgesOut,
     LieOut,
+    MostOut,
+    OutcomeOut,
     PickedOut,
     PriceLineOut,
     ProvedElsewhere,
@@ -71,6 +77,12 @@ def catalogue_out() -> CatalogueOut:
         sections=list(SECTIONS),
         proposal_sections=[name for name in SECTIONS if name not in AFTER_THE_SET],
         greens=list(get_args(GreenClass)),
+        carry_lies=[KeyNameOut(key=key, name=key.replace("_", " ")) for key in LIE_CLASSES],
+        pins=[KeyNameOut(key=pin.name, name=pin.words) for pin in PINS],
+        shorts=list(get_args(Short)),
+        into_mps=INTO,
+        divots=list(get_args(Divot)),
+        outcomes=[OutcomeOut(key=key, name=key.replace("_", " "), in_sand=key in IN_SAND) for key in OUTCOMES],
         stations=[_station(s.key, s.name, WANTED_STRIKES, s.shot, clock=True) for s in SWINGS]
         + [_station(s.key, s.name, s.wanted, s.shot, clock=False) for s in STATIONS],
         strike=_fields(MeasuredStrike),
@@ -83,7 +95,20 @@ def catalogue_out() -> CatalogueOut:
             lean_spread_deg=habit.lean_deg.spread,
             entry_spread_mm=1000.0 * habit.entry.spread,
         ),
-        most_readings=MOST_READINGS,
+        most=MostOut(
+            grounds=limits.MOST_GROUNDS,
+            readings=limits.MOST_READINGS,
+            wedges=limits.MOST_WEDGES_OWNED,
+            photos=limits.MOST_PHOTOS,
+            swings=limits.MOST_OWN_SWINGS,
+            bands=limits.MOST_BANDS,
+            name=limits.NAME_LETTERS,
+            swing_name=limits.SWING_NAME_LETTERS,
+            mapping_name=limits.MAPPING_NAME_LETTERS,
+            ball=limits.BALL_LETTERS,
+            note=limits.NOTE_LETTERS,
+            why=limits.WHY_LETTERS,
+        ),
         share_tolerance=SHARE_TOLERANCE,
         bend_limit_deg={make: limit for make, limit in BEND_LIMIT_DEG.items()},
         drift_matters_deg=DRIFT_MATTERS_DEG,
@@ -97,7 +122,6 @@ def catalogue_out() -> CatalogueOut:
         bands=BandEdgesOut(
             from_m=BoundOut(low=BAND_FROM.low, high=BAND_FROM.high),
             to_m=BoundOut(low=BAND_TO.low, high=BAND_TO.high),
-            most=MOST_BANDS,
         ),
         seasons=list(get_args(Season)),
         season_of_month=list(SEASON_OF_MONTH),

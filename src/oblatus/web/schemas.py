@@ -10,9 +10,11 @@ from pydantic import Field, GetCoreSchemaHandler, StringConstraints, create_mode
 from pydantic_core import CoreSchema, core_schema
 
 from oblatus.core.bounds import Bound
+from oblatus.core.figures import Where
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
-from oblatus.core.grounds import Season
-from oblatus.core.shots import Kind
+from oblatus.core.grounds import GreenClass, Season
+from oblatus.core.proof.outcome import Outcome
+from oblatus.core.shots import Kind, Short
 from oblatus.formats.carries import CellKey
 from oblatus.formats.differences import DifferenceOut
 from oblatus.formats.earlier import EarlierOut
@@ -24,9 +26,14 @@ from oblatus.formats.fitting import (
     Rack,
     RackHeadDocument,
 )
+from oblatus.formats.limits import NAME_LETTERS
 from oblatus.formats.recommendation import LadderOut, RecommendationOut
 from oblatus.formats.strike import GroundIn, SwingIn
-from oblatus.formats.strikes import Reason, StrikeDocument
+from oblatus.formats.strikes import Divot, Note, Reason, StrikeDocument
+from oblatus.store.disk import Room
+from oblatus.units import DistanceUnit, SpeedUnit
+from oblatus.usecases.health import BridgeState, CopyState, DatabaseState, DevicesState, MemoryState
+from oblatus.usecases.step_states import State
 from oblatus.web.schemas_errors import FaultOut
 
 Revision = Annotated[int, Within(Bound(1, 1_000_000_000, ""))]
@@ -38,20 +45,20 @@ class HealthOut(Strict):
     status: Literal["ok", "degraded"]
     version: str
     engine_version: str
-    database: Literal["ok", "down"]
-    disk: Literal["ok", "low", "full"]
-    memory: Literal["ok", "low"]
-    bridge: Literal["ok", "down", "none"]
-    devices: Literal["ok", "lost", "none"]
-    backup: Literal["ok", "late", "none"]
+    database: DatabaseState
+    disk: Room
+    memory: MemoryState
+    bridge: BridgeState
+    devices: DevicesState
+    backup: CopyState
     wrong: list[str]
 
 
 class UnitsIO(Strict):
     """Units for distances and head speed."""
 
-    distance: Literal["m", "yd"]
-    speed: Literal["mps", "mph"]
+    distance: DistanceUnit
+    speed: SpeedUnit
 
 
 class SignInIn(Strict):
@@ -254,7 +261,7 @@ class KeptOut(KeptLine):
 class NameIn(Strict):
     """Another name for a kept proposal."""
 
-    label: Annotated[str, StringConstraints(max_length=120, strip_whitespace=True)]
+    label: Annotated[str, StringConstraints(max_length=NAME_LETTERS, strip_whitespace=True)]
 
 
 class CompareQuery(Strict):
@@ -290,7 +297,7 @@ class KeepIn(Strict):
     """Keep the proposal made from `revision`."""
 
     revision: Revision
-    label: Annotated[str, StringConstraints(max_length=120)] = ""
+    label: Annotated[str, StringConstraints(max_length=NAME_LETTERS)] = ""
 
 
 class OwnedOut(Strict):
@@ -318,7 +325,7 @@ class FittingOut(Strict):
     readings: list[dict[str, str]]
     thatch_mm: list[float]
     wedge_room: int
-    steps: dict[str, Literal["empty", "partly", "done", "stale"]]
+    steps: dict[str, State]
     default_shot_mix: dict[str, float]
     kept: KeptLine | None
     strikes: int
@@ -383,8 +390,8 @@ class TellIn(Strict):
     """More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all."""
 
     set_aside: Reason | None = None
-    note: Annotated[str, StringConstraints(max_length=200)] | None = None
-    divot: Literal["none", "bruise", "shallow", "deep"] | None = None
+    note: Note | None = None
+    divot: Divot | None = None
     exit_mm: Annotated[float, Within(STRIKE_FIGURES["exit_mm"].bound)] | None = None
     mark_back_mm: Annotated[float, Within(STRIKE_FIGURES["mark_back_mm"].bound)] | None = None
     mark_toe_mm: Annotated[float, Within(STRIKE_FIGURES["mark_toe_mm"].bound)] | None = None
@@ -394,7 +401,7 @@ class PasteIn(Strict):
     """Pasted text; looked at only unless `take`, and taken despite a question of unit when `sure_of_unit`."""
 
     text: Annotated[str, StringConstraints(max_length=200_000)]
-    unit: Literal["m", "yd"]
+    unit: DistanceUnit
     paste_id: UUID
     cell: CellKey | None = None
     take: bool = False
@@ -449,7 +456,7 @@ class FigureField(Strict):
     usual: float | None
     percent: bool
     places: int
-    where: Literal["first", "more", "none"]
+    where: Where
     short: str | None
 
 
@@ -565,7 +572,31 @@ class BandEdgesOut(Strict):
 
     from_m: BoundOut
     to_m: BoundOut
-    most: int
+
+
+class OutcomeOut(Strict):
+    """How a ball of a proof came off, in words; whether only in sand."""
+
+    key: Outcome
+    name: str
+    in_sand: bool
+
+
+class MostOut(Strict):
+    """How many of a thing a document holds; of a text, how many letters."""
+
+    grounds: int
+    readings: int
+    wedges: int
+    photos: int
+    swings: int
+    bands: int
+    name: int
+    swing_name: int
+    mapping_name: int
+    ball: int
+    note: int
+    why: int
 
 
 class CatalogueOut(Strict):
@@ -578,12 +609,18 @@ class CatalogueOut(Strict):
     place: list[FigureField]
     sections: list[str]
     proposal_sections: list[str]
-    greens: list[str]
+    greens: list[GreenClass]
+    carry_lies: list[KeyNameOut]
+    pins: list[KeyNameOut]
+    shorts: list[Short]
+    into_mps: float
+    divots: list[Divot]
+    outcomes: list[OutcomeOut]
     stations: list[StationKeyOut]
     strike: list[FigureField]
     lies: list[LieOut]
     spreads: SpreadsOut
-    most_readings: int
+    most: MostOut
     share_tolerance: float
     bend_limit_deg: dict[str, float]
     drift_matters_deg: float

@@ -9,6 +9,7 @@ from pydantic import Field, StringConstraints
 
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import PricesDocument
+from oblatus.formats.limits import WHY_LETTERS
 
 
 class OrderPath(Strict):
@@ -43,7 +44,7 @@ class SignIn(Strict):
     """The set as built, as it was at a revision; `reason` why readings outside their tolerance stay."""
 
     revision: Annotated[int, Field(ge=1)]
-    reason: Annotated[str, StringConstraints(max_length=200)] = ""
+    reason: Annotated[str, StringConstraints(max_length=WHY_LETTERS)] = ""
 
 
 Count = Annotated[int, Field(ge=0, le=999)]

@@ -9,8 +9,9 @@ from uuid import UUID
 from oblatus.core.grounds import Season
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import GroundDocument
-from oblatus.formats.readings import ReadingDocument, ReadSummary, Target
+from oblatus.formats.readings import Kind, ReadingDocument, ReadSummary, Target
 from oblatus.formats.strikes import ClubCode, SwingKey
+from oblatus.settings import DeviceKind
 from oblatus.web.schemas import (
     FittingPath,
 )
@@ -27,7 +28,7 @@ class MonitorIn(Strict):
 class DevicePath(FittingPath):
     """An instrument of a fitting."""
 
-    kind: Literal["gauge", "hammer", "penetrometer"]
+    kind: Kind
 
 
 class DeviceIn(Strict):
@@ -40,7 +41,7 @@ class DeviceIn(Strict):
 class DeviceOut(Strict):
     """How a device goes: what it reads, lines kept and refused, the last reason. `available`: the studio has one."""
 
-    kind: Literal["monitor", "gauge", "hammer", "penetrometer"]
+    kind: DeviceKind
     available: bool
     wanted: bool
     state: Literal["off", "connecting", "live", "lost"]

@@ -10,11 +10,15 @@ from pydantic import StringConstraints
 
 from oblatus.formats.fields import Strict
 from oblatus.formats.imports import LayoutDocument, MappingDocument
+from oblatus.formats.limits import MAPPING_NAME_LETTERS
 from oblatus.formats.strikes import StrikeDocument
+from oblatus.store.imports import MappingKind
 from oblatus.web.schemas import (
     FittingPath,
 )
 from oblatus.web.schemas_errors import FaultOut
+
+MappingName = Annotated[str, StringConstraints(min_length=1, max_length=MAPPING_NAME_LETTERS, strip_whitespace=True)]
 
 
 class ImportQuery(Strict):
@@ -131,13 +135,13 @@ class RunIn(Strict):
     take: bool = False
     leave_out_wrong: bool = False
     other_strikes: bool = False
-    keep_as: Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)] | None = None
+    keep_as: MappingName | None = None
 
 
 class MappingsQuery(Strict):
     """Mappings of which files: strikes, or shots on the course."""
 
-    kind: Literal["strikes", "log"] = "strikes"
+    kind: MappingKind = "strikes"
 
 
 class SavedMappingOut(Strict):

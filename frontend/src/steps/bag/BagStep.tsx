@@ -50,7 +50,7 @@ export default function BagStep() {
   return (
     <>
       <StepHead title="Bag" aside={`room for ${room} ${room === 1 ? "wedge" : "wedges"} in 14 clubs`}>
-        <Button variant="default" size="xs" onClick={add} disabled={bag.wedges.length >= 8}>
+        <Button variant="default" size="xs" onClick={add} disabled={bag.wedges.length >= TABLES.most.wedges}>
           Add a wedge they own
         </Button>
       </StepHead>

@@ -2,10 +2,9 @@ import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { RequestError, type Schemas, sendFile } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import classes from "./Bag.module.css";
-
-const MOST = 6;
 
 interface Props {
   name: string;
@@ -49,7 +48,7 @@ export function Photos({ name, photos, onChange }: Props) {
         size="xs"
         variant="default"
         loading={send.isPending}
-        disabled={photos.length >= MOST}
+        disabled={photos.length >= TABLES.most.photos}
         onClick={() => file.current?.click()}
       >
         Add a photo

@@ -13,7 +13,7 @@ const COLUMNS = TABLES.head.filter((figure) => figure.short !== null);
 
 /** The heads to choose from: the studio's rack, or the one that came with an imported fitting. */
 export function RackTable() {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const units = useUnits();
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
@@ -21,9 +21,9 @@ export function RackTable() {
   const studio = useQuery({ queryKey: ["rack"], queryFn: () => unwrap(api.GET("/api/rack")) });
   const replace = useMutation({
     mutationFn: (csv: string) => unwrap(api.PUT("/api/rack", { body: { csv, revision: studio.data?.revision ?? 1 } })),
-    onSuccess: async (rack) => {
+    onSuccess: (rack) => {
       client.setQueryData(["rack"], rack);
-      await reload();
+      refresh();
     },
     // somebody else's rack is shown before anything is put in its place
     onError: (error) => {
@@ -40,7 +40,7 @@ export function RackTable() {
           body: { revision: server.revision, drop_rack: true },
         }),
       ),
-    onSuccess: () => reload(),
+    onSuccess: refresh,
   });
   const heads = own ?? studio.data?.heads ?? [];
   const wanted = text.trim().toLowerCase();

@@ -22,14 +22,14 @@ function answering(...answers: [number, object][]) {
   return asked;
 }
 const rack = (own: object[] | null = null) => {
-  const reload = vi.fn(async () => {});
+  const refresh = vi.fn(async () => {});
   show(
     <UnitsProvider value={{ distance: "m", speed: "mps" }}>
       <RackTable />
     </UnitsProvider>,
-    { server: { id: "f", revision: 4, document: { rack: own } }, reload },
+    { server: { id: "f", revision: 4, document: { rack: own } }, refresh },
   );
-  return reload;
+  return refresh;
 };
 const rows = () => screen.getAllByRole("row").slice(1).map((row) => row.querySelector("td")?.textContent); // biome-ignore format: one line
 const pick = (csv: string) => {
@@ -50,25 +50,25 @@ it("heads are found by name, code, loft or make", async () => {
 
 it("a rack from a file goes in the place of the one that was read", async () => {
   const asked = answering([200, { heads: HEADS, revision: 2 }], [200, { heads: HEADS.slice(1), revision: 3 }]);
-  const reload = rack();
+  const refresh = rack();
   await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
   pick("code,name");
   await waitFor(() => expect(rows()).toEqual(["BN55"]));
   expect(JSON.parse(asked[1]?.body ?? "")).toEqual({ csv: "code,name", revision: 2 });
-  expect(reload).toHaveBeenCalledOnce();
+  expect(refresh).toHaveBeenCalledOnce();
 });
 
 it("a bad file leaves the rack as it was, and says where it is wrong", async () => {
   const faults = Array.from({ length: 8 }, (_, n) => ({ field: `line ${n + 2}`, value: "x", message: "no number" }));
   answering([200, { heads: HEADS, revision: 2 }], [400, { code: "input", message: "wrong", faults }]);
-  const reload = rack();
+  const refresh = rack();
   await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
   pick("code,name");
   await waitFor(() => expect(screen.getByRole("alert").textContent).toContain("The rack stays as it was."));
   expect(screen.getByText("line 2 x: no number")).toBeTruthy();
   expect(screen.getByText("and 2 more")).toBeTruthy();
   expect(rows()).toEqual(["HG50", "BN55"]);
-  expect(reload).not.toHaveBeenCalled();
+  expect(refresh).not.toHaveBeenCalled();
 });
 
 it("somebody else's rack is shown before anything is put in its place", async () => {
@@ -89,10 +89,10 @@ it("somebody else's rack is shown before anything is put in its place", async ()
 
 it("a fitting with a rack of its own says so and can take the studio's", async () => {
   const asked = answering([200, { heads: HEADS, revision: 2 }], [200, {}]);
-  const reload = rack([head("X1", "odd one", 52)]);
+  const refresh = rack([head("X1", "odd one", 52)]);
   expect(rows()).toEqual(["X1"]);
   expect(screen.getByText("This fitting brought its own rack of 1 head.")).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "Use the studio's rack" }));
-  await waitFor(() => expect(reload).toHaveBeenCalledOnce());
+  await waitFor(() => expect(refresh).toHaveBeenCalledOnce());
   expect(JSON.parse(asked.at(-1)?.body ?? "")).toEqual({ revision: 4, drop_rack: true });
 });

@@ -1,6 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { type Build, RequestError } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
@@ -110,7 +111,7 @@ function AtTheBench({ sheet, order, acts, pending }: BenchProps) {
         <TextInput
           label={`${order.off === 1 ? "One reading is" : `${order.off} readings are`} outside tolerance: why does it stay so?`}
           value={reason}
-          maxLength={200}
+          maxLength={TABLES.most.why}
           onChange={(event) => setReason(event.currentTarget.value)}
         />
       )}

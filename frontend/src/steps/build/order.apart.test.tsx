@@ -23,9 +23,9 @@ const sheet = (change: object = {}) =>
   }) as unknown as Build; // biome-ignore format: a sheet in a few lines
 const panel = (change: object = {}, rack: object[] | null = null, answers: Record<string, unknown> = {}) => {
   const asked = server(answers);
-  const reload = vi.fn(async () => {});
-  show(<OrderPanel sheet={sheet(change)} />, { server: { id: "f", revision: 3, document: { rack } }, saveState: "saved", reload });
-  return { asked, reload };
+  const refresh = vi.fn(async () => {});
+  show(<OrderPanel sheet={sheet(change)} />, { server: { id: "f", revision: 3, document: { rack } }, saveState: "saved", refresh });
+  return { asked, refresh };
 }; // biome-ignore format: one line a call
 const order = (change: object = {}) => ({ order: { ...ORDER, ...change } });
 const button = (name: string) => screen.queryByRole("button", { name }) as HTMLButtonElement | null;
@@ -86,24 +86,24 @@ it("cannot be signed while something is missing or has changed", () => {
 });
 
 it("what lies outside tolerance wants a reason before it is signed", async () => {
-  const { asked, reload } = panel(order({ off: 2 }), null, { "POST ": {}, "PUT ": {} });
+  const { asked, refresh } = panel(order({ off: 2 }), null, { "POST ": {}, "PUT ": {} });
   expect(button("Sign it as built")?.disabled).toBe(true);
   fireEvent.change(screen.getByLabelText("2 readings are outside tolerance: why does it stay so?"), { target: { value: "  " } });
   expect(button("Sign it as built")?.disabled).toBe(true);
   fireEvent.change(screen.getByLabelText(/^2 readings/), { target: { value: "he likes it" } });
   fireEvent.click(button("Sign it as built") as HTMLElement);
-  await waitFor(() => expect(reload).toHaveBeenCalled());
+  await waitFor(() => expect(refresh).toHaveBeenCalled());
   expect(JSON.parse(asked.find(({ body }) => body.includes("reason"))?.body ?? "")).toMatchObject({ reason: "he likes it", revision: 3 });
 }); // biome-ignore format: one line a call
 
 it("an order is cancelled only when it is said twice", async () => {
-  const { asked, reload } = panel(order(), null, { "DELETE ": null, "POST ": {} });
+  const { asked, refresh } = panel(order(), null, { "DELETE ": null, "POST ": {} });
   fireEvent.click(button("Cancel the order …") as HTMLElement);
   fireEvent.click(button("Keep it") as HTMLElement);
   expect(asked).toEqual([]);
   fireEvent.click(button("Cancel the order …") as HTMLElement);
   fireEvent.click(button("Cancel the order") as HTMLElement);
-  await waitFor(() => expect(reload).toHaveBeenCalled());
+  await waitFor(() => expect(refresh).toHaveBeenCalled());
   expect(asked[0]?.line).toContain("orders/o");
 });
 

@@ -33,14 +33,14 @@ export function ticksAhead(order: Order, ahead: readonly Act[]): Tick[] {
 
 /** Giving the sheet to the bench, taking changes into its order, cancelling and signing it. */
 export function useOrder() {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const saved = useSaved();
   const client = useQueryClient();
   const fitting_id = server.id;
   const after = async () => {
     await client.invalidateQueries({ queryKey: ["build", fitting_id] });
     await client.invalidateQueries({ queryKey: ["rack"] });
-    await reload();
+    refresh();
   };
   // whatever came of it, the screen shows what is so now
   const put = { onSettled: after };

@@ -2,6 +2,7 @@ import { TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, type Card, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { inDistance, metres, plain, trimmed } from "../../units/units";
 import { Choice } from "../parts/Choice";
@@ -96,7 +97,7 @@ export default function CardStep() {
               <TextInput
                 label="Ball that the carries hold for"
                 value={draft.card.ball}
-                maxLength={60}
+                maxLength={TABLES.most.ball}
                 onChange={(event) => set({ ball: event.currentTarget.value })}
               />
               <p className={classes.links}>

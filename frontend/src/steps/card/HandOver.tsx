@@ -18,7 +18,7 @@ const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
 
 /** The player's own page: made by a press, opened by a link, closed by a press; what was handed over stays as it was. */
 export function HandOver() {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const units = useUnits();
   const [distance, setDistance] = useState(units.distance);
   const saved = useSaved();
@@ -36,10 +36,10 @@ export function HandOver() {
       const body = { id: sending.of(told), ...told };
       return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
     },
-    onSuccess: async (found) => {
+    onSuccess: (found) => {
       sending.arrived();
       client.setQueryData(key, found);
-      await reload();
+      refresh();
     },
   });
   const close = useMutation({
@@ -51,7 +51,7 @@ export function HandOver() {
       ),
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: key });
-      await reload();
+      refresh();
     },
   });
   const handovers = list.data?.handovers ?? [];

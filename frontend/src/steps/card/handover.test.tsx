@@ -11,26 +11,26 @@ const handed = (change: object = {}) => ({
 }); // biome-ignore format: a hand-over in a few lines
 const section = (handovers: object[], more: Record<string, unknown> = {}, saveState = "saved") => {
   const asked = server({ ...more, "GET handovers": { handovers } });
-  const reload = vi.fn(async () => {});
+  const refresh = vi.fn(async () => {});
   show(
     <UnitsProvider value={{ distance: "yd", speed: "mph" }}>
       <HandOver />
     </UnitsProvider>,
-    { server: { id: "f", revision: 6 }, saveState, reload },
+    { server: { id: "f", revision: 6 }, saveState, refresh },
   );
-  return { asked, reload };
+  return { asked, refresh };
 };
 const sent = (asked: { line: string; body: string }[], line: string) =>
   asked.filter((one) => one.line.startsWith(line)).map((one) => JSON.parse(one.body || "{}"));
 const press = (name: string) => fireEvent.click(screen.getByRole("button", { name }));
 
 it("hands over what is saved, in the reader's unit unless another is chosen", async () => {
-  const { asked, reload } = section([], { "POST handovers": { handovers: [handed()] } });
+  const { asked, refresh } = section([], { "POST handovers": { handovers: [handed()] } });
   fireEvent.click(screen.getByText("metres"));
   press("Hand it over");
   await screen.findByText(/^Handed over 3 May 2026, 10:00 by Ada$/);
   expect(sent(asked, "POST handovers")).toMatchObject([{ revision: 6, distance: "m" }]);
-  expect(reload).toHaveBeenCalledOnce();
+  expect(refresh).toHaveBeenCalledOnce();
   expect(screen.getByRole("link", { name: "The player's page" }).getAttribute("href")).toBe("/p/abc");
 });
 
@@ -53,9 +53,9 @@ it("a page that is closed or over has no link and takes no scores", async () => 
 });
 
 it("a page is closed by a press", async () => {
-  const { asked, reload } = section([handed()], { "DELETE handovers": null });
+  const { asked, refresh } = section([handed()], { "DELETE handovers": null });
   fireEvent.click(await screen.findByRole("button", { name: "Close the page" }));
-  await waitFor(() => expect(reload).toHaveBeenCalledOnce());
+  await waitFor(() => expect(refresh).toHaveBeenCalledOnce());
   expect(asked.map(({ line }) => line)).toContain("DELETE handovers/h1");
 });
 

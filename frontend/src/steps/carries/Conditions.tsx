@@ -20,21 +20,13 @@ interface Props {
   onChange: (changes: Partial<CarriesAsked>) => void;
 }
 
-const AIR = TABLES.air;
-
-const LIES = [
-  ["dry", "dry"],
-  ["damp", "damp"],
-  ["wet", "wet"],
-  ["light_rough", "light rough"],
-  ["heavy_rough", "heavy rough"],
-] as const;
+const { air: AIR, into_mps: INTO } = TABLES;
 
 /** Wind, green, lie and air, all in one line; any other figure behind the last button. */
 export function Conditions({ asked, onChange }: Props) {
   const units = useUnits();
   const speed = (value: number) => `${plain(inSpeed(metresPerSecond(value), units.speed))} ${SPEED_LABEL[units.speed]}`;
-  const preset = asked.wind_cross_mps === 0 && [-4, 0, 4].includes(asked.wind_head_mps);
+  const preset = asked.wind_cross_mps === 0 && [-INTO, 0, INTO].includes(asked.wind_head_mps);
   const wind = preset ? String(asked.wind_head_mps) : "other";
   return (
     <>
@@ -44,8 +36,8 @@ export function Conditions({ asked, onChange }: Props) {
         value={wind}
         data={[
           { value: "0", label: "still" },
-          { value: "4", label: `${speed(4)} into` },
-          { value: "-4", label: "helping" },
+          { value: String(INTO), label: `${speed(INTO)} into` },
+          { value: String(-INTO), label: "helping" },
           ...(preset ? [] : [{ value: "other", label: windWords(asked, speed) }]),
         ]}
         onChange={(value) => value !== "other" && onChange({ wind_head_mps: Number(value), wind_cross_mps: 0 })}
@@ -54,17 +46,13 @@ export function Conditions({ asked, onChange }: Props) {
         aria-label="Green"
         size="xs"
         value={asked.green}
-        data={[
-          { value: "soft", label: "soft green" },
-          { value: "medium", label: "medium" },
-          { value: "firm", label: "firm" },
-        ]}
+        data={TABLES.greens.map((value, place) => ({ value, label: place === 0 ? `${value} green` : value }))}
         onChange={(green) => onChange({ green: green as CarriesAsked["green"] })}
       />
       <Popover position="bottom-end" withinPortal>
         <Popover.Target>
           <Button size="xs" variant="default">
-            {LIES.find(([key]) => key === asked.lie)?.[1]} lie, {plain(asked.temperature_c)} °C
+            {TABLES.carry_lies.find(({ key }) => key === asked.lie)?.name} lie, {plain(asked.temperature_c)} °C
           </Button>
         </Popover.Target>
         <Popover.Dropdown className={classes.air}>
@@ -72,7 +60,7 @@ export function Conditions({ asked, onChange }: Props) {
             aria-label="Lie"
             size="xs"
             value={asked.lie}
-            data={LIES.map(([value, label]) => ({ value, label }))}
+            data={TABLES.carry_lies.map(({ key, name }) => ({ value: key, label: name }))}
             onChange={(lie) => onChange({ lie: lie as CarriesAsked["lie"] })}
           />
           <div className={classes.airFields}>

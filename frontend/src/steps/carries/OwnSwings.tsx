@@ -1,12 +1,11 @@
 import { Button, TextInput } from "@mantine/core";
 import { useState } from "react";
+import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
 import { fromDistance, inDistance, metres } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Carries.module.css";
-
-const MOST = 4;
 
 /** Swings of the fitter's own beside the clock swings, and the air in which balls are measured. */
 export function OwnSwings() {
@@ -67,13 +66,13 @@ export function OwnSwings() {
             </Button>
           </div>
         ))}
-        {measuring.swings.length < MOST && (
+        {measuring.swings.length < TABLES.most.swings && (
           <div className={classes.ownSwing}>
             <TextInput
               label="Another swing"
               placeholder="hip high"
               value={name}
-              maxLength={24}
+              maxLength={TABLES.most.swing_name}
               width={150}
               onChange={(event) => setName(event.currentTarget.value)}
               onKeyDown={(event) => event.key === "Enter" && add()}

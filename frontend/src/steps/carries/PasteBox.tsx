@@ -39,7 +39,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
       setSure(false);
       setPasteId(newId());
       client.invalidateQueries({ queryKey: ["carries", store.server.id] });
-      void store.reload();
+      store.refresh();
     },
   });
   const change = (next: string) => {

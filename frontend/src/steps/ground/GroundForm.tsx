@@ -31,7 +31,7 @@ interface Props {
 
 /** The newest readings of an instrument, as many as a ground holds. */
 const values = (readings: readonly { figures: Record<string, number> }[], key: string) =>
-  readings.slice(-TABLES.most_readings).map((reading) => reading.figures[key] ?? 0);
+  readings.slice(-TABLES.most.readings).map((reading) => reading.figures[key] ?? 0);
 
 const same = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every((v, i) => v === b[i]);
 

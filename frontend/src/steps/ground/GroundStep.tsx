@@ -13,8 +13,6 @@ import classes from "./Ground.module.css";
 import { GroundForm } from "./GroundForm";
 import { VenueLibrary } from "./VenueLibrary";
 
-const MOST = 8;
-
 /** The grounds the player plays on, with their shares, as core samples. */
 export default function GroundStep() {
   const { server, draft, edit } = useStore();
@@ -60,7 +58,7 @@ export default function GroundStep() {
   return (
     <>
       <StepHead title="Ground" aside={`shares sum to ${showPercent(total)}`}>
-        <Button variant="default" size="xs" onClick={add} disabled={grounds.length >= MOST}>
+        <Button variant="default" size="xs" onClick={add} disabled={grounds.length >= TABLES.most.grounds}>
           Add a ground
         </Button>
         <Button variant="default" size="xs" onClick={scale} disabled={Math.abs(total - 1) < 1e-6}>

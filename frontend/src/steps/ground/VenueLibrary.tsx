@@ -56,7 +56,7 @@ export function VenueLibrary({ ground, onChange }: Props) {
         <Autocomplete
           label="Venue"
           w={210}
-          maxLength={120}
+          maxLength={TABLES.most.name}
           placeholder={names.length > 0 ? "a known one, or new" : "its name"}
           data={names}
           value={venue}

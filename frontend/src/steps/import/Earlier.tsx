@@ -10,7 +10,7 @@ const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: 
 
 /** Files that were taken before, each to be taken back; and the mappings that are saved. */
 export function Earlier() {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const client = useQueryClient();
   const key = ["imports", server.id];
   const list = useQuery({
@@ -28,7 +28,7 @@ export function Earlier() {
     onSuccess: () => {
       for (const name of ["imports", "session-summary", "carries"])
         void client.invalidateQueries({ queryKey: [name, server.id] });
-      void reload();
+      refresh();
     },
   });
   const taken = list.data?.imports.filter((run) => run.state === "taken" || run.state === "withdrawn") ?? [];

@@ -1,5 +1,6 @@
 import { Button, Checkbox, Progress } from "@mantine/core";
 import { useState } from "react";
+import { TABLES } from "../../api/tables";
 import { count } from "../../units/units";
 import { KeepMapping } from "../parts/KeepMapping";
 import classes from "./Import.module.css";
@@ -21,7 +22,7 @@ export function Outcome({ work, run, missing, question }: Props) {
   const [leaveOut, setLeaveOut] = useState(false);
   const [others, setOthers] = useState(false);
   const [keep, setKeep] = useState(true);
-  const [name, setName] = useState(run.name.replace(/\.[a-z]+$/i, "").slice(0, 80));
+  const [name, setName] = useState(run.name.replace(/\.[a-z]+$/i, "").slice(0, TABLES.most.mapping_name));
   const { counts } = run;
   const start = (take: boolean) =>
     work.start.mutate({

@@ -16,7 +16,7 @@ interface RunOptions {
 
 /** A file on its way in: sent, looked at through the mapping as it changes, checked or taken, stopped, taken back. */
 export function useImport() {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const client = useQueryClient();
   const fitting_id = server.id;
   const [id, setId] = useState<string | null>(null);
@@ -40,8 +40,8 @@ export function useImport() {
     if (state !== "taken" && state !== "withdrawn") return;
     for (const name of ["session-summary", "carries", "imports"])
       void client.invalidateQueries({ queryKey: [name, fitting_id] });
-    void reload();
-  }, [state, client, fitting_id, reload]);
+    refresh();
+  }, [state, client, fitting_id, refresh]);
 
   const ask = async (import_id: string, next: Draft | null, layout: Draft["layout"]) => {
     const mine = ++asked.current;

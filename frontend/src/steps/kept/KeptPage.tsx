@@ -67,14 +67,14 @@ function TakeOut({
   chosen: KeptLine | undefined;
   onChoose: (id: string) => void;
 }) {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const client = useQueryClient();
   const [gone, setGone] = useState<KeptLine | null>(null);
   const [text, setText] = useState<string | null>(null);
   const path = (line: KeptLine) => ({ fitting_id: server.id, snapshot_id: line.id });
   const again = async () => {
     await client.invalidateQueries({ queryKey: ["kept", server.id] });
-    await reload();
+    refresh();
   };
   const name = useMutation({
     mutationFn: ({ line, label }: { line: KeptLine; label: string }) =>
@@ -148,7 +148,7 @@ function TakeOut({
             label="Name of the one chosen"
             placeholder="what it stands for"
             w={260}
-            maxLength={120}
+            maxLength={TABLES.most.name}
             value={text ?? chosen.label}
             onChange={(event) => setText(event.currentTarget.value)}
           />

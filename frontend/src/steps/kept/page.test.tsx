@@ -14,7 +14,7 @@ const RESULT = {
   engine_version: "7",
 }; // biome-ignore format: one line a few things
 const editAll = vi.fn();
-const reload = vi.fn(() => Promise.resolve());
+const refresh = vi.fn(() => Promise.resolve());
 let kept: object[] = [];
 let asked: { line: string; body: string }[] = [];
 let refuse: string | null = null;
@@ -24,7 +24,7 @@ beforeEach(() => {
   asked = [];
   refuse = null;
   editAll.mockClear();
-  reload.mockClear();
+  refresh.mockClear();
   vi.stubGlobal("fetch", async (request: Request) => {
     const { pathname, search } = new URL(request.url);
     const path = pathname.split("/").slice(4).join("/");
@@ -49,7 +49,7 @@ const page = () =>
     server: { id: "f", revision: 4, strikes_key: "k", recommendation: null },
     draft: DOCUMENT,
     editAll,
-    reload,
+    refresh,
   });
 const sent = (method: string) => asked.filter((one) => one.line.startsWith(method));
 
@@ -77,7 +77,7 @@ it("a name is given once it differs, and the fitting is read again", async () =>
   expect([name.value, press.hasAttribute("disabled")]).toEqual(["before the trip", true]);
   fireEvent.change(name, { target: { value: "the first" } });
   fireEvent.click(press);
-  await waitFor(() => expect(reload).toHaveBeenCalled());
+  await waitFor(() => expect(refresh).toHaveBeenCalled());
   expect(sent("PATCH").map((one) => [one.line, one.body])).toEqual([["PATCH kept/a", '{"label":"the first"}']]);
 });
 

@@ -6,7 +6,7 @@ import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Lofts.module.css";
 
-const { from_m: FROM, to_m: TO, most: MOST } = TABLES.bands;
+const { from_m: FROM, to_m: TO } = TABLES.bands;
 /** How wide a band that is added is, until it is typed [m]. */
 const WIDTH_M = 15;
 
@@ -82,7 +82,7 @@ export function Distances({ longest }: { longest: number }) {
             <Button
               variant="default"
               size="xs"
-              disabled={bands.length >= MOST || band.to_m > FROM.high}
+              disabled={bands.length >= TABLES.most.bands || band.to_m > FROM.high}
               onClick={() =>
                 set([...bands, { from_m: band.to_m, to_m: Math.min(band.to_m + WIDTH_M, TO.high), share: 0.1 }])
               }

@@ -1,5 +1,6 @@
 import { Button, NativeSelect, VisuallyHidden } from "@mantine/core";
 import type { Recommendation, Scenario, Schemas } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
 import { fromDistance, inDistance, metres } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
@@ -8,8 +9,6 @@ import parts from "../parts/parts.module.css";
 import { SourceMark } from "../parts/SourceMark";
 
 type Layout = Schemas["HoleDocument"];
-
-const SHORT = ["fringe", "rough", "sand"] as const;
 
 /** Where the hole is for each short shot: typed ones beside the usual ones, which come back at a press. */
 export function Situations({ result }: { result: Recommendation }) {
@@ -83,7 +82,7 @@ function Row({ scenario }: { scenario: Scenario }) {
           miw={96}
           aria-label={`${scenario.shot_name}, short lies`}
           value={here.short}
-          data={[...SHORT]}
+          data={TABLES.shorts}
           onChange={(event) => set({ ...here, short: event.currentTarget.value as Layout["short"] })}
         />
       </td>

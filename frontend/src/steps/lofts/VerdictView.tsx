@@ -1,6 +1,7 @@
 import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import type { Recommendation } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { useSteps } from "../../evidence/useEvidence";
 import { stepName, strokes, Verdict } from "../../pictures/Verdict/Verdict";
@@ -102,7 +103,7 @@ function Tables({ result }: { result: Recommendation }) {
             <th className={parts.num}>Half the entry’s spread</th>
             <th className={parts.num}>Half the lean’s</th>
             <th className={parts.num}>Half the speed’s</th>
-            <th>Short-sided · middle · roomy</th>
+            <th className={classes.pins}>{TABLES.pins.map(({ name }) => name).join(" · ")}</th>
           </tr>
         </thead>
         <tbody>
@@ -119,7 +120,7 @@ function Tables({ result }: { result: Recommendation }) {
                   {strokes(leak.halving[lever] ?? 0)}
                 </td>
               ))}
-              <td>{["short", "middle", "roomy"].map((pin) => leak.served_by[pin]).join(" · ")}</td>
+              <td>{TABLES.pins.map(({ key }) => leak.served_by[key]).join(" · ")}</td>
             </tr>
           ))}
         </tbody>

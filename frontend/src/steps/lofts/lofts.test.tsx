@@ -84,7 +84,8 @@ it("bands are typed in the reader's unit and kept in metres", () => {
 });
 
 it("no band is added where none can begin, nor beyond as many as the server takes", () => {
-  const { from_m, most } = TABLES.bands;
+  const { from_m } = TABLES.bands;
+  const most = TABLES.most.bands;
   const add = (distances: object[]) => {
     cleanup();
     show(<Distances longest={105} />, store({ distances }));

@@ -44,11 +44,11 @@ export function FromFile() {
   const ask = useMutation({
     mutationFn: (body: { content: string; mapping: Mapping | null; take: boolean; keep_as?: string | null }) =>
       unwrap(api.POST("/api/fittings/{fitting_id}/log/file", { params: { path: { fitting_id: server.id } }, body })),
-    onSuccess: async (found) => {
+    onSuccess: (found) => {
       if (found.saved_as !== null) setSaved(found.saved_as);
       if (found.taken === null) return;
       void client.invalidateQueries({ queryKey: ["mappings", "log"] });
-      await again();
+      again();
     },
   });
   const choose = async (files: FileList | null) => {
@@ -59,7 +59,7 @@ export function FromFile() {
     for (let at = 0; at < bytes.length; at += 32768) text += String.fromCharCode(...bytes.subarray(at, at + 32768));
     const next = btoa(text);
     setContent(next);
-    setName(file.name.replace(/\.[a-z]+$/i, "").slice(0, 80));
+    setName(file.name.replace(/\.[a-z]+$/i, "").slice(0, TABLES.most.mapping_name));
     setSaved(null);
     ask.mutate({ content: next, mapping: null, take: false });
   };

@@ -50,12 +50,12 @@ export function NoteShots({ log }: { log: Log }) {
       const refused = places.some((place) => place >= 0) ? places : [unanswered.current.length - 1];
       unanswered.current = unanswered.current.filter((_, place) => !refused.includes(place));
     },
-    onSuccess: async () => {
+    onSuccess: () => {
       unanswered.current = [];
       setNoted((before) => before + 1);
       setClub(null);
       setLeft("");
-      await again();
+      again();
     },
   });
   if (!choice) return null;

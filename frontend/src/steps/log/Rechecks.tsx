@@ -2,6 +2,7 @@ import { Button, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { dayIn, today } from "../../units/days";
 import { count, metres, plain, showDistance, showPercent } from "../../units/units";
@@ -212,7 +213,7 @@ function DueLine({ due }: { due: Due }) {
             label="Why"
             required
             withAsterisk={false}
-            maxLength={200}
+            maxLength={TABLES.most.why}
             value={reason}
             onChange={(e) => setReason(e.currentTarget.value)}
           />

@@ -21,12 +21,12 @@ export function useLog() {
 
 /** Ask for the log again, and for the states of the steps. */
 export function useAgain() {
-  const { server, reload } = useStore();
+  const { server, refresh } = useStore();
   const client = useQueryClient();
-  return async () => {
-    await client.invalidateQueries({ queryKey: ["log", server.id] });
-    await client.invalidateQueries({ queryKey: ["timeline", server.id] });
-    await reload();
+  return () => {
+    void client.invalidateQueries({ queryKey: ["log", server.id] });
+    void client.invalidateQueries({ queryKey: ["timeline", server.id] });
+    refresh();
   };
 }
 

@@ -1,4 +1,5 @@
 import { Checkbox, TextInput } from "@mantine/core";
+import { TABLES } from "../../api/tables";
 
 interface Props {
   keep: boolean;
@@ -20,7 +21,7 @@ export function KeepMapping({ keep, name, onKeep, onName }: Props) {
         aria-label="Name of the mapping"
         size="xs"
         w={180}
-        maxLength={80}
+        maxLength={TABLES.most.mapping_name}
         value={name}
         disabled={!keep}
         onChange={(event) => onName(event.currentTarget.value)}

@@ -1,5 +1,6 @@
 import { TextInput } from "@mantine/core";
 import { type Ref, useState } from "react";
+import { TABLES } from "../../api/tables";
 
 interface Props {
   label: string;
@@ -18,7 +19,7 @@ export function NameField({ value, onChange, ...more }: Props) {
   return (
     <TextInput
       {...more}
-      maxLength={MOST}
+      maxLength={TABLES.most.name}
       value={typed.trim() === value ? typed : value}
       onChange={(event) => {
         setTyped(event.currentTarget.value);
@@ -28,5 +29,3 @@ export function NameField({ value, onChange, ...more }: Props) {
     />
   );
 }
-
-const MOST = 120;

@@ -8,7 +8,7 @@ import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { newStrike } from "../../strikes/newStrike";
 import { fromDistance, parseNumber } from "../../units/units";
 import classes from "./Proof.module.css";
-import { OUTCOMES, type Outcome } from "./useProofs";
+import { hotkeyOf, OUTCOMES, type Outcome } from "./useProofs";
 
 interface Props {
   proof: Proof;
@@ -54,7 +54,8 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
     onBall(ball);
     setTyped(EMPTY);
   };
-  useHotkeys([...OUTCOMES.map(({ key, hotkey }): [string, () => void] => [hotkey, () => take(key)]), ["u", onUndo]]);
+  const outcomes = OUTCOMES.filter(({ in_sand }) => sand || !in_sand);
+  useHotkeys([...outcomes.map(({ key }): [string, () => void] => [hotkeyOf(key), () => take(key)]), ["u", onUndo]]);
   useHotkeys(
     [
       ["PageDown", () => take("good")],
@@ -81,9 +82,9 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
   return (
     <section className={classes.entry} aria-label="The next ball">
       <div className={classes.outcomes}>
-        {OUTCOMES.filter(({ key }) => sand || key !== "left_in").map(({ key, name, hotkey }) => (
+        {outcomes.map(({ key, name }) => (
           <Button key={key} size="lg" variant={key === "good" ? "filled" : "default"} onClick={() => take(key)}>
-            <kbd>{hotkey.toUpperCase()}</kbd>&nbsp;{name}
+            <kbd>{hotkeyOf(key).toUpperCase()}</kbd>&nbsp;{name}
           </Button>
         ))}
         <Button size="lg" variant="subtle" onClick={onUndo}>

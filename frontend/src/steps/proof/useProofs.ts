@@ -1,18 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type Proof, type ProofBall, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import type { Act } from "../../strikes/actStore";
 
 export type Outcome = NonNullable<ProofBall["outcome"]>;
 
-/** Outcomes with their keys, in the order in which they are offered. */
-export const OUTCOMES: readonly { key: Outcome; name: string; hotkey: string }[] = [
-  { key: "good", name: "good", hotkey: "g" },
-  { key: "heavy", name: "heavy", hotkey: "h" },
-  { key: "thin", name: "thin", hotkey: "t" },
-  { key: "left_in", name: "left in", hotkey: "l" },
-  { key: "over", name: "over", hotkey: "o" },
-];
+/** Outcomes in the order in which they are offered. */
+export const OUTCOMES = TABLES.outcomes;
+
+/** An outcome is told by its first letter. */
+export const hotkeyOf = (outcome: Outcome) => outcome.charAt(0);
 
 /** Reasons that are not the result: a mishit counts as what it was. */
 export const ASIDE = ["misread", "disturbed", "wrong club", "another lie"] as const;

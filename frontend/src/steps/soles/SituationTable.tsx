@@ -1,6 +1,7 @@
 import { VisuallyHidden } from "@mantine/core";
 import { useState } from "react";
 import type { Club, Recommendation } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { BounceBand } from "../../pictures/BounceBand/BounceBand";
 import { plain, showPercent, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
@@ -14,7 +15,7 @@ interface Props {
   onChoose: (key: string) => void;
 }
 
-const PIN_WORDS: Record<string, string> = { short: "short-sided", middle: "middle", roomy: "roomy" };
+const PIN_WORDS = new Map(TABLES.pins.map(({ key, name }) => [key, name]));
 
 /** Situations as rows: strokes a shot with the chosen head, the owned one and the best on the rack, with the opening taken. */
 export function SituationTable({ club, result, chosen, onChoose }: Props) {
@@ -67,7 +68,11 @@ export function SituationTable({ club, result, chosen, onChoose }: Props) {
               <td className={`${parts.num} ${classes.nowrap}`}>
                 {row.best_strokes.toFixed(2)} <span className={parts.unit}>{row.best_name}</span>
               </td>
-              <td>{row.serves.length === 3 ? "every pin" : row.serves.map((pin) => PIN_WORDS[pin]).join(", ")}</td>
+              <td>
+                {row.serves.length === PIN_WORDS.size
+                  ? "every pin"
+                  : row.serves.map((pin) => PIN_WORDS.get(pin)).join(", ")}
+              </td>
               <td className={parts.num}>{trimmed(row.opening_deg)}</td>
               <td className={parts.num}>{plain(row.loft_deg, 1)}</td>
               <td className={parts.num}>{plain(row.bounce_deg, 1)}</td>

@@ -1,11 +1,10 @@
 import { SegmentedControl, TextInput } from "@mantine/core";
 import { useEffect, useEffectEvent, useState } from "react";
 import type { Strike } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { SoleMark } from "../../pictures/SoleMark/SoleMark";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
 import classes from "./Strikes.module.css";
-
-const DIVOTS = ["none", "bruise", "shallow", "deep"] as const;
 
 interface Props {
   strike: Strike;
@@ -29,7 +28,7 @@ export function About({ strike, soleWidth, hand, queue }: Props) {
         aria-label="Divot of the last strike"
         size="xs"
         value={strike.divot ?? ""}
-        data={[{ value: "", label: "divot?" }, ...DIVOTS.map((value) => ({ value, label: value }))]}
+        data={[{ value: "", label: "divot?" }, ...TABLES.divots.map((value) => ({ value, label: value }))]}
         onChange={(value) => queue.tell(strike.id, { divot: value === "" ? null : (value as Strike["divot"]) })}
       />
       <SoleMark
@@ -45,7 +44,7 @@ export function About({ strike, soleWidth, hand, queue }: Props) {
       <TextInput
         aria-label="Note on the last strike"
         placeholder="a note on it"
-        maxLength={200}
+        maxLength={TABLES.most.note}
         value={note}
         onChange={(event) => setNote(event.currentTarget.value)}
         onBlur={keep}

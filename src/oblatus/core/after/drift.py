@@ -16,6 +16,8 @@ BEND_BACK_DEG = 1.0
 BEND_BACK_STROKES = 0.02
 """From so many strokes a round too (judgement)."""
 
+DriftAdvice = Literal["bend back", "leave"]
+
 
 @dataclass(frozen=True, slots=True)
 class Drift:
@@ -31,7 +33,7 @@ class Drift:
     carry_built: float
     carry_now: float
     strokes_round: float
-    advice: Literal["bend back", "leave"]
+    advice: DriftAdvice
 
     @property
     def drift_deg(self) -> float:

@@ -8,13 +8,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from oblatus.core.flight import Delivery, fly_ball, strike_ball
-from oblatus.core.flight.impact import LIE_FRICTION
+from oblatus.core.flight.impact import LIE_FRICTION, LieClass
 from oblatus.core.gapping import CarryModel
 from oblatus.core.strokes.table import TOUR_TABLE
 
 WEAR_STRIKES = 4000.0
 """Strikes after which 63 % of what can be worn off a face is gone (judgement)."""
-LOST_FRICTION = {"dry": 0.06, "wet": 0.35}
+LOST_FRICTION: dict[LieClass, float] = {"dry": 0.06, "wet": 0.35}
 """Share of the friction that a face without grooves lacks, on a dry and on a wet ball (judgement)."""
 GROOVES_WORN_SHARE = 0.30
 """Grooves are looked at when so much is worn (judgement)."""
@@ -57,9 +57,9 @@ class Wear:
 
     strikes: float
     worn: float
-    spin_new: dict[str, float]
-    spin_now: dict[str, float]
-    run_more: dict[str, float]
+    spin_new: dict[LieClass, float]
+    spin_now: dict[LieClass, float]
+    run_more: dict[LieClass, float]
     strokes_round: float
 
 
@@ -88,7 +88,9 @@ def wear_of(strikes: float, model: CarryModel, handicap: float, shots_round: flo
     worn = worn_share(strikes)
     share = next((swing.speed_share for swing in model.swings if swing.key == "1030"), 1.0)
     speed = float(model.full_speeds([WEAR_LOFT_DEG])[0]) * share
-    new, now, more = {}, {}, {}
+    new: dict[LieClass, float] = {}
+    now: dict[LieClass, float] = {}
+    more: dict[LieClass, float] = {}
     for lie, lost in LOST_FRICTION.items():
         flown = []
         for friction in (LIE_FRICTION[lie], LIE_FRICTION[lie] * (1.0 - lost * worn)):
@@ -96,8 +98,8 @@ def wear_of(strikes: float, model: CarryModel, handicap: float, shots_round: flo
             flown.append((launch.spin_rpm, fly_ball(launch).run))
         (new[lie], before), (now[lie], after) = flown
         more[lie] = after - before
-    lost = sum(part * _strokes(more[lie], handicap) for lie, part in (("dry", 1.0 - WET_SHARE), ("wet", WET_SHARE)))
-    return Wear(strikes, worn, new, now, more, shots_round * lost)
+    dry, wet = _strokes(more["dry"], handicap), _strokes(more["wet"], handicap)
+    return Wear(strikes, worn, new, now, more, shots_round * ((1.0 - WET_SHARE) * dry + WET_SHARE * wet))
 
 
 def _strokes(run_more: float, handicap: float) -> float:

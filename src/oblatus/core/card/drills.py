@@ -43,6 +43,9 @@ WEEKS = 4
 RAISE_AFTER, CHANGE_AFTER = 3, 6
 """Passed so many times in a row: the next level. Not once in so many: another drill."""
 
+DrillAdvice = Literal["go on", "next level", "another drill", "done"]
+Difference = Literal["smaller", "larger", "no difference shown"]
+
 
 @dataclass(frozen=True, slots=True)
 class Drill:
@@ -208,7 +211,7 @@ class Standing:
     level: int
     mark: int
     passed: int
-    advice: Literal["go on", "next level", "another drill", "done"]
+    advice: DrillAdvice
 
 
 def standing_of(drill: Drill, scores: Sequence[int]) -> Standing:
@@ -216,7 +219,7 @@ def standing_of(drill: Drill, scores: Sequence[int]) -> Standing:
     another drill, three passes at the last level are done.
     """
     level, row, dry = 0, 0, 0
-    advice: Literal["go on", "next level", "another drill", "done"] = "go on"
+    advice: DrillAdvice = "go on"
     for score in scores:
         advice = "go on"
         if score >= drill.levels[level]:
@@ -239,7 +242,7 @@ class Worked:
     ratio: float
     low: float
     high: float
-    call: Literal["smaller", "larger", "no difference shown"]
+    call: Difference
 
 
 def worked(then: tuple[float, int], now: tuple[float, int]) -> Worked:
@@ -255,7 +258,7 @@ def worked(then: tuple[float, int], now: tuple[float, int]) -> Worked:
     ratio = after / before
     low = ratio / float(fdtri(n - 1, m - 1, 0.9)) ** 0.5
     high = ratio / float(fdtri(n - 1, m - 1, 0.1)) ** 0.5
-    call: Literal["smaller", "larger", "no difference shown"] = "no difference shown"
+    call: Difference = "no difference shown"
     if high < 1.0:
         call = "smaller"
     elif low > 1.0:

@@ -5,19 +5,19 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import product
-from typing import get_args
 
+from oblatus.core.card.bag import INTO
 from oblatus.core.fitting.carries_of import ClubRow, view_carries
 from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.flight import GREEN_FIRMNESS, Green
+from oblatus.core.flight.impact import LieClass
 from oblatus.core.flight.tables import GREENS
 from oblatus.core.gapping.conditions import Conditions, LadderShot
-from oblatus.core.gapping.finder import Pin, find_shots
+from oblatus.core.gapping.finder import PINS, find_shots
 
-WINDS = {"into": 4.0, "still": 0.0, "helping": -4.0}
+WINDS = {"into": INTO, "still": 0.0, "helping": -INTO}
 """Head wind [m/s] by the word that a player chooses."""
-LIES = {"dry": "dry", "wet": "wet", "rough": "light_rough"}
-PINS: tuple[Pin, ...] = get_args(Pin)
+LIES: dict[str, LieClass] = {"dry": "dry", "wet": "wet", "rough": "light_rough"}
 SHOWN = 3
 NEAREST = 15.0
 

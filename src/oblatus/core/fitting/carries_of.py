@@ -75,6 +75,11 @@ HOLE_FACTOR = 1.5
 """A full gap so many times the usual one is a hole (judgement)."""
 
 
+def gap_kind(gap: float, usual: float) -> GapKind:
+    """What a gap between full swings is beside the usual one, both in metres."""
+    return "hole" if gap > HOLE_FACTOR * usual else "overlap" if gap < overlap_limit(usual) else "even"
+
+
 @dataclass(frozen=True, slots=True)
 class FullGap:
     """Full-swing gap between neighbours [m] and what it is."""
@@ -133,8 +138,7 @@ def _gaps(shots: Sequence[LadderShot], longest: float) -> Iterator[FullGap]:
     for a, b, gap in full_gaps(shots):
         if a.estimate.cell.club == "9i":
             continue  # the gap above the pitching wedge is not the wedges' to fill
-        kind: GapKind = "hole" if gap > HOLE_FACTOR * usual else "overlap" if gap < overlap_limit(usual) else "even"
-        yield FullGap(a, b, gap, kind)
+        yield FullGap(a, b, gap, gap_kind(gap, usual))
 
 
 @lru_cache(maxsize=64)

@@ -19,6 +19,8 @@ Floats = NDArray[np.float64]
 THERE = 0.8
 BENCH_APART = 0.005
 
+StepKind = Literal["bag", "bends", "heads"]
+
 
 @dataclass(frozen=True, slots=True)
 class Step:
@@ -28,7 +30,7 @@ class Step:
     its wedges cost, all a round; `gain` is the model's gain over today's bag.
     """
 
-    kind: Literal["bag", "bends", "heads"]
+    kind: StepKind
     heads: int
     picks: tuple[int, ...]
     score: float

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Literal, get_args
 
 from oblatus.core.bounds import FLIGHT, IMPACT, check_all
 from oblatus.core.flight import _kernels
 
-LIE_FRICTION = {"dry": 0.285, "damp": 0.22, "wet": 0.17, "light_rough": 0.14, "heavy_rough": 0.09}
+LieClass = Literal["dry", "damp", "wet", "light_rough", "heavy_rough"]
+"""What lies between face and ball."""
+LIE_CLASSES: tuple[LieClass, ...] = get_args(LieClass)
+
+LIE_FRICTION: dict[LieClass, float] = {"dry": 0.285, "damp": 0.22, "wet": 0.17, "light_rough": 0.14, "heavy_rough": 0.09}
 """Ball on face friction by lie: dry is fitted to partial wedges, the others are judgement (docs/models/flight.md)."""
 
-LIE_SPEED_FACTOR = {"dry": 1.0, "damp": 1.0, "wet": 1.0, "light_rough": 1.0, "heavy_rough": 0.95}
+LIE_SPEED_FACTOR: dict[LieClass, float] = {"dry": 1.0, "damp": 1.0, "wet": 1.0, "light_rough": 1.0, "heavy_rough": 0.95}
 """What grass drag leaves of the head speed."""
 
 HEAD_MASS = 0.30

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from functools import lru_cache
 from threading import Lock
+from typing import get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,7 +19,7 @@ from oblatus.units import METRES_PER_FOOT
 
 Floats = NDArray[np.float64]
 
-GREENS: tuple[GreenClass, ...] = ("soft", "medium", "firm")
+GREENS: tuple[GreenClass, ...] = get_args(GreenClass)
 SHAPE = (_tables.LAUNCHES, _tables.RATIOS, _tables.SPEEDS)
 USUAL_STIMP = 10.0 * METRES_PER_FOOT
 HEIGHT_STEP = 0.02

@@ -13,7 +13,7 @@ from oblatus.core import words
 from oblatus.core.delivery import FULL_SWING_EXTRA_LEAN_DEG, Player
 from oblatus.core.flight import REFERENCE_AIR, Air, Delivery, Flight, Green, Launch, fly_ball, strike_ball
 from oblatus.core.flight import _lanes as flight_lanes
-from oblatus.core.flight.impact import HEAD_MASS, LIE_FRICTION, LIE_SPEED_FACTOR, RESTITUTION
+from oblatus.core.flight.impact import HEAD_MASS, LIE_FRICTION, LIE_SPEED_FACTOR, RESTITUTION, LieClass
 from oblatus.core.flight.trajectory import STEP
 from oblatus.errors import fault
 
@@ -101,7 +101,7 @@ class CarryModel:
         degrees = np.asarray(lofts_deg, dtype=float) - self.pitching_wedge_loft_deg
         return self.speed * (1.0 - np.where(degrees > 0.0, self.speed_per_degree, SPEED_PER_DEGREE_ABOVE) * degrees)
 
-    def delivery(self, loft_deg: float, swing: Swing, lie: str = "dry") -> Delivery:
+    def delivery(self, loft_deg: float, swing: Swing, lie: LieClass = "dry") -> Delivery:
         """The club at impact for a static loft and a swing, from a lie: dry, damp, wet, light_rough, heavy_rough."""
         slide = LIE_FRICTION[lie] / LIE_FRICTION["dry"]
         return Delivery(
@@ -118,7 +118,7 @@ class CarryModel:
         swing: Swing | None = None,
         air: Air = REFERENCE_AIR,
         green: Green | None = None,
-        lie: str = "dry",
+        lie: LieClass = "dry",
     ) -> Rung:
         """Launch and flight of one club with one swing, the full one if none is named."""
         swing = swing or self.swings[0]

@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.flight import REFERENCE_AIR, Air, Green, Launch, fly_ball, strike_ball
+from oblatus.core.flight.impact import LieClass
 from oblatus.core.flight.trajectory import flight_path
 from oblatus.core.gapping.estimates import CellEstimate, PlayerModel
 from oblatus.core.gapping.faced import LEAST_DISTANCE
@@ -28,11 +29,11 @@ LEAST_HOLE = 1.0
 
 @dataclass(frozen=True, slots=True)
 class Conditions:
-    """Air and wind, the green, and the lie: dry, damp, wet, light_rough, heavy_rough."""
+    """Air and wind, the green, and the lie."""
 
     air: Air = REFERENCE_AIR
     green: Green = field(default_factory=Green)
-    lie: str = "dry"
+    lie: LieClass = "dry"
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 from oblatus.core.gapping.conditions import GUST, LadderShot, miss_of
 from oblatus.core.intervals import NORMAL
 from oblatus.core.words import metres, speed
 
 Pin = Literal["front", "middle", "back"]
+PINS: tuple[Pin, ...] = get_args(Pin)
 
 DEPTH = {"front": (4.0, 20.0), "middle": (12.0, 12.0), "back": (20.0, 4.0)}
 """Green before and behind the flag [m] (judgement: a green 24 m deep)."""

@@ -11,6 +11,8 @@ from oblatus.core.strokes.worth import FAR_SHORT, FRINGE_REACH
 
 Outcome = Literal["good", "heavy", "thin", "left_in", "over"]
 OUTCOMES: tuple[Outcome, ...] = get_args(Outcome)
+IN_SAND: tuple[Outcome, ...] = ("left_in",)
+"""Outcomes of sand alone."""
 OutcomeSource = Literal["paces", "carry", "assumed"]
 
 GOOD_SHARE = 0.12

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,18 +24,7 @@ Floats = NDArray[np.float64]
 Contact = Literal["face", "edge", "none"]
 Outcome = Literal["clean", "heavy", "thin", "bladed", "dug", "slid-under", "out", "short", "left-in", "long"]
 
-OUTCOMES: tuple[Outcome, ...] = (
-    "clean",
-    "heavy",
-    "thin",
-    "bladed",
-    "dug",
-    "slid-under",
-    "out",
-    "short",
-    "left-in",
-    "long",
-)
+OUTCOMES: tuple[Outcome, ...] = get_args(Outcome)
 CONTACTS: tuple[Contact, ...] = ("none", "face", "edge")
 CALIBRATED_SPEED = (12.0, 38.0)
 CALIBRATED_LOFT_DEG = (46.0, 64.0)

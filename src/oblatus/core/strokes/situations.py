@@ -7,7 +7,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-Short = Literal["fringe", "rough", "sand"]
+from oblatus.core.shots import Short
+
 OwnLie = Literal["rough", "sand"]
 
 LEAST_BEHIND = 4.0
@@ -39,14 +40,19 @@ class Layout:
 
 @dataclass(frozen=True, slots=True)
 class Pin:
-    """A place of the hole on the green: its name, the room as a share of the usual one, and how often."""
+    """A place of the hole on the green: name, what it is called, the room as a share of the usual one, how often."""
 
     name: Literal["short", "middle", "roomy"]
+    words: str
     room_share: float
     weight: float
 
 
-PINS = (Pin("short", 0.45, 0.3), Pin("middle", 1.0, 0.4), Pin("roomy", 1.8, 0.3))
+PINS = (
+    Pin("short", "short-sided", 0.45, 0.3),
+    Pin("middle", "middle", 1.0, 0.4),
+    Pin("roomy", "roomy", 1.8, 0.3),
+)
 """Judgement. Without short-sided holes no lofted club earns its place."""
 
 

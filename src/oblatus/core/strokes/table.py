@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,7 +16,7 @@ from oblatus.units import METRES_PER_FOOT, METRES_PER_YARD
 Floats = NDArray[np.float64]
 Lie = Literal["green", "fringe", "fairway", "rough", "sand"]
 
-LIES: tuple[Lie, ...] = ("green", "fringe", "fairway", "rough", "sand")
+LIES: tuple[Lie, ...] = get_args(Lie)
 BOUNDS = {"handicap": Bound(-6, 54, ""), "distance_m": Bound(0, 200, "m")}
 
 

@@ -1,7 +1,7 @@
 """Handing a fitting over to its player."""
 
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import UUID
 
 from flask import request
@@ -9,6 +9,7 @@ from pydantic import Field
 
 from oblatus.formats.fields import Strict
 from oblatus.formats.page import HandoverOut, ScoreDocument
+from oblatus.units import DistanceUnit
 from oblatus.usecases.hand_over import close_page, fitter_scores, hand_over, see_handovers
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, reader, settings
@@ -25,7 +26,7 @@ class HandoverIn(Strict):
 
     id: UUID
     revision: Annotated[int, Field(ge=1)]
-    distance: Literal["m", "yd"] | None = None
+    distance: DistanceUnit | None = None
 
 
 class HandoverPath(Strict):

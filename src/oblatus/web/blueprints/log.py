@@ -23,6 +23,7 @@ from oblatus.web.auth import actor, database, reader
 from oblatus.web.routes import Routes
 from oblatus.web.schemas import FittingPath
 from oblatus.web.schemas_errors import ErrorOut
+from oblatus.web.schemas_imports import MappingName
 
 blueprint = Routes("log", __name__, "/api/fittings/<uuid:fitting_id>")
 
@@ -68,7 +69,7 @@ class LogFileIn(Strict):
     content: Annotated[str, StringConstraints(min_length=1, max_length=14_000_000)]
     mapping: LogMappingDocument | None = None
     take: bool = False
-    keep_as: Annotated[str, StringConstraints(min_length=1, max_length=80, strip_whitespace=True)] | None = None
+    keep_as: MappingName | None = None
 
 
 class TripIn(Strict):
