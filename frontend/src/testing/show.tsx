@@ -30,7 +30,7 @@ export function server(answers: Record<string, unknown>) {
 export const show = (part: ReactNode, store: Partial<ShownFitting> | object = {}) => showAlone(inFitting(part, store));
 
 /** The part within the fitting `f`. */
-export function inFitting(part: ReactNode, store: Partial<ShownFitting> | object) {
+export function inFitting(part: ReactNode, store: Partial<ShownFitting> | object = {}) {
   const whole = {
     server: { id: "f" },
     faults: [],

@@ -1,6 +1,6 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useHearing } from "../../devices/live";
@@ -8,6 +8,8 @@ import { State } from "../../devices/State";
 import classes from "./Strikes.module.css";
 
 type Monitor = Schemas["MonitorOut"];
+
+const AGAIN_MS = 3000;
 
 /** The strike monitor: connected or not, whose strikes come next, what it sent that could not be used. */
 export function MonitorBar({ club, station }: { club: string; station: string }) {
@@ -20,21 +22,27 @@ export function MonitorBar({ club, station }: { club: string; station: string })
     queryKey: key,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/monitor", { params: { path } })),
   });
+  /** What this screen told it last: another screen that chose since is not talked over. */
+  const [told, setTold] = useState("");
   const put = useMutation({
     mutationFn: (body: Schemas["MonitorIn"]) =>
       unwrap(api.PUT("/api/fittings/{fitting_id}/monitor", { params: { path }, body })),
-    onSuccess: (found) => {
+    onSuccess: (found, body) => {
+      setTold(`${body.club} ${body.swing}`);
       client.setQueryData(key, found);
       void client.invalidateQueries({ queryKey: ["devices", server.id] });
     },
   });
   const monitor = query.data;
-  const stale = monitor?.wanted === true && (monitor.club !== club || monitor.swing !== station);
-  // the next strikes belong to what is chosen here
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a choice that differs from the monitor's is sent once
+  const elsewhere = monitor?.wanted === true && (monitor.club !== club || monitor.swing !== station);
+  const meant = `${club} ${station}`;
+  const { mutate, isPending, isError } = put;
+  // the next strikes belong to what is chosen here: told once, again where it was chosen anew meanwhile or no answer came
   useEffect(() => {
-    if (stale && !put.isPending) put.mutate({ wanted: true, club, swing: station });
-  }, [stale, club, station]);
+    if (!elsewhere || told === meant || isPending) return;
+    const timer = setTimeout(() => mutate({ wanted: true, club, swing: station }), isError ? AGAIN_MS : 0);
+    return () => clearTimeout(timer);
+  }, [elsewhere, told, meant, club, station, isPending, isError, mutate]);
   if (!monitor) return null;
   return (
     <section className={classes.monitor} aria-label="Strike monitor">
@@ -53,6 +61,14 @@ export function MonitorBar({ club, station }: { club: string; station: string })
       >
         {monitor.wanted ? "Stop the monitor" : "Connect the monitor"}
       </Button>
+      {elsewhere && told === meant && (
+        <span className={classes.refused}>
+          It listens for what another screen chose.{" "}
+          <Button size="xs" variant="default" onClick={() => mutate({ wanted: true, club, swing: station })}>
+            Listen for this club here
+          </Button>
+        </span>
+      )}
       {put.isError && (
         <span role="alert" className={classes.refused}>
           {put.error.message}

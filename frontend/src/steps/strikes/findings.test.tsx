@@ -3,7 +3,7 @@ import { beforeEach, expect, it, vi } from "vitest";
 import type { SessionSummary } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import { HearingProvider } from "../../devices/live";
-import { server, show } from "../../testing/show";
+import { inFitting, server, show, showAlone } from "../../testing/show";
 import { Findings } from "./Findings";
 import { MonitorBar } from "./MonitorBar";
 
@@ -102,12 +102,13 @@ const MONITOR = {
   available: true, wanted: true, state: "live", club: "own:0", swing: "pitch", device: "stand-in monitor", simulated: true,
   taken: 7, refused: 0, last_refusal: "",
 }; // biome-ignore format: one line a few things
-const bar = (hearing = true, club = "own:0", station = "pitch") =>
-  show(
+const barOf = (hearing: boolean, club: string, station = "pitch") =>
+  inFitting(
     <HearingProvider value={hearing}>
       <MonitorBar club={club} station={station} />
     </HearingProvider>,
   );
+const bar = (hearing = true, club = "own:0") => showAlone(barOf(hearing, club));
 const monitor = (change: object) =>
   server({ "GET monitor": { ...MONITOR, ...change }, "PUT monitor": { ...MONITOR, ...change } });
 
@@ -148,6 +149,46 @@ it("a monitor that listens for another club is told of this one, once; one that 
     club: "own:1",
     swing: "pitch",
   });
+});
+
+it("a club chosen while the monitor is told of another is told next, and one that had no answer again", async () => {
+  const answers: ((reply: Response) => void)[] = [];
+  const told: { club: string }[] = [];
+  const found = (club: string) =>
+    new Response(JSON.stringify({ ...MONITOR, club }), { headers: { "Content-Type": "application/json" } });
+  vi.stubGlobal("fetch", async (request: Request) => {
+    if (request.method === "GET") return found("own:0");
+    told.push(await request.json());
+    return new Promise<Response>((done) => answers.push(done));
+  });
+  const shown = bar(true, "own:1");
+  await waitFor(() => expect(told.map(({ club }) => club)).toEqual(["own:1"]));
+  shown.again(barOf(true, "own:2"));
+  await new Promise((done) => setTimeout(done, 20));
+  expect(told).toHaveLength(1);
+  answers[0]?.(found("own:1"));
+  await waitFor(() => expect(told.map(({ club }) => club)).toEqual(["own:1", "own:2"]));
+  answers[1]?.(new Response("{}", { status: 503 }));
+  await waitFor(() => expect(told.map(({ club }) => club)).toEqual(["own:1", "own:2", "own:2"]), { timeout: 5000 });
+});
+
+it("another screen that chose since is not talked over, and the monitor is had back by a press", async () => {
+  let club = "own:0";
+  const told: string[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    if (request.method === "PUT") {
+      club = (await request.json()).club;
+      told.push(club);
+    }
+    return new Response(JSON.stringify({ ...MONITOR, club }), { headers: { "Content-Type": "application/json" } });
+  });
+  const { client } = bar(true, "own:1");
+  await waitFor(() => expect(told).toEqual(["own:1"]));
+  club = "own:2"; // chosen on another screen
+  await client.invalidateQueries({ queryKey: ["monitor", "f"] });
+  fireEvent.click(await screen.findByRole("button", { name: "Listen for this club here" }));
+  await waitFor(() => expect(told).toEqual(["own:1", "own:1"]));
+  await waitFor(() => expect(screen.queryByText(/another screen/)).toBeNull());
 });
 
 it("a press connects or stops it with what is chosen here", async () => {
