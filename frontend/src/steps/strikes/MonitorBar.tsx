@@ -34,15 +34,17 @@ export function MonitorBar({ club, station }: { club: string; station: string })
     },
   });
   const monitor = query.data;
-  const elsewhere = monitor?.wanted === true && (monitor.club !== club || monitor.swing !== station);
+  const wanted = monitor?.wanted === true;
+  const elsewhere = wanted && (monitor.club !== club || monitor.swing !== station);
   const meant = `${club} ${station}`;
   const { mutate, isPending, isError } = put;
   // the next strikes belong to what is chosen here: told once, again where it was chosen anew meanwhile or no answer came
   useEffect(() => {
+    if (wanted && !elsewhere) setTold(meant);
     if (!elsewhere || told === meant || isPending) return;
     const timer = setTimeout(() => mutate({ wanted: true, club, swing: station }), isError ? AGAIN_MS : 0);
     return () => clearTimeout(timer);
-  }, [elsewhere, told, meant, club, station, isPending, isError, mutate]);
+  }, [wanted, elsewhere, told, meant, club, station, isPending, isError, mutate]);
   if (!monitor) return null;
   return (
     <section className={classes.monitor} aria-label="Strike monitor">
