@@ -5,8 +5,13 @@ from __future__ import annotations
 import json
 import queue
 import threading
+import time
+from datetime import date
+from uuid import uuid4
 
-from oblatus.usecases.live import Word
+from sqlalchemy import text
+
+from oblatus.usecases.live import LiveFeed, Word
 from oblatus.web.blueprints import live
 
 
@@ -60,3 +65,37 @@ def test_an_edit_is_told_to_its_own_studio_and_an_ended_session_ends_the_line(
     assert any(fitting["id"] in part for part in heard["mine"])
     assert "signed_out" in heard["mine"][-1]
     assert not any(fitting["id"] in part for part in heard["theirs"])
+
+
+def test_what_is_done_to_a_proof_a_kept_proposal_or_a_page_is_told_to_other_screens(app, client, database, fitting):
+    feed: LiveFeed = app.extensions["oblatus_live"]
+    with database.transaction() as session:
+        studio = session.execute(text("select id from studio")).scalar()
+    base = f"/api/fittings/{fitting['id']}"
+    owned = [f"own:{n}" for n in range(2)]
+    situation = {"shot": "chip", "ground": fitting["document"]["grounds"][0]["name"]}
+    with feed.about(studio) as words:
+
+        def told(reply) -> dict:
+            assert reply.status_code < 300, reply.get_json()
+            assert words.get(timeout=60) == Word(fitting["id"], 0)
+            time.sleep(0.3)
+            while not words.empty():
+                words.get()
+            return reply.get_json(silent=True)
+
+        time.sleep(0.5)
+        while not words.empty():
+            words.get()
+        plan = {"id": str(uuid4()), "candidates": owned, "situations": [situation]}
+        proof = told(client.post(f"{base}/proofs", json=plan))
+        block = proof["plan"]["blocks"][0]
+        ball = {"id": str(uuid4()), "club": block["club"], "situation": 0, "block": 0, "outcome": "good"}
+        balls = f"{base}/proofs/{plan['id']}/balls"
+        told(client.post(balls, json={"balls": [ball]}))
+        told(client.patch(f"{balls}/{ball['id']}", json={"set_aside": "misread"}))
+        told(client.post(f"{base}/kept", json={"revision": fitting["revision"], "label": "first"}))
+        handed = told(client.post(f"{base}/handovers", json={"id": str(uuid4()), "revision": fitting["revision"]}))
+        page = f"/api/page/{handed['handovers'][0]['path'].removeprefix('/p/')}"
+        score = {"id": str(uuid4()), "drill": "line", "score": 6, "count": 10, "on": str(date.today())}
+        told(app.test_client().post(f"{page}/scores", json={"scores": [score]}))

@@ -8,7 +8,20 @@ import { type Change, openLine } from "./line";
 
 const QUIET_MS = 1200;
 const LONGEST_MS = 10_000;
-const SHOWN = ["session-summary", "monitor", "carries", "devices", "readings", "build", "log", "after", "timeline"];
+const SHOWN = [
+  "session-summary",
+  "monitor",
+  "carries",
+  "devices",
+  "readings",
+  "build",
+  "log",
+  "after",
+  "timeline",
+  "proofs",
+  "kept",
+  "handovers",
+];
 
 /**
  * Word of strikes, readings, devices and other people's edits as it comes: what shows them is asked again. Each question

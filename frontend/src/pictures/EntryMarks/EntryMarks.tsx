@@ -32,6 +32,8 @@ const USUAL_ENTRY = figureOf(TABLES.swing, "entry_mm").usual ?? 0;
 const SKY = 92;
 const HEIGHT = 150;
 const MOST_ROWS = 7;
+/** Of the rows of marks, below the words of the mean [px]. */
+const ROWS_HEIGHT = 50;
 /** Room for the words of the mean [px]. */
 const MEAN_WORDS = 150;
 
@@ -81,7 +83,7 @@ export function EntryMarks({
             )}
             {marked.map((strike, i) => {
               const at = x(strike.entry_mm ?? 0);
-              const y = SKY - 10 - (i % rows) * (72 / rows);
+              const y = SKY - 10 - (i % rows) * (ROWS_HEIGHT / rows);
               const out = strike.set_aside !== null || outliers.includes(strike.id);
               const latest = i === marked.length - 1;
               return (

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, RequestError, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useHearing } from "../../devices/live";
 import { State } from "../../devices/State";
@@ -37,14 +37,15 @@ export function MonitorBar({ club, station }: { club: string; station: string })
   const wanted = monitor?.wanted === true;
   const elsewhere = wanted && (monitor.club !== club || monitor.swing !== station);
   const meant = `${club} ${station}`;
-  const { mutate, isPending, isError } = put;
+  const { mutate, isPending, isError, error, variables } = put;
+  const refused = error instanceof RequestError && error.refused && `${variables?.club} ${variables?.swing}` === meant;
   // the next strikes belong to what is chosen here: told once, again where it was chosen anew meanwhile or no answer came
   useEffect(() => {
     if (wanted && !elsewhere) setTold(meant);
-    if (!elsewhere || told === meant || isPending) return;
+    if (!elsewhere || told === meant || refused || isPending) return;
     const timer = setTimeout(() => mutate({ wanted: true, club, swing: station }), isError ? AGAIN_MS : 0);
     return () => clearTimeout(timer);
-  }, [wanted, elsewhere, told, meant, club, station, isPending, isError, mutate]);
+  }, [wanted, elsewhere, told, meant, club, station, refused, isPending, isError, mutate]);
   if (!monitor) return null;
   return (
     <section className={classes.monitor} aria-label="Strike monitor">

@@ -172,6 +172,23 @@ it("a club chosen while the monitor is told of another is told next, and one tha
   await waitFor(() => expect(told.map(({ club }) => club)).toEqual(["own:1", "own:2", "own:2"]), { timeout: 5000 });
 });
 
+it("a club that the monitor cannot have is not asked for again", async () => {
+  const told: string[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    const headers = { "Content-Type": "application/json" };
+    if (request.method === "GET") return new Response(JSON.stringify(MONITOR), { headers });
+    told.push((await request.json()).club);
+    return new Response(JSON.stringify({ code: "invalid", message: "no such club", faults: [] }), {
+      status: 422,
+      headers,
+    });
+  });
+  bar(true, "own:1");
+  expect((await screen.findByRole("alert")).textContent).toBe("no such club");
+  await new Promise((done) => setTimeout(done, 3300));
+  expect(told).toEqual(["own:1"]);
+});
+
 it.each([
   ["own:0", ["own:1"]],
   ["own:1", []],
