@@ -13,7 +13,7 @@ interface Props {
 
 /**
  * Balls from the strike monitor: every strike that it sends while a block is open is that block's next ball. What is hit
- * beyond a full block, before the next one's club is in hand, stays a strike of the session and is no ball.
+ * beyond a full block, before the next one with another club or situation, stays a strike of the session and is no ball.
  */
 export function FromMonitor({ proof, block, balls }: Props) {
   const queue = useQueue();
@@ -26,8 +26,8 @@ export function FromMonitor({ proof, block, balls }: Props) {
   const strikes = session.isFetchedAfterMount ? session.data?.strikes : undefined;
   useEffect(() => {
     if (!strikes) return;
-    // what was hit before this page was opened, or with another club or at another station, belongs to no later block
-    const hand = `${code} ${station}`;
+    // what was hit before this page was opened, or in a block of another club or situation, belongs to no later block
+    const hand = `${block.club} ${block.situation}`;
     if (inHand.current !== hand) {
       inHand.current = hand;
       for (const strike of strikes) spent.current.add(strike.id);
