@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import subprocess
+import sys
 from dataclasses import asdict
 
 import numpy as np
@@ -76,6 +78,32 @@ def test_drops_and_pushes_scatter_about_the_ground_and_stop_after_six(stand_in, 
 def test_an_arm_that_makes_no_sense_is_passed_over():
     for arm in ({}, {"head": {"loft_deg": 56}}, {"head": {**asdict(HEAD), "loft_deg": 99}}, {"ground": 7}):
         assert len(heard(GaugeStandIn(every=0.01), arm, 2)) == 1
+
+
+def first_line(process: subprocess.Popen[str]) -> ReadingLine:
+    """What a simulated device sends first."""
+    port = int(process.stdout.readline().rpartition(":")[2])
+    driver = LineDriver("127.0.0.1", port, "a", quiet_seconds=60.0)
+    driver.arm({"ground": {"kind": "turf", "firmness_g": 120.0}, "measured": True})
+    line = next(line for line in driver.lines() if isinstance(line, ReadingLine))
+    driver.close()
+    return line
+
+
+def test_a_device_that_is_started_anew_measures_something_else_unless_it_is_given_its_seed():
+    """Under the ids of before its first lines would be taken for those that it sent then, and nothing would come."""
+    command = [sys.executable, "-m", "oblatus.cli.main", "simulate", "hammer", "--every", "0.05"]
+    seeds = ([], [], ["--seed", "7"], ["--seed", "7"])
+    started = [subprocess.Popen([*command, *seed], stdout=subprocess.PIPE, text=True) for seed in seeds]
+    try:
+        one, other, *same = [first_line(process) for process in started]
+    finally:
+        for process in started:
+            process.terminate()
+            process.wait()
+    assert one.id != other.id
+    assert same[0].id == same[1].id
+    assert same[0].figures == same[1].figures
 
 
 def test_a_recorded_session_is_played_again_in_its_own_time():

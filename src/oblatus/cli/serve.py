@@ -34,6 +34,7 @@ def add_serve(commands: Any) -> None:
     parser.add_argument("--empty", action="store_true", help="no demo data: asks for the fitter's name and password")
     parser.add_argument("--no-front", action="store_true", help="without nginx in front: works, slower")
     parser.add_argument("--copies", type=number("copies", Bound(0, 365, "")), default=7.0, help="nightly copies kept")
+    parser.add_argument("--seed", type=number("seed", Bound(0, 1e9, "")), help="of the stand-in devices")
     parser.set_defaults(run=run_serve)
 
 
@@ -46,7 +47,8 @@ def run_serve(args: Namespace) -> int:
     port = None if args.port is None else int(args.port)
     names = (*args.trust, *([] if args.host in ("0.0.0.0", "::") else [args.host]))
     given = devices_from(os.environ.get("OBLATUS_DEVICES", ""))
-    plan = Plan(folder, args.host, port, names, not args.no_front, int(args.copies), frozenset(given))
+    seed = None if args.seed is None else int(args.seed)
+    plan = Plan(folder, args.host, port, names, not args.no_front, int(args.copies), frozenset(given), seed)
     with only_one(folder), signals_as_exit():
         server = LocalServer(folder)
         started = time.monotonic()

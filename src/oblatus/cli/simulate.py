@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import secrets
 import threading
 from argparse import Namespace
 from collections.abc import Callable
@@ -22,6 +23,7 @@ SHARE = Bound(0, 1, "")
 KINDS: dict[str, type[StandIn]] = {
     "monitor": MonitorStandIn, "gauge": GaugeStandIn, "hammer": HammerStandIn, "penetrometer": PenetrometerStandIn,
 }  # fmt: skip
+SAME_AGAIN = "measure the same as another of this seed, under the same names"
 EVERY = {"monitor": 4.0, "gauge": 2.0, "hammer": 2.5, "penetrometer": 2.5}
 
 
@@ -32,7 +34,7 @@ def add_simulate(commands: Any) -> None:
     for kind, made in KINDS.items():
         one = kinds.add_parser(kind, help=f"a {made.device}")
         one.add_argument("--port", type=number("port", Bound(0, 65535, "")), default=0.0)
-        one.add_argument("--seed", type=number("seed", Bound(0, 1e9, "")), default=1.0)
+        one.add_argument("--seed", type=number("seed", Bound(0, 1e9, "")), help=SAME_AGAIN)
         one.add_argument(
             "--every", type=number("every", Bound(0.005, 600, "s")), default=EVERY[kind], help="seconds a line"
         )
@@ -48,6 +50,7 @@ def add_simulate(commands: Any) -> None:
         one.set_defaults(run=run_device, kind=kind)
     every = kinds.add_parser("all", help="every device, for ./start")
     every.add_argument("--at", required=True, help="addresses: monitor=127.0.0.1:9470 gauge=…")
+    every.add_argument("--seed", type=number("seed", Bound(0, 1e9, "")), help=SAME_AGAIN)
     every.set_defaults(run=run_all)
 
 
@@ -56,11 +59,11 @@ def run_device(args: Namespace) -> int:
     port = int(args.port)
     if args.kind == "monitor" and args.replay is not None:
         recorded = load_recording(read_text(args.replay))
-        stand_in = _at(port, lambda: ReplayStandIn(recorded, port, args.speed))
+        stand_in = _at(port, lambda: ReplayStandIn(recorded, port, _seed(args), args.speed))
     else:
         wrong = Misbehaviour(args.repeat, args.rubbish, args.shuffle, args.drop)
         most = None if args.most is None else int(args.most)
-        stand_in = _at(port, lambda: KINDS[args.kind](port, int(args.seed), args.every, most, wrong))
+        stand_in = _at(port, lambda: KINDS[args.kind](port, _seed(args), args.every, most, wrong))
     print(f"simulated {stand_in.device} at 127.0.0.1:{stand_in.port}", flush=True)
     leave_politely()
     stand_in.serve()
@@ -72,11 +75,17 @@ def run_all(args: Namespace) -> int:
     StandIn.token = os.environ.get("OBLATUS_DEVICE_TOKEN", "")
     for kind, address in devices_from(args.at).items():
         port = int(address.rpartition(":")[2])
-        stand_in = _at(port, lambda kind=kind, port=port: KINDS[kind](port, every=EVERY[kind]))  # type: ignore[misc]
+        stand_in = _at(port, lambda kind=kind, port=port: KINDS[kind](port, _seed(args), EVERY[kind]))  # type: ignore[misc]
         print(f"simulated {stand_in.start().device} at 127.0.0.1:{stand_in.port}", flush=True)
     leave_politely()
     threading.Event().wait()
     return 0
+
+
+def _seed(args: Namespace) -> int:
+    """What its figures and the names of its lines are drawn from: another every time, or the lines would be taken for
+    those that it sent before it was switched off."""
+    return secrets.randbelow(10**9) if args.seed is None else int(args.seed)
 
 
 def _at(port: int, make: Callable[[], StandIn]) -> StandIn:

@@ -35,8 +35,8 @@ class ReplayStandIn(StandIn):
     device = "strike monitor"
     serial = "stand-in replay"
 
-    def __init__(self, recorded: Sequence[Recorded], port: int = 0, speed: float = 1.0) -> None:
-        super().__init__(port, every=recorded[0].after_s / speed, most=len(recorded))
+    def __init__(self, recorded: Sequence[Recorded], port: int = 0, seed: int = 1, speed: float = 1.0) -> None:
+        super().__init__(port, seed, every=recorded[0].after_s / speed, most=len(recorded))
         self.recorded, self.speed = recorded, speed
 
     def read_arm(self, arm: dict[str, Any]) -> object:

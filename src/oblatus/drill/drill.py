@@ -87,7 +87,7 @@ def run_drill(say: Say, *, strikes: int = 1000, edits: int = 200, offline_second
     SetUpError
         If the application does not come up, or not again.
     """
-    served = Served.start()
+    served = Served.start("--seed", str(MONITOR[1]))
     try:
         return _Drill(served, say, strikes, edits, offline_seconds).run()
     finally:

@@ -44,7 +44,7 @@ Say = Callable[[str], None]
 @dataclass(frozen=True, slots=True)
 class Plan:
     """What is served: where it listens, under which names, with or without the front, how many copies are kept, and for
-    which kinds of devices the studio has its own: those need no stand-in."""
+    which kinds of devices the studio has its own: those need no stand-in. `seed` is of the others' figures."""
 
     folder: Path
     host: str = "127.0.0.1"
@@ -53,6 +53,7 @@ class Plan:
     front: bool = True
     copies: int = 7
     own_devices: frozenset[str] = frozenset()
+    seed: int | None = None
 
 
 @dataclass(slots=True)
@@ -154,7 +155,8 @@ class Supervisor:
         yield self._child("bridge", "bridge")
         simulated = {kind: address for kind, address in devices.items() if kind not in self.plan.own_devices}
         if simulated:
-            yield self._child("devices", "simulate", "all", "--at", words(simulated))
+            seed = [] if self.plan.seed is None else ["--seed", str(self.plan.seed)]
+            yield self._child("devices", "simulate", "all", "--at", words(simulated), *seed)
 
     def _gunicorn(self, name: str, app: str, bind: str, pid: Path, more: list[str]) -> Child:
         command = [
