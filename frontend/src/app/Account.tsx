@@ -5,9 +5,8 @@ import { Link } from "react-router";
 import { api, RequestError, unwrap } from "../api/client";
 import { SignOut } from "../session/SignOut";
 import { useStanding } from "../session/session";
+import { showMoment } from "../units/days";
 import classes from "./Account.module.css";
-
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
 /** The fitter's own page: where they are signed in, and another password. */
 export default function Account({ onLeave }: { onLeave: () => void }) {
@@ -68,8 +67,7 @@ function Sessions() {
               {one.this && <em>this browser</em>}
             </span>
             <span className={classes.quiet}>
-              from {one.address}, signed in {when.format(new Date(one.created_at))}, last seen{" "}
-              {when.format(new Date(one.seen_at))}
+              from {one.address}, signed in {showMoment(one.created_at)}, last seen {showMoment(one.seen_at)}
             </span>
             {!one.this && (
               <Button size="xs" variant="default" onClick={() => end.mutate(one.id)}>

@@ -5,10 +5,9 @@ import { Link, useNavigate } from "react-router";
 import { api, importDocument, type Schemas, type Session, unwrap } from "../api/client";
 import { TABLES } from "../api/tables";
 import { SignOut } from "../session/SignOut";
+import { showDay, showMoment } from "../units/days";
 import classes from "./Players.module.css";
 import { useSendId } from "./useSendId";
-
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
 type Order = "changed" | "name" | "kept" | "due";
 
@@ -161,7 +160,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
               <span className={classes.about}>
                 {line.kept_at ? (
                   <span>
-                    kept {day.format(new Date(line.kept_at))}: {line.kept_clubs.join(", ")}
+                    kept {showDay(line.kept_at)}: {line.kept_clubs.join(", ")}
                   </span>
                 ) : (
                   <span>nothing kept yet</span>
@@ -169,11 +168,11 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
                 {line.due_on && (
                   <span data-late={line.due_late} className={classes.due}>
                     {line.due_words}: due {line.due_late && "since "}
-                    {day.format(new Date(`${line.due_on}T12:00:00`))}
+                    {showDay(line.due_on)}
                   </span>
                 )}
                 {line.followed && <span>a later fitting follows</span>}
-                <span>changed {when.format(new Date(line.updated_at))}</span>
+                <span>changed {showMoment(line.updated_at)}</span>
               </span>
               <Button variant="subtle" size="xs" color="rust" onClick={() => setRemoving(line)}>
                 Remove
@@ -205,8 +204,6 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
   );
 }
 
-const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "long" });
-
 /** Players that were removed: until when each can be brought back. */
 function Bin({ lines }: { lines: Schemas["BinLine"][] }) {
   const client = useQueryClient();
@@ -231,7 +228,7 @@ function Bin({ lines }: { lines: Schemas["BinLine"][] }) {
         {lines.map((line) => (
           <li key={line.id} className={classes.row}>
             <span className={classes.name}>{line.player_name}</span>
-            <span className={classes.quiet}>gone for good on {day.format(new Date(line.gone_on))}</span>
+            <span className={classes.quiet}>gone for good on {showDay(line.gone_on)}</span>
             <Button size="xs" variant="default" onClick={() => back.mutate(line.id)}>
               Bring back
             </Button>

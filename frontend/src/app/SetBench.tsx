@@ -5,15 +5,13 @@ import { api, type Club, type Fitting, type KeptLine, type Recommendation, type 
 import { useEvidence, useSteps } from "../evidence/useEvidence";
 import { SoleIcon } from "../pictures/SoleIcon/SoleIcon";
 import { strokes } from "../pictures/Verdict/Verdict";
+import { showTimeOrDay } from "../units/days";
 import { trimmed } from "../units/units";
 import { useStore } from "./context";
 import frame from "./Frame.module.css";
 import classes from "./SetBench.module.css";
 import { ToCome } from "./ToCome";
 import { useKeep } from "./useKeep";
-
-const clock = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
-const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
 
 /** The set as it stands: what it saves a round, every club as its own section, what it brings, and one sentence why. */
 export function SetBench({ open }: { open: boolean }) {
@@ -32,7 +30,7 @@ export function SetBench({ open }: { open: boolean }) {
         <h2>The set</h2>
         <Link to={`/fittings/${server.id}/kept`}>
           {server.kept
-            ? `kept ${keptAt(server.kept.created_at)} · ${since === 0 ? "unchanged" : `${since} ${since === 1 ? "change" : "changes"} since`}`
+            ? `kept ${showTimeOrDay(server.kept.created_at)} · ${since === 0 ? "unchanged" : `${since} ${since === 1 ? "change" : "changes"} since`}`
             : "nothing kept yet"}
         </Link>
       </header>
@@ -241,12 +239,6 @@ function ClubRow({ club, doubt }: { club: Club; doubt: Recommendation["doubt"] }
       {kept && kept !== labelOf(club) && <p className={classes.changed}>Kept: {kept}</p>}
     </article>
   );
-}
-
-/** The clock time of today, the day of an earlier one. */
-function keptAt(moment: string) {
-  const at = new Date(moment);
-  return at.toDateString() === new Date().toDateString() ? clock.format(at) : day.format(at);
 }
 
 /** Edits and strikes since a proposal was kept; other strikes in the place of those are one change at least. */

@@ -6,6 +6,7 @@ import { useSetUnits } from "../session/session";
 import { useQueue } from "../strikes/queue";
 import type { Pause } from "../strikes/useStrikeQueue";
 import { waitingWords } from "../strikes/waiting";
+import { showLongDay, showMoment, today } from "../units/days";
 import { showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
@@ -26,9 +27,6 @@ const PAUSE_WORDS: Record<Pause, string> = {
   signed_out: " for you to sign in",
   busy: ", tried again",
 };
-
-const today = new Intl.DateTimeFormat("en-GB", { dateStyle: "long" });
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "short", timeStyle: "short" });
 
 interface Props {
   /** When this was heard, if it is not fresh. */
@@ -72,12 +70,12 @@ export function Strip({ old, onBench }: Props) {
         <span title={mix}>{mix}</span>
         <span>{school === 0 ? "as measured" : `${school} ${school === 1 ? "school" : "schools"} chosen`}</span>
       </span>
-      <span className={classes.printed}>{today.format(new Date())}</span>
+      <span className={classes.printed}>{showLongDay(today())}</span>
       <span className={classes.tools}>
         <DeviceStates />
         {old !== null && (
           <span className={classes.waiting} role="status" aria-label="How old this is">
-            as of {when.format(new Date(old))}
+            as of {showMoment(new Date(old).toISOString())}
           </span>
         )}
         {queue.waiting.length > 0 && (

@@ -69,10 +69,10 @@ it("a line says what was kept last and what is due, late or not", async () => {
   api({ "GET /api/fittings": { fittings: LINES }, "GET /api/fittings/bin": { fittings: [] } });
   players();
   const [tam, ines, orla] = (await screen.findAllByRole("listitem")).map((one) => one.textContent);
-  expect(tam).toContain("kept 1 March 2026: 50° gap");
+  expect(tam).toContain("kept 1 Mar 2026: 50° gap");
   expect(ines).toContain("nothing kept yet");
-  expect(ines).toContain("lofts: due since 1 April 2026");
-  expect(orla).toContain("grips: due 3 December 2026");
+  expect(ines).toContain("lofts: due since 1 Apr 2026");
+  expect(orla).toContain("grips: due 3 Dec 2026");
 });
 
 it("a player whose answer was lost is started again under the same id, the next one under another", async () => {

@@ -110,7 +110,7 @@ it("undo and redo are pressed while there is something, what could not be taken 
   expect(undo).toHaveBeenCalledTimes(1);
   expect(screen.getByRole("button", { name: "Redo" }).hasAttribute("disabled")).toBe(true);
   expect(screen.getByText("Changed again since: it stays as it is.")).toBeTruthy();
-  expect(screen.getByRole("status", { name: "How old this is" }).textContent).toBe("as of 03/10/2026, 09:30");
+  expect(screen.getByRole("status", { name: "How old this is" }).textContent).toBe("as of 3 Oct 2026, 09:30");
   fireEvent.click(screen.getByRole("button", { name: "The set" }));
   expect(onBench).toHaveBeenCalledTimes(1);
 });

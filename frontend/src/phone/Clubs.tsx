@@ -1,8 +1,7 @@
+import { showLongDay } from "../units/days";
 import { inDistance, metres, plain, trimmed } from "../units/units";
 import type { Opened, Page } from "./Phone";
 
-const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
-const told = (on: string) => day.format(new Date(on.length === 10 ? `${on}T12:00:00` : on));
 const FROM = { measured: "", modelled: "model", assumed: "assumed" };
 
 /** Wedges, carries, what is ahead, and why it is these clubs. */
@@ -74,7 +73,7 @@ export function Clubs({
         <tbody>
           {dates.map((one) => (
             <tr key={one.kind}>
-              <td>{told(one.on)}</td>
+              <td>{showLongDay(one.on)}</td>
               <td>{one.words}</td>
             </tr>
           ))}
@@ -89,7 +88,7 @@ export function Clubs({
         </a>
       </p>
       <p className="quiet">
-        From {page.studio}. This page holds until {told(expires)}.
+        From {page.studio}. This page holds until {showLongDay(expires)}.
       </p>
     </>
   );

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
+import { showLongDay } from "../units/days";
 import { Clubs } from "./Clubs";
 import { Far } from "./Far";
 import { Lie } from "./Lie";
@@ -18,7 +19,6 @@ const TABS = [
   ["note", "Note"],
 ] as const;
 type Tab = (typeof TABS)[number][0];
-const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
 
 /** The player's page: one of its parts at a time, all of it in the phone after the first visit. */
 export function Phone({ token }: { token: string }) {
@@ -91,7 +91,7 @@ export function Phone({ token }: { token: string }) {
       <header>
         <span className="mark">Oblatus</span>
         <span>
-          {page.card.player}, {day.format(new Date(`${page.made_on}T12:00:00`))}
+          {page.card.player}, {showLongDay(page.made_on)}
         </span>
       </header>
       {opened.newer && (

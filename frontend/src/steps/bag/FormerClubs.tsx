@@ -1,6 +1,6 @@
 import type { Bag } from "../../api/client";
+import { showDay } from "../../units/days";
 import { trimmed } from "../../units/units";
-import { shownDate } from "../ground/seasons";
 import parts from "../parts/parts.module.css";
 import { Wide } from "../parts/Wide";
 import classes from "./Bag.module.css";
@@ -30,7 +30,7 @@ export function FormerClubs({ former }: { former: Bag["former"] }) {
                 <td className={parts.num}>{trimmed(one.wedge.loft_deg)}</td>
                 <td className={parts.num}>{trimmed(one.wedge.bounce_deg)}</td>
                 <td className={parts.num}>{trimmed(one.wedge.lie_deg)}</td>
-                <td>{shownDate(one.until)}</td>
+                <td>{showDay(one.until)}</td>
                 <td>{one.became}</td>
               </tr>
             ))}

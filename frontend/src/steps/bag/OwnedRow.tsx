@@ -2,8 +2,8 @@ import type { OwnedWedge, Recommendation } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { SoleIcon } from "../../pictures/SoleIcon/SoleIcon";
+import { showDay } from "../../units/days";
 import { plain, trimmed } from "../../units/units";
-import { shownDate } from "../ground/seasons";
 import { SourceMark } from "../parts/SourceMark";
 import classes from "./Bag.module.css";
 
@@ -61,7 +61,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                 <br />
                 {wedge.built && (
                   <>
-                    built {shownDate(wedge.built.on)}
+                    built {showDay(wedge.built.on)}
                     {wedge.built.swing_weight && `, ${wedge.built.swing_weight}`}
                     <br />
                   </>

@@ -5,6 +5,7 @@ import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { Instrument, meanOf } from "../../devices/Instrument";
 import { GroundSole } from "../../pictures/GroundSole/GroundSole";
+import { showMoment } from "../../units/days";
 import { metres, parseNumber, plain, showDistance, trimmed } from "../../units/units";
 import { PlainNumber } from "../parts/PlainNumber";
 import parts from "../parts/parts.module.css";
@@ -307,14 +308,12 @@ export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }:
   );
 }
 
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
-
 /** Who did a piece of work, and when; nothing until the server has it. */
 function TickedBy({ tick }: { tick: Tick | undefined }) {
   if (!tick?.at) return null;
   return (
     <small className={classes.by}>
-      {tick.by}, {when.format(new Date(tick.at))}
+      {tick.by}, {showMoment(tick.at)}
     </small>
   );
 }

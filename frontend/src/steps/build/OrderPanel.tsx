@@ -5,13 +5,12 @@ import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
+import { showMoment } from "../../units/days";
 import { plain } from "../../units/units";
 import classes from "./Build.module.css";
 import { ticksAhead, useOrder } from "./useBuild";
 
 type Order = NonNullable<Build["order"]>;
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
-const at = (moment: string) => when.format(new Date(moment));
 
 /** How the sheet stands with the bench: given to it or not, what is missing until it can be signed, what went before. */
 export function OrderPanel({ sheet }: { sheet: Build }) {
@@ -59,8 +58,8 @@ export function OrderPanel({ sheet }: { sheet: Build }) {
         <ul className={classes.earlier} aria-label="Earlier orders">
           {sheet.earlier.map((one) => (
             <li key={one.id}>
-              {one.state === "built" ? "Signed" : "Cancelled"} {one.ended_at && at(one.ended_at)} by {one.ended_by}:{" "}
-              {one.clubs.join(", ")}; total {plain(one.total, 2)}.{" "}
+              {one.state === "built" ? "Signed" : "Cancelled"} {one.ended_at && showMoment(one.ended_at)} by{" "}
+              {one.ended_by}: {one.clubs.join(", ")}; total {plain(one.total, 2)}.{" "}
               {one.reason && `Outside tolerance and left so: ${one.reason}. `}
               <a href={`${base}/orders/${one.id}/sheet.pdf`}>PDF</a>
             </li>
@@ -91,7 +90,7 @@ function AtTheBench({ sheet, order, acts, pending }: BenchProps) {
         <strong>
           At the bench: {done} of {work} pieces of work done.
         </strong>{" "}
-        Given by {order.made_by}, {at(order.made_at)}
+        Given by {order.made_by}, {showMoment(order.made_at)}
         {order.heads.length > 0 && `; set aside from the rack: ${order.heads.join(", ")}`}.
       </p>
       <QueueState queue={queue} />

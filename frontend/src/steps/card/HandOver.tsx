@@ -6,15 +6,12 @@ import { useStore, useUnits } from "../../app/context";
 import { useSaved } from "../../app/useKeep";
 import { useSendId } from "../../app/useSendId";
 import { ScoreChart } from "../../pictures/ScoreChart/ScoreChart";
-import { today } from "../../units/days";
+import { showDay, showMoment, today } from "../../units/days";
 import { Choice } from "../parts/Choice";
 import { PlainNumber } from "../parts/PlainNumber";
 import classes from "./Card.module.css";
 
 type Handover = Schemas["HandoverOut"];
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
-const at = (moment: string) => when.format(new Date(moment));
-const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
 
 /** The player's own page: made by a press, opened by a link, closed by a press; what was handed over stays as it was. */
 export function HandOver() {
@@ -86,18 +83,18 @@ export function HandOver() {
             {one.qr && <img src={one.qr} width={150} height={150} alt="The link to the player's page as a QR code" />}
             <div>
               <strong>
-                Handed over {at(one.created_at)} by {one.made_by}
+                Handed over {showMoment(one.created_at)} by {one.made_by}
               </strong>
               {one.closed_at ? (
-                <p>Closed {at(one.closed_at)}.</p>
+                <p>Closed {showMoment(one.closed_at)}.</p>
               ) : one.path === "" ? (
-                <p>It held until {day.format(new Date(one.expires_at))}.</p>
+                <p>It held until {showDay(one.expires_at)}.</p>
               ) : (
                 <p>
                   <a href={one.path} target="_blank" rel="noreferrer">
                     The player's page
                   </a>
-                  , until {day.format(new Date(one.expires_at))}.{" "}
+                  , until {showDay(one.expires_at)}.{" "}
                   <Button size="xs" variant="default" disabled={close.isPending} onClick={() => close.mutate(one.id)}>
                     Close the page
                   </Button>

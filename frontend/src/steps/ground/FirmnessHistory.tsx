@@ -2,9 +2,9 @@ import { scaleLinear, scaleTime } from "d3-scale";
 import type { Schemas } from "../../api/client";
 import { figureOf, surfaceOf } from "../../api/tables";
 import { Picture } from "../../pictures/Picture";
+import { showDay } from "../../units/days";
 import { plain } from "../../units/units";
 import classes from "./Ground.module.css";
-import { shownDate } from "./seasons";
 
 const HEIGHT = 120;
 const LEFT = 76;
@@ -47,7 +47,7 @@ export function FirmnessHistory({ records }: { records: Schemas["VenueOut"][] })
               const mean = record.ground.turf.firmness_g;
               return (
                 <g key={record.id}>
-                  <title>{`${shownDate(record.read_on)}: ${record.surfaces.find((surface) => surface.key === TURF.key)?.words}`}</title>
+                  <title>{`${showDay(record.read_on)}: ${record.surfaces.find((surface) => surface.key === TURF.key)?.words}`}</title>
                   {record.ground.turf.readings_g.map((drop, j) => (
                     <circle key={j} cx={at + 3 * (j % 3) - 3} cy={y(drop)} r={2.2} fill="var(--ink-2)" />
                   ))}

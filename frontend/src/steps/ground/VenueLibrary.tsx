@@ -3,14 +3,14 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Ground, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
-import { today } from "../../units/days";
+import { showDay, today } from "../../units/days";
 import { Choice } from "../parts/Choice";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import { copied } from "./copied";
 import { FirmnessHistory } from "./FirmnessHistory";
 import classes from "./Ground.module.css";
-import { lastOf, SEASONS, seasonOf, shownDate } from "./seasons";
+import { lastOf, SEASONS, seasonOf } from "./seasons";
 
 type Venue = Schemas["VenueOut"];
 
@@ -88,7 +88,7 @@ export function VenueLibrary({ ground, onChange }: Props) {
       </div>
       {forgotten && (
         <p className={classes.known} role="status">
-          The readings of {shownDate(forgotten.read_on)} at {forgotten.venue} are forgotten.
+          The readings of {showDay(forgotten.read_on)} at {forgotten.venue} are forgotten.
           <button
             type="button"
             className={parts.quietButton}
@@ -141,7 +141,7 @@ export function VenueLibrary({ ground, onChange }: Props) {
             <tbody>
               {mine.map((record) => (
                 <tr key={record.id} data-on={record.read_on === ground.read_on && record.season === ground.season}>
-                  <td>{shownDate(record.read_on)}</td>
+                  <td>{showDay(record.read_on)}</td>
                   <td>{record.season}</td>
                   {record.surfaces.map((surface) => (
                     <td key={surface.key}>{surface.words}</td>

@@ -2,11 +2,10 @@ import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
+import { showMoment } from "../../units/days";
 import { count } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import { SavedMappings } from "../parts/SavedMappings";
-
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
 /** Files that were taken before, each to be taken back; and the mappings that are saved. */
 export function Earlier() {
@@ -40,7 +39,7 @@ export function Earlier() {
             <li key={run.id}>
               <strong>{run.name}</strong>
               <span className={parts.unit}>
-                {when.format(new Date(run.created_at))}, by {run.taken_by},{" "}
+                {showMoment(run.created_at)}, by {run.taken_by},{" "}
                 {run.state === "taken" ? `${count(run.counts?.taken ?? 0)} strikes` : "taken back"}
               </span>
               {run.state === "taken" && (run.counts?.taken ?? 0) > 0 && (

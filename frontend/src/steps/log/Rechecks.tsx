@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
-import { dayIn, today } from "../../units/days";
+import { dayIn, showDay, today } from "../../units/days";
 import { count, metres, plain, showDistance, showPercent } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import { NumberField } from "../parts/NumberField";
@@ -13,8 +13,6 @@ import classes from "./Log.module.css";
 import { signed } from "./Seen";
 
 type Due = Schemas["DueOut"];
-const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
-const on = (date: string) => day.format(new Date(`${date}T12:00:00`));
 
 /** What is due and why then; lofts that were read again; what grooves have lost. */
 export function Rechecks() {
@@ -43,10 +41,10 @@ export function Rechecks() {
         <p className={classes.big}>
           {late.length > 0
             ? `${late.length} ${late.length === 1 ? "thing is" : "things are"} due`
-            : `Next: ${on(due[0]?.on ?? since)}`}
+            : `Next: ${showDay(due[0]?.on ?? since)}`}
         </p>
         <p>
-          Counted from {on(since)}, {since_words}.
+          Counted from {showDay(since)}, {since_words}.
         </p>
         <ul className={classes.due}>
           {due.map((one) => (
@@ -120,7 +118,7 @@ export function Rechecks() {
                       <td className={parts.num}>{far(one.carry_now_m)}</td>
                       <td className={parts.num}>{signed(one.strokes_round)}</td>
                       <td>{one.advice}</td>
-                      <td>{one.read_on === null ? "typed" : on(one.read_on)}</td>
+                      <td>{one.read_on === null ? "typed" : showDay(one.read_on)}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -157,7 +155,7 @@ function DueLine({ due }: { due: Due }) {
   const put = (snoozes: typeof draft.after.snoozes) => edit("after", { ...draft.after, snoozes });
   return (
     <li data-late={due.late}>
-      <strong>{on(due.on)}</strong>
+      <strong>{showDay(due.on)}</strong>
       <span>
         {due.words}
         <small> {due.why}</small>

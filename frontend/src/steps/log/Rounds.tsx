@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
+import { showDay } from "../../units/days";
 import { metres, plain, showDistance } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
@@ -10,8 +11,6 @@ import classes from "./Log.module.css";
 import { signed } from "./Seen";
 import { type Log, useMarkRound } from "./useLog";
 
-const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
-const on = (date: string) => day.format(new Date(`${date}T12:00:00`));
 const BY = { player: "on the phone", fitter: "here", file: "from a file" };
 const SHOWN = 12;
 
@@ -30,7 +29,7 @@ export function Rounds({ log }: { log: Log }) {
       {mark.error && <p role="alert">{mark.error.message}</p>}
       {taken && (
         <p role="status" className={classes.quiet}>
-          The round of {on(taken.on)} is out of the log.{" "}
+          The round of {showDay(taken.on)} is out of the log.{" "}
           <button
             type="button"
             className={parts.quietButton}
@@ -50,7 +49,7 @@ export function Rounds({ log }: { log: Log }) {
               aria-expanded={open === round.round}
               onClick={() => setOpen(open === round.round ? null : round.round)}
             >
-              {on(round.on)}
+              {showDay(round.on)}
             </button>
             <span>
               {round.shots} {round.shots === 1 ? "shot" : "shots"}, noted {BY[round.by]}, {signed(round.over)} strokes
@@ -59,7 +58,7 @@ export function Rounds({ log }: { log: Log }) {
               {round.same_as && <strong> Another round of that day looks the same: take one out.</strong>}
             </span>
             <Button
-              aria-label={`Take out the round of ${on(round.on)}`}
+              aria-label={`Take out the round of ${showDay(round.on)}`}
               size="xs"
               variant="subtle"
               color="rust"

@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { v4 as newId } from "uuid";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
+import { showDay } from "../../units/days";
 import { plain, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
@@ -12,8 +13,6 @@ import { WORD } from "../parts/SourceMark";
 import classes from "./Log.module.css";
 
 type Era = Schemas["EraOut"];
-const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
-const on = (date: string) => day.format(new Date(`${date}T12:00:00`));
 
 /** The player over the years: fittings beside each other, every moment, and the next fitting at a press. */
 export function Timeline() {
@@ -85,7 +84,7 @@ export function Timeline() {
         ) : (
           <p>
             A later fitting follows this one:{" "}
-            {last && <Link to={`/fittings/${last.fitting_id}/log`}>that of {on(last.on)}</Link>}.
+            {last && <Link to={`/fittings/${last.fitting_id}/log`}>that of {showDay(last.on)}</Link>}.
           </p>
         )}
       </section>
@@ -96,9 +95,9 @@ export function Timeline() {
             {eras.map((era) => (
               <th key={era.fitting_id}>
                 {era.here ? (
-                  `${on(era.on)}, this one`
+                  `${showDay(era.on)}, this one`
                 ) : (
-                  <Link to={`/fittings/${era.fitting_id}/log`}>{on(era.on)}</Link>
+                  <Link to={`/fittings/${era.fitting_id}/log`}>{showDay(era.on)}</Link>
                 )}
               </th>
             ))}
@@ -120,7 +119,7 @@ export function Timeline() {
         <ol className={classes.moments}>
           {moments.map((moment, n) => (
             <li key={n} data-kind={moment.kind}>
-              <span className={classes.when}>{on(moment.on)}</span>
+              <span className={classes.when}>{showDay(moment.on)}</span>
               <Link to={`/fittings/${moment.fitting_id}/${moment.link}`}>{moment.words}</Link>
             </li>
           ))}

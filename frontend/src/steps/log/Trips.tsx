@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Ground, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
+import { showDay } from "../../units/days";
 import { plain, trimmed } from "../../units/units";
 import { Lies } from "../card/Lies";
 import { copied } from "../ground/copied";
@@ -16,8 +17,6 @@ import classes from "./Log.module.css";
 
 type Trip = Schemas["TripDocument"];
 type Answer = Schemas["TripOut"];
-const day = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" });
-const on = (date: string) => day.format(new Date(`${date}T12:00:00`));
 
 /** Other ground for some days, or for a season: as you are, the setup first, then one other club. */
 export function Trips() {
@@ -38,7 +37,7 @@ export function Trips() {
                 {one.season
                   ? "every year"
                   : one.from_on && one.to_on
-                    ? `${on(one.from_on)} to ${on(one.to_on)}`
+                    ? `${showDay(one.from_on)} to ${showDay(one.to_on)}`
                     : "no days set"}
               </small>
             </button>

@@ -1,9 +1,8 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
+import { showMoment } from "../../units/days";
 import parts from "./parts.module.css";
-
-const when = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
 
 /** The mappings that are saved for files of a kind, each to be forgotten. */
 export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
@@ -26,7 +25,7 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
         {mappings.map((mapping) => (
           <li key={mapping.id}>
             <strong>{mapping.name}</strong>
-            <span className={parts.unit}>mapping, saved {when.format(new Date(mapping.kept_at))}</span>
+            <span className={parts.unit}>mapping, saved {showMoment(mapping.kept_at)}</span>
             <Button
               aria-label={`Forget it: ${mapping.name}`}
               size="xs"

@@ -18,7 +18,7 @@ import { FromMonitor } from "./FromMonitor";
 import { PlanForm } from "./PlanForm";
 import classes from "./Proof.module.css";
 import { BallTable, ComparisonTable } from "./ProofTables";
-import { ballsAhead, blockNow, LETTERS, missingOf, outAhead, useProofs } from "./useProofs";
+import { ballsAhead, blockNow, LETTERS, missingOf, nameOf, outAhead, useProofs } from "./useProofs";
 
 /** Candidates hit against one another in blocks: the plan, the next ball, and what the balls say so far. */
 export default function ProofStep() {
@@ -46,7 +46,7 @@ export default function ProofStep() {
               variant={one === proof ? "filled" : "default"}
               onClick={() => setAt(one.document.id)}
             >
-              {one.document.made_on}
+              {nameOf(one, known)}
             </Button>
           ))}
       </StepHead>

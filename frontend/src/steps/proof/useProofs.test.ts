@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Proof, ProofBall } from "../../api/client";
 import type { Act } from "../../strikes/actStore";
-import { ballsAhead, blockNow, outAhead } from "./useProofs";
+import { ballsAhead, blockNow, nameOf, outAhead } from "./useProofs";
 
 const ball = (id: string, block = 0) =>
   ({ id, club: 0, situation: 0, block, outcome: "good", set_aside: null }) as ProofBall;
@@ -46,4 +46,10 @@ describe("balls ahead of the server", () => {
     expect(blockNow(proof(), full)?.place).toBe(0);
     expect(blockNow(proof(), [...full, ball("d")])?.place).toBe(1);
   });
+});
+
+it("a proof is called by its day, and by its place on it where there are several", () => {
+  const made = (made_on: string) => ({ document: { made_on } }) as unknown as Proof;
+  const known = [made("2026-11-29"), made("2026-11-29"), made("2026-10-03")];
+  expect(known.map((one) => nameOf(one, known))).toEqual(["29 Nov 2026, 2", "29 Nov 2026, 1", "3 Oct 2026"]);
 });

@@ -3,6 +3,7 @@ import { api, type Proof, type ProofBall, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import type { Act } from "../../strikes/actStore";
+import { showDay } from "../../units/days";
 
 export type Outcome = NonNullable<ProofBall["outcome"]>;
 
@@ -25,6 +26,13 @@ export function useProofs() {
     queryFn: () =>
       unwrap(api.GET("/api/fittings/{fitting_id}/proofs", { params: { path: { fitting_id: server.id } } })),
   });
+}
+
+/** A proof by its day; several of one day are counted, the first is 1. They come newest first. */
+export function nameOf(proof: Proof, known: readonly Proof[]): string {
+  const sameDay = known.filter(({ document }) => document.made_on === proof.document.made_on);
+  const day = showDay(proof.document.made_on);
+  return sameDay.length > 1 ? `${day}, ${sameDay.length - sameDay.indexOf(proof)}` : day;
 }
 
 /** The balls of a proof as they will be once everything that is ahead of the server's answer is in it. */
