@@ -39,6 +39,8 @@ def test_the_card_is_of_the_proposed_set_and_in_the_readers_unit(client, base, f
         round(yards["distances"][0]["distance_m"] / 4.572) * 4.572, abs=0.01
     )
     assert " mph into the wind" in yards["rules"][0]
+    header = client.get(f"{base}/card/distances.csv").get_data(as_text=True).splitlines()[0]
+    assert header.lstrip("\ufeff") == "distance (yd),club and swing,9 mph into the wind,firm green"
 
 
 def test_left_handers_stand_on_the_other_side_and_nothing_else_changes(client, base):

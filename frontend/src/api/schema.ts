@@ -2371,7 +2371,7 @@ export interface components {
         };
         /**
          * CardDistanceOut
-         * @description Which row for a distance: in still air, 4 m/s into the wind, to a firm green.
+         * @description Which row for a distance: in still air, into the card's wind, to a firm green.
          */
         CardDistanceOut: {
             /** Distance M */

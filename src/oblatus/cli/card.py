@@ -40,7 +40,7 @@ def run_card(args: Namespace) -> int:
     card, chosen = _card(args)
     if args.pdf is not None:
         args.pdf.write_bytes(bag_card_pdf(card, chosen.size, chosen.parts, SI, grey=chosen.grey).content)
-    text = card_csv(card, "m").replace("\r\n", "\n").rstrip()
+    text = card_csv(card, SI).replace("\r\n", "\n").rstrip()
     say(worded(card.model_dump_json(exclude={"lies", "drills"})) if args.json else text)
     return 0
 

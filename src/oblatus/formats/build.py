@@ -20,7 +20,7 @@ from oblatus.core.geometry import Hand
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import BuildClubDocument, BuildDocument, PricesDocument
-from oblatus.formats.limits import WHY_LETTERS
+from oblatus.formats.limits import NAME_LETTERS, WHY_LETTERS
 from oblatus.formats.recommendation import outline_mm
 from oblatus.formats.rounded import rounded
 
@@ -194,16 +194,16 @@ class SignedBuildDocument(Strict):
     heads: tuple[Annotated[str, StringConstraints(max_length=40)], ...]
     ticks: dict[Annotated[str, StringConstraints(pattern=r"^\d+\.\d+$")], TickedDocument]
     reason: Annotated[str, StringConstraints(max_length=WHY_LETTERS)]
-    made_by: Annotated[str, StringConstraints(max_length=120)]
+    made_by: Annotated[str, StringConstraints(max_length=NAME_LETTERS)]
     created_at: datetime
-    ended_by: Annotated[str, StringConstraints(max_length=120)]
+    ended_by: Annotated[str, StringConstraints(max_length=NAME_LETTERS)]
     ended_at: datetime
 
 
 class TickedDocument(Strict):
     """Who did a piece of work, and when."""
 
-    by: Annotated[str, StringConstraints(max_length=120)]
+    by: Annotated[str, StringConstraints(max_length=NAME_LETTERS)]
     at: datetime
 
 

@@ -8,17 +8,17 @@ from collections.abc import Sequence
 from datetime import date
 from typing import Literal
 
-from oblatus.core.card.bag import BagCard
+from oblatus.core.card.bag import INTO, BagCard
 from oblatus.core.card.drills import Drawing, DrillAdvice, Prescribed, Standing
 from oblatus.core.card.setup import LieCard, Tool, ball_words, cautions_of, clock_words, lean_words, opened_words
 from oblatus.core.gapping.estimates import Source
 from oblatus.core.geometry import Hand
 from oblatus.core.strike.risk import Light
-from oblatus.core.words import decimals
+from oblatus.core.words import Reader, decimals, speed, worded
 from oblatus.formats.fields import Strict, SurfaceKey
 from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes_csv import safe_text
-from oblatus.units import METRES_PER_YARD, DistanceUnit
+from oblatus.units import METRES_PER_YARD
 
 Basis = Literal["built", "proposed", "owned"]
 
@@ -48,7 +48,7 @@ class CardRowOut(Strict):
 
 
 class CardDistanceOut(Strict):
-    """Which row for a distance: in still air, 4 m/s into the wind, to a firm green."""
+    """Which row for a distance: in still air, into the card's wind, to a firm green."""
 
     distance_m: float
     still: int
@@ -234,12 +234,14 @@ def drill_out(one: Prescribed, standing: Standing) -> DrillOut:
     )  # fmt: skip
 
 
-def card_csv(card: CardOut, unit: DistanceUnit) -> str:
-    """The distances as CSV in the reader's unit: what to take in still air, into the wind, to a firm green."""
+def card_csv(card: CardOut, reader: Reader) -> str:
+    """The distances as CSV in the reader's units: what to take in still air, into the wind, to a firm green."""
+    unit = reader.distance
     per = 1.0 if unit == "m" else METRES_PER_YARD
+    into = worded(f"{speed(INTO, 0)} into the wind", reader)
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow([f"distance ({unit})", "club and swing", "4 m/s into the wind", "firm green"])
+    writer.writerow([f"distance ({unit})", "club and swing", into, "firm green"])
     names = [safe_text(f"{row.club}, {row.swing_name}") for row in card.rows]
     for line in card.distances:
         writer.writerow([decimals(line.distance_m / per), names[line.still], names[line.into], names[line.firm]])

@@ -497,7 +497,7 @@ class HeadEvidenceDocument(Strict):
     source_id: UUID
     on: date
     name: Name
-    against: Annotated[str, StringConstraints(max_length=120)] = ""
+    against: Annotated[str, StringConstraints(max_length=NAME_LETTERS)] = ""
     standing: ProofStanding = "open"
     head: HeadDocument
     shots: Annotated[tuple[ShiftDocument, ...], Field(min_length=1, max_length=20)]

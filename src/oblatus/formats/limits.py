@@ -14,7 +14,7 @@ MOST_BANDS = 12
 """Of distances."""
 
 NAME_LETTERS = 120
-"""Of a player, a ground, a club, a kept proposal."""
+"""Of a player, a fitter, a ground, a club, a kept proposal."""
 SWING_NAME_LETTERS = 30
 MAPPING_NAME_LETTERS = 80
 BALL_LETTERS = 60

@@ -11,6 +11,7 @@ from pydantic import Field, StringConstraints, model_validator
 from oblatus.core.bounds import Bound
 from oblatus.core.log.shots import BY_RESULT, RESULTS, SITUATIONS
 from oblatus.formats.fields import Strict, Within, at_field
+from oblatus.formats.limits import NAME_LETTERS
 
 if TYPE_CHECKING:
     SituationKey: TypeAlias = str
@@ -36,7 +37,7 @@ class LogShotDocument(Strict):
     round: UUID
     on: date
     situation: SituationKey
-    ground: Annotated[str, StringConstraints(max_length=120)] = ""
+    ground: Annotated[str, StringConstraints(max_length=NAME_LETTERS)] = ""
     distance_m: Annotated[float, Within(DISTANCE)] | None = None
     club: Annotated[str, StringConstraints(min_length=1, max_length=40)]
     advised: Annotated[str, StringConstraints(min_length=1, max_length=40)] | None = None

@@ -14,6 +14,7 @@ from oblatus.core.card.drills import BY_NAME, DrillAdvice, standing_of
 from oblatus.core.card.far import FarTable
 from oblatus.formats.card import CardOut
 from oblatus.formats.fields import Strict, at_field
+from oblatus.formats.limits import NAME_LETTERS
 from oblatus.formats.rounded import rounded
 from oblatus.units import DistanceUnit, SpeedUnit
 
@@ -94,7 +95,7 @@ class HandoverDocument(Strict):
     """A hand-over in a file: what the player got, and the scores since."""
 
     content: PageDocument
-    made_by: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+    made_by: Annotated[str, StringConstraints(min_length=1, max_length=NAME_LETTERS)]
     created_at: datetime
     expires_at: datetime
     closed_at: datetime | None = None

@@ -14,10 +14,11 @@ from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.core.grounds import SURFACES, SurfaceKind, summarise_readings
 from oblatus.formats.fields import Strict, Within
+from oblatus.formats.limits import NAME_LETTERS
 
 Kind = Literal["gauge", "hammer", "penetrometer"]
 _HEAD = figures(Head)
-Target = Annotated[str, StringConstraints(min_length=1, max_length=120)]
+Target = Annotated[str, StringConstraints(min_length=1, max_length=NAME_LETTERS)]
 
 
 class GaugeFigures(Strict):

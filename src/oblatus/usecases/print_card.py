@@ -48,7 +48,7 @@ def draw_card(
 def list_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> Printed:
     """Distances and carries as CSV; raises as `see_card`."""
     card, _ = _card(database, actor, fitting_id, reader)
-    return Printed(card_csv(card, reader.distance), f"{card.player} distances")
+    return Printed(card_csv(card, reader), f"{card.player} distances")
 
 
 def _card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> tuple[CardOut, CardDocument]:

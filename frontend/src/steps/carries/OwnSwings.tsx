@@ -17,10 +17,7 @@ export function OwnSwings() {
   const set = (changes: Partial<typeof measuring>) => edit("measuring", { ...measuring, ...changes });
   const add = () => {
     if (name.trim() === "") return;
-    const key = keyOf(
-      name,
-      measuring.swings.map((swing) => swing.key),
-    );
+    const key = keyOf(name.trim(), measuring.swings);
     set({ swings: [...measuring.swings, { key, name: name.trim(), speed_share: 0.8, extra_lean_deg: 0 }] });
     setName("");
   };
@@ -88,8 +85,11 @@ export function OwnSwings() {
   );
 }
 
-/** A key from a name: small letters without accents, and figures; a name that has none gets a number that is not taken. */
-export function keyOf(name: string, taken: readonly string[]) {
+/**
+ * A key from a name: small letters without accents, and figures; a name that has none, or begins like another's, gets a
+ * number that is not taken.
+ */
+export function keyOf(name: string, swings: readonly { key: string; name: string }[]) {
   const key = name
     .normalize("NFKD")
     .replace(/\p{M}/gu, "")
@@ -97,8 +97,11 @@ export function keyOf(name: string, taken: readonly string[]) {
     .replace(/[^a-z0-9]+/g, "_")
     .slice(0, 24)
     .replace(/^_+|_+$/g, "");
-  if (key !== "") return key;
+  const taken = swings.map((swing) => swing.key);
+  // a name that is there already is refused by its key
+  if (key !== "" && (!taken.includes(key) || swings.some((swing) => swing.name === name))) return key;
+  const start = key === "" ? "own" : key.slice(0, 21);
   let number = 1;
-  while (taken.includes(`own_${number}`)) number += 1;
-  return `own_${number}`;
+  while (taken.includes(`${start}_${number}`)) number += 1;
+  return `${start}_${number}`;
 }

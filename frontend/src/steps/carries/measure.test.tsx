@@ -156,13 +156,17 @@ const own = (measuring: object = MEASURING, units = METRES, faults: object[] = [
 
 it("a swing of the fitter's own gets a key from its name, in whatever letters; an empty name is none", () => {
   const names = ["Hip high!", "  knee – high ", "Größe", "бедро", "a name of four-and-twenty, and more"];
-  expect(names.map((name) => keyOf(name, ["own_1", "own_3"]))).toEqual([
+  const there = ["own_1", "own_3"].map((key) => ({ key, name: key }));
+  expect(names.map((name) => keyOf(name, there))).toEqual([
     "hip_high",
     "knee_high",
     "gro_e",
     "own_2",
     "a_name_of_four_and_twent",
   ]);
+  const long = { key: "half_swing_choked_down_t", name: "half swing choked down to steel" };
+  expect(keyOf("half swing choked down to red", [long])).toBe("half_swing_choked_dow_1");
+  expect(keyOf(long.name, [long])).toBe(long.key);
   own();
   const add = screen.getByRole("button", { name: "Add a swing" });
   fireEvent.change(screen.getByLabelText("Another swing"), { target: { value: "  " } });

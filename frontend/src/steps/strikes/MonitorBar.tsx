@@ -66,9 +66,9 @@ export function MonitorBar({ club, station }: { club: string; station: string })
       </Button>
       {elsewhere && told === meant && (
         <span className={classes.refused}>
-          It listens for what another screen chose.{" "}
+          It listens for another club or station.{" "}
           <Button size="xs" variant="default" onClick={() => mutate({ wanted: true, club, swing: station })}>
-            Listen for this club here
+            Listen for this one
           </Button>
         </span>
       )}

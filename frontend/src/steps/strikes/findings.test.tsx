@@ -207,9 +207,9 @@ it.each([
   await waitFor(() => expect(told).toEqual(before));
   club = "own:2"; // chosen on another screen
   await client.invalidateQueries({ queryKey: ["monitor", "f"] });
-  fireEvent.click(await screen.findByRole("button", { name: "Listen for this club here" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Listen for this one" }));
   await waitFor(() => expect(told).toEqual([...before, "own:1"]));
-  await waitFor(() => expect(screen.queryByText(/another screen/)).toBeNull());
+  await waitFor(() => expect(screen.queryByText(/another club/)).toBeNull());
 });
 
 it("a press connects or stops it with what is chosen here", async () => {

@@ -39,7 +39,7 @@ class CardRow:
 
 @dataclass(frozen=True, slots=True)
 class CardDistance:
-    """Which row of the card for a distance [m]: in still air, 4 m/s into the wind, to a firm green."""
+    """Which row of the card for a distance [m]: in still air, into the card's wind, to a firm green."""
 
     distance: float
     still: int

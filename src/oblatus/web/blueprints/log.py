@@ -8,6 +8,7 @@ from pydantic import Field, StringConstraints
 
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict
+from oblatus.formats.limits import NAME_LETTERS
 from oblatus.formats.log import AfterOut, LogOut, NotedOut, TimelineOut
 from oblatus.formats.log_file import LogFileOut, LogMappingDocument
 from oblatus.formats.log_shots import LogShotDocument
@@ -75,7 +76,7 @@ class LogFileIn(Strict):
 class TripIn(Strict):
     """Which trip, and whether the laws are drawn too."""
 
-    name: Annotated[str, StringConstraints(max_length=120)] = ""
+    name: Annotated[str, StringConstraints(max_length=NAME_LETTERS)] = ""
     doubt: Literal["yes", "no"] = "no"
 
 
