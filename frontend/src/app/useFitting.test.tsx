@@ -313,6 +313,35 @@ describe("useFitting", () => {
     vi.useRealTimers();
   });
 
+  it("a reading is not tried for a fitting that is gone, by nobody signed in, or on a page that was left", async () => {
+    vi.useFakeTimers();
+    let asked = 0;
+    let status = 404;
+    const body = JSON.stringify({ code: "not_found", message: "", faults: [] });
+    vi.stubGlobal("fetch", async () => {
+      asked += 1;
+      return new Response(body, { status, headers: { "Content-Type": "application/json" } });
+    });
+    const { result, rerender, unmount } = renderHook(useFitting, { initialProps: inputs(fitting(1)) });
+    const wait = () => act(() => vi.advanceTimersByTimeAsync(10_000));
+    await act(async () => result.current.refresh());
+    await wait();
+    expect(asked).toBe(1);
+    status = 503;
+    rerender(inputs(fitting(1), false));
+    await act(async () => result.current.refresh());
+    await wait();
+    expect(asked).toBe(1);
+    rerender(inputs(fitting(1)));
+    await wait();
+    expect(asked).toBeGreaterThan(1);
+    unmount();
+    const then = asked;
+    await wait();
+    expect(asked).toBe(then);
+    vi.useRealTimers();
+  });
+
   it("takes back what was typed into a field at once, and does it again, also after a reload", async () => {
     const first = renderHook(() => useFitting(inputs(fitting(1))));
     for (const typed of [1, 14, 14.5]) act(() => first.result.current.edit("player", player(typed)));

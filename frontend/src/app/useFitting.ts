@@ -313,13 +313,27 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   );
 
   const again = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const here = useRef(true);
+  const signedIn = useRef(open);
+  signedIn.current = open;
   const refresh = useCallback(() => {
+    const later = () => {
+      clearTimeout(again.current);
+      if (here.current) again.current = setTimeout(refresh, RETRY_MS);
+    };
     clearTimeout(again.current);
-    reload().catch(() => {
-      again.current = setTimeout(refresh, RETRY_MS);
+    if (!signedIn.current) return later();
+    reload().catch((error) => {
+      if (!(error instanceof RequestError && error.refused)) later();
     });
   }, [reload]);
-  useEffect(() => () => clearTimeout(again.current), []);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+      clearTimeout(again.current);
+    };
+  }, []);
 
   const resolve = useCallback(
     (conflict: Conflict, keep: "mine" | "theirs") => {
