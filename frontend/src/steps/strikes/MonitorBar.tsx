@@ -65,8 +65,8 @@ export function MonitorBar({ club, station }: { club: string; station: string })
         {monitor.wanted ? "Stop the monitor" : "Connect the monitor"}
       </Button>
       {elsewhere && told === meant && (
-        <span className={classes.refused}>
-          It listens for another club or station.{" "}
+        <span className={classes.elsewhere}>
+          It listens for another club or station.
           <Button size="xs" variant="default" onClick={() => mutate({ wanted: true, club, swing: station })}>
             Listen for this one
           </Button>
