@@ -1,6 +1,6 @@
 import { showLongDay } from "../units/days";
 import { inDistance, metres, plain, trimmed } from "../units/units";
-import type { Opened, Page } from "./Phone";
+import type { Opened, Page } from "./usePage";
 
 const FROM = { measured: "", modelled: "model", assumed: "assumed" };
 

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { inDistance, metres, plain, trimmed } from "../units/units";
-import { type Page, Pick } from "./Phone";
+import { Pick } from "./Phone";
+import type { Page } from "./usePage";
 
 const WINDS = [
   ["into", "into"],

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { ClubAtBall, Stance } from "../pictures/Stance/Stance";
 import { metres, plain, showDistance, showPercent, trimmed } from "../units/units";
-import type { Page } from "./Phone";
+import type { Page } from "./usePage";
 
 /** How to play a lie: chosen from those that the player faces, most frequent first. */
 export function Lie({ page }: { page: Page }) {

@@ -3,14 +3,16 @@ import { v4 as newId } from "uuid";
 import { today } from "../units/days";
 import { fromDistance, inDistance, metres, plain, showDistance } from "../units/units";
 import { keepShot, type Shot } from "./outbox";
-import { type Opened, type Page, Pick } from "./Phone";
+import { Pick } from "./Phone";
 import { type Round, readRound, writeRound } from "./round";
+import type { Fate, Opened, Page } from "./usePage";
+import { Waiting } from "./Waiting";
 
 interface Props {
   opened: Opened;
   token: string;
   unsent: readonly Shot[];
-  refusal: string | null;
+  fate: Fate;
   /** The taps so far of the shot that is being noted: another part of the page may be looked at meanwhile. */
   begun: Begun;
   onBegun: (begun: Begun) => void;
@@ -30,7 +32,7 @@ const APPROACH = "approach";
 const USUAL_FAR = 80;
 
 /** A shot in three taps: where it lay, which club, what happened. The last one can be told more of, or taken back. */
-export function Note({ opened, token, unsent, refusal, begun, onBegun, onShot }: Props) {
+export function Note({ opened, token, unsent, fate, begun, onBegun, onShot }: Props) {
   const { page } = opened;
   const [round, setRound] = useState<Round>(() => readRound(token));
   const { lie, club } = begun;
@@ -214,22 +216,17 @@ export function Note({ opened, token, unsent, refusal, begun, onBegun, onShot }:
           </button>
         )}
       </p>
-      {unsent.length > 0 && (
-        <p role="status" className="told">
-          {waitWords(unsent)} in this phone
-          {refusal === null ? " for a connection." : `: ${refusal}`}
-        </p>
-      )}
+      {unsent.length > 0 && <Waiting {...standing(unsent)} fate={fate} />}
     </>
   );
 }
 
 /** What waits, each shot once: one that is told more of is another that takes its place. */
-function waitWords(unsent: readonly Shot[]) {
+function standing(unsent: readonly Shot[]) {
   const last = new Map(unsent.map((one) => [one.id, one]));
-  const standing = [...last.values()].filter((one) => !one.removed).length;
-  if (standing === 0) return "What was taken back waits";
-  return `${standing} ${standing === 1 ? "shot waits" : "shots wait"}`;
+  const count = [...last.values()].filter((one) => !one.removed).length;
+  if (count === 0) return { what: "What was taken back", many: false };
+  return { what: `${count} ${count === 1 ? "shot" : "shots"}`, many: count > 1 };
 }
 
 /** The club that the page names first for a distance: still air, a medium green, a dry lie, the hole in the middle. */

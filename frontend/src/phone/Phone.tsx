@@ -1,15 +1,11 @@
-import { useCallback, useEffect, useRef, useState } from "react";
-import type { Schemas } from "../api/client";
+import { useState } from "react";
 import { showLongDay } from "../units/days";
 import { Clubs } from "./Clubs";
 import { Far } from "./Far";
 import { Lie } from "./Lie";
 import { type Begun, NOT_BEGUN, Note } from "./Note";
-import { type Score, type Shot, send, waiting } from "./outbox";
 import { Practise } from "./Practise";
-
-export type Opened = Schemas["PageOut"];
-export type Page = Opened["page"];
+import { usePage } from "./usePage";
 
 const TABS = [
   ["far", "How far"],
@@ -22,57 +18,9 @@ type Tab = (typeof TABS)[number][0];
 
 /** The player's page: one of its parts at a time, all of it in the phone after the first visit. */
 export function Phone({ token }: { token: string }) {
-  const [opened, setOpened] = useState<Opened | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [refusal, setRefusal] = useState<string | null>(null);
-  const [unsent, setUnsent] = useState<Score[]>(() => waiting("scores", token));
-  const [shots, setShots] = useState<Shot[]>(() => waiting("shots", token));
+  const { opened, problem, scores, unsent, shots, fate, deliver } = usePage(token);
   const [begun, setBegun] = useState<Begun>(NOT_BEGUN);
   const [tab, setTab] = useState<Tab>(() => TABS.find(([key]) => `#${key}` === location.hash)?.[0] ?? "far");
-  const read = useCallback(
-    async (anew = false) => {
-      try {
-        const reply = await fetch(`/api/page/${token}`, anew ? { cache: "reload" } : {});
-        const body = await reply.json();
-        if (reply.ok) {
-          setOpened(body as Opened);
-          setProblem(null);
-        } else setProblem((body as { message: string }).message);
-      } catch {
-        setProblem((before) => before ?? "There is no connection, and this phone has not kept the page yet.");
-      }
-    },
-    [token],
-  );
-  const look = useCallback(() => {
-    setUnsent(waiting("scores", token));
-    setShots(waiting("shots", token));
-    return waiting("scores", token).length + waiting("shots", token).length;
-  }, [token]);
-  // one at a time: what comes meanwhile goes with the next
-  const sending = useRef(false);
-  const deliver = useCallback(async () => {
-    if (look() === 0 || sending.current) return;
-    sending.current = true;
-    try {
-      let words: string | null = null;
-      while (look() > 0 && words === null) words = await send(token);
-      setRefusal(words);
-      if (words === null) await read(true);
-    } catch {
-      setRefusal(null); // no connection: they wait
-    } finally {
-      sending.current = false;
-      look();
-    }
-  }, [token, read, look]);
-  useEffect(() => {
-    void read();
-    void deliver();
-    const again = () => void deliver();
-    window.addEventListener("online", again);
-    return () => window.removeEventListener("online", again);
-  }, [read, deliver]);
   if (!opened)
     return (
       <main className="alone">
@@ -110,7 +58,7 @@ export function Phone({ token }: { token: string }) {
             opened={opened}
             token={token}
             unsent={shots}
-            refusal={refusal}
+            fate={fate}
             begun={begun}
             onBegun={setBegun}
             onShot={deliver}
@@ -119,11 +67,11 @@ export function Phone({ token }: { token: string }) {
         {tab === "practise" && (
           <Practise
             page={page}
-            scores={opened.scores}
+            scores={scores}
             standings={opened.standings}
             token={token}
             unsent={unsent}
-            refusal={refusal}
+            fate={fate}
             onScore={deliver}
           />
         )}

@@ -6,23 +6,24 @@ import { today } from "../units/days";
 import { plain } from "../units/units";
 import { readCount, writeCount } from "./count";
 import { keep, type Score } from "./outbox";
-import type { Opened, Page } from "./Phone";
+import type { Fate, Opened, Page } from "./usePage";
+import { Waiting } from "./Waiting";
 
 type Drill = Page["card"]["drills"][number];
 
 interface Props {
   page: Page;
-  scores: Opened["scores"];
+  /** All of them, those that the studio does not have yet among them. */
+  scores: readonly Score[];
   standings: Opened["standings"];
   token: string;
   unsent: readonly Score[];
-  /** Why the server does not take them; null while there is no connection. */
-  refusal: string | null;
+  fate: Fate;
   onScore: () => void;
 }
 
 /** The prescribed drills: one at a time, counted ball by ball, with what was scored before. */
-export function Practise({ page, scores, standings, token, unsent, refusal, onScore }: Props) {
+export function Practise({ page, scores, standings, token, unsent, fate, onScore }: Props) {
   const drills = page.card.drills;
   const [at, setAt] = useState(drills[0]?.key ?? "");
   const chosen = drills.find((one) => one.key === at);
@@ -80,7 +81,7 @@ export function Practise({ page, scores, standings, token, unsent, refusal, onSc
         name="Scores"
         count={drill.count}
         mark={drill.mark}
-        scores={[...scores, ...unsent].filter((one) => one.drill === drill.key)}
+        scores={scores.filter((one) => one.drill === drill.key)}
       />
       <Count
         key={drill.key}
@@ -92,10 +93,11 @@ export function Practise({ page, scores, standings, token, unsent, refusal, onSc
         }}
       />
       {unsent.length > 0 && (
-        <p role="status" className="told">
-          {unsent.length} {unsent.length === 1 ? "score waits" : "scores wait"} in this phone
-          {refusal === null ? " for a connection." : `: ${refusal}`}
-        </p>
+        <Waiting
+          what={`${unsent.length} ${unsent.length === 1 ? "score" : "scores"}`}
+          many={unsent.length > 1}
+          fate={fate}
+        />
       )}
       <p className="caution">{drill.stop}</p>
     </>

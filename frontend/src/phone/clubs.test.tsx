@@ -2,7 +2,7 @@ import { cleanup, fireEvent, render, screen, within } from "@testing-library/rea
 import { expect, it } from "vitest";
 import { Clubs } from "./Clubs";
 import { Lie } from "./Lie";
-import type { Opened, Page } from "./Phone";
+import type { Opened, Page } from "./usePage";
 
 const CARD = {
   hand: "right",

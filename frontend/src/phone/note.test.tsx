@@ -3,7 +3,7 @@ import { useState } from "react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { type Begun, NOT_BEGUN, Note } from "./Note";
 import { type Shot, waiting } from "./outbox";
-import type { Opened } from "./Phone";
+import type { Fate, Opened } from "./usePage";
 
 const lie = (key: string, ground: string, code: string) => ({ key: `${key}|${ground}`, shot_name: key, ground, code });
 const opened = {
@@ -48,7 +48,7 @@ const opened = {
   noted_rounds: 1,
 } as unknown as Opened;
 const onShot = vi.fn();
-function Shown({ unsent = [], refusal = null }: { unsent?: Shot[]; refusal?: string | null }) {
+function Shown({ unsent = [], fate = "waits" }: { unsent?: Shot[]; fate?: Fate }) {
   const [begun, setBegun] = useState<Begun>(NOT_BEGUN);
   const [away, setAway] = useState(false);
   return (
@@ -57,15 +57,7 @@ function Shown({ unsent = [], refusal = null }: { unsent?: Shot[]; refusal?: str
         another part
       </button>
       {!away && (
-        <Note
-          opened={opened}
-          token="t"
-          unsent={unsent}
-          refusal={refusal}
-          begun={begun}
-          onBegun={setBegun}
-          onShot={onShot}
-        />
+        <Note opened={opened} token="t" unsent={unsent} fate={fate} begun={begun} onBegun={setBegun} onShot={onShot} />
       )}
     </>
   );
@@ -183,6 +175,6 @@ it("what waits is counted by shots that stand, one that was told more of once", 
   cleanup();
   const { rerender } = render(<Shown unsent={unsent} />);
   expect(screen.getByText("1 shot waits in this phone for a connection.")).toBeTruthy();
-  rerender(<Shown unsent={unsent.slice(0, 2)} refusal="The page is closed." />);
+  rerender(<Shown unsent={unsent.slice(0, 2)} fate={{ refused: "The page is closed." }} />);
   expect(screen.getByText("What was taken back waits in this phone: The page is closed.")).toBeTruthy();
 });

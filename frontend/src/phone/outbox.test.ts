@@ -31,7 +31,7 @@ it("keeps them whatever else comes back, and says why", async () => {
   keep("t", score("a"));
   for (const status of [404, 422, 429, 503]) {
     reply(status, { message: "closed" });
-    expect(await send("t")).toBe("closed");
+    expect(await send("t")).toEqual({ words: "closed", again: status === 429 || status === 503 });
     expect(waiting("scores", "t")).toHaveLength(1);
   }
   vi.stubGlobal("fetch", vi.fn().mockRejectedValue(new TypeError("no network")));

@@ -46,8 +46,14 @@ function put<K extends Kind>(kind: K, token: string, some: Kept[K][]) {
 export const keep = (token: string, score: Score) => put("scores", token, [...waiting("scores", token), score]);
 export const keepShot = (token: string, shot: Shot) => put("shots", token, [...waiting("shots", token), shot]);
 
+/** Why the server does not take something; `again`: whether it may, later. */
+export interface Refused {
+  words: string;
+  again: boolean;
+}
+
 /** Send what waits; it is let go once the server has it and not before. Returns why it does not take it. */
-export async function send(token: string): Promise<string | null> {
+export async function send(token: string, signal?: AbortSignal): Promise<Refused | null> {
   for (const kind of KINDS) {
     const some = waiting(kind, token).slice(0, AT_ONCE);
     if (some.length === 0) continue;
@@ -55,10 +61,12 @@ export async function send(token: string): Promise<string | null> {
       method: "POST",
       headers: { "Content-Type": "application/json" },
       body: JSON.stringify({ [kind]: some }),
+      signal,
     });
     if (!reply.ok) {
       const words = ((await reply.json().catch(() => null)) as { message?: string } | null)?.message;
-      return words ?? "The studio's server does not answer.";
+      const again = reply.status === 429 || reply.status >= 500;
+      return { words: words ?? "The studio's server does not answer.", again };
     }
     // a shot that was taken back since goes under the same id: only what was sent is let go
     const sent = new Set(some.map((one) => JSON.stringify(one)));

@@ -2,8 +2,8 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { Far } from "./Far";
 import { waiting } from "./outbox";
-import type { Opened, Page } from "./Phone";
 import { Practise } from "./Practise";
+import type { Opened, Page } from "./usePage";
 
 beforeEach(() => localStorage.clear());
 const FAR = {
@@ -84,7 +84,7 @@ const practise = (drills: object[], standings: object[] = [], more: object = {})
       standings={standings as unknown as Opened["standings"]}
       token="t"
       unsent={[]}
-      refusal={null}
+      fate="waits"
       onScore={onScore}
       {...more}
     />,
@@ -146,8 +146,11 @@ it("says how many scores wait, and why if the studio does not take them", () => 
   practise([drill()], [], { unsent });
   expect(screen.getByText("1 score waits in this phone for a connection.")).toBeTruthy();
   cleanup();
-  practise([drill()], [], { unsent: [...unsent, { ...unsent[0], id: "2" }], refusal: "The page is closed." });
+  practise([drill()], [], { unsent: [...unsent, { ...unsent[0], id: "2" }], fate: { refused: "The page is closed." } });
   expect(screen.getByText("2 scores wait in this phone: The page is closed.")).toBeTruthy();
+  cleanup();
+  practise([drill()], [], { unsent, fate: "sending" });
+  expect(screen.getByText("1 score is on its way to the studio.")).toBeTruthy();
 });
 
 it.each([

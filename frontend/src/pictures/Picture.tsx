@@ -1,7 +1,7 @@
-import { useElementSize } from "@mantine/hooks";
-import type { ReactNode, SVGProps } from "react";
+import { useMergedRef, useResizeObserver } from "@mantine/hooks";
+import { type ReactNode, type SVGProps, useLayoutEffect, useRef, useState } from "react";
 
-/** Width for which a picture is laid out before it is known, and where nothing is measured. */
+/** Width for which a picture is laid out where nothing is measured. */
 const USUAL = 906;
 const LEAST = 240;
 
@@ -15,13 +15,19 @@ interface Props extends Omit<SVGProps<SVGSVGElement>, "height" | "children" | "w
 
 /** A drawing laid out for the width that it has: one unit is one pixel, so that no text is ever shrunk. */
 export function Picture({ height, children, style, ...svg }: Props) {
-  const { ref, width: found } = useElementSize<HTMLDivElement>();
-  const width = found > 0 ? Math.max(Math.floor(found), LEAST) : USUAL;
+  const frame = useRef<HTMLDivElement>(null);
+  const [observe, { width: now }] = useResizeObserver<HTMLDivElement>();
+  const ref = useMergedRef(frame, observe);
+  // measured before it is seen: the observer tells two frames later, and until then its text would have another size
+  const [first, setFirst] = useState<number | null>(null);
+  useLayoutEffect(() => setFirst(frame.current?.getBoundingClientRect().width ?? 0), []);
+  const found = now || first;
+  const width = found ? Math.max(Math.floor(found), LEAST) : USUAL;
   const tall = typeof height === "number" ? height : height(width);
   return (
     <div ref={ref} style={{ minWidth: 0, overflow: "hidden" }}>
       <svg {...svg} viewBox={`0 0 ${width} ${tall}`} width="100%" height={tall} style={{ display: "block", ...style }}>
-        {children(width)}
+        {found !== null && children(width)}
       </svg>
     </div>
   );

@@ -7,6 +7,7 @@ import type { DeskHead } from "../desk/useDesk";
 import { CarryLadder } from "./CarryLadder/CarryLadder";
 import { CoreSample } from "./CoreSample/CoreSample";
 import { DrillDrawing } from "./DrillDrawing/DrillDrawing";
+import { Picture } from "./Picture";
 import { SolePass } from "./SolePass/SolePass";
 import { StrikeWindows } from "./StrikeWindows/StrikeWindows";
 import { entryScale, markTicks, passScale } from "./scales";
@@ -44,6 +45,19 @@ const head = (change: object = {}, window: object = {}) =>
     inside_share: 0.8,
     expected_quality: 0.66,
   }) as unknown as DeskHead;
+
+it("a picture is laid out for its own width from the first, not for a usual one that is then shrunk", () => {
+  const box = vi.spyOn(Element.prototype, "getBoundingClientRect").mockReturnValue({ width: 692.4 } as DOMRect);
+  const widths: number[] = [];
+  const draw = (width: number) => {
+    widths.push(width);
+    return null;
+  };
+  const { container } = render(<Picture height={100}>{draw}</Picture>);
+  box.mockRestore();
+  expect(widths).toEqual([692]);
+  expect(container.querySelector("svg")?.getAttribute("viewBox")).toBe("0 0 692 100");
+});
 
 describe("SolePass", () => {
   const show = (it: DeskHead, setup = USUAL_TURF) => {
