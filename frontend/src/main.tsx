@@ -7,6 +7,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { againAfter } from "./api/again";
 import { App } from "./app/App";
 import { forgetStayingDeeds } from "./offline/deeds";
 import { nameTab } from "./offline/tab";
@@ -18,6 +19,7 @@ const client = new QueryClient({
     // the program asks whether or not the browser believes in a connection: the answer tells
     queries: {
       retry: false,
+      refetchInterval: againAfter,
       refetchOnWindowFocus: false,
       staleTime: Number.POSITIVE_INFINITY,
       networkMode: "always",

@@ -301,8 +301,12 @@ def test_the_list_says_what_was_kept_last(client, fitting):
 
 def test_a_new_player_starts_assumed_and_can_be_removed(client):
     made = client.post("/api/fittings", json={"player_name": "Wim Chalkley"}).get_json()
-    assert made["recommendation"]["carry_assumed"]
+    assert (made["to_come"], made["recommendation"]) == (True, None), "nobody waits for the search"
     assert made["steps"]["player"] == "empty"
+    edit = {"revision": made["revision"], "player": {**made["document"]["player"], "name": "Wim C"}}
+    typed = client.patch(f"/api/fittings/{made['id']}", json=edit).get_json()
+    assert (typed["document"]["player"]["name"], typed["to_come"]) == ("Wim C", True)
+    assert client.get(f"/api/fittings/{made['id']}").get_json()["recommendation"]["carry_assumed"]
     assert client.delete(f"/api/fittings/{made['id']}").status_code == 204
     assert client.get(f"/api/fittings/{made['id']}").status_code == 404
     assert client.post("/api/fittings", json={"player_name": " "}).status_code == 422

@@ -103,3 +103,20 @@ it("tells no connection, a proxy's page and a refusal apart", async () => {
   answers.push(() => json({ code: "too_many", message: "", faults: [] }, 429, { "Retry-After": "7" }));
   expect((await failing(change)).after).toBe(7);
 });
+
+it("what is never answered on a line that is lost without a word is given up", async () => {
+  const limits: [number, AbortController][] = [];
+  const timeout = vi.spyOn(AbortSignal, "timeout").mockImplementation((ms) => {
+    const limit = new AbortController();
+    limits.push([ms, limit]);
+    return limit.signal;
+  });
+  vi.stubGlobal("fetch", (_: Request, { signal }: { signal: AbortSignal }) => {
+    return new Promise((_done, no) => signal.addEventListener("abort", () => no(signal.reason)));
+  });
+  const errors = [failing(() => unwrap(api.GET("/api/fittings"))), failing(change)];
+  await vi.waitFor(() => expect(limits.map(([ms]) => ms)).toEqual([120_000, 600_000]));
+  for (const [, limit] of limits) limit.abort();
+  expect((await Promise.all(errors)).map((error) => error.status)).toEqual([NO_ANSWER, NO_ANSWER]);
+  timeout.mockRestore();
+});

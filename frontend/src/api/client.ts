@@ -84,6 +84,13 @@ export function onSessionEnd(hear: typeof tellOfEnd) {
   tellOfEnd = hear;
 }
 
+/** Longer than this no answer is waited for: the line is gone and nothing says so. A large file may be on its way longer. */
+const LOST_MS = 120_000;
+const LOST_FILE_MS = 600_000;
+
+/** For what is sent again until it is answered: gives up on a line that is lost without a word. */
+export const lost = () => AbortSignal.timeout(LOST_MS);
+
 async function codeOf(response: Response): Promise<string | null> {
   const body = (await response
     .clone()
@@ -100,7 +107,10 @@ async function send(request: Request): Promise<Response> {
   if (request.method !== "GET") request.headers.set("X-CSRF-Token", me.token);
   if (me.fitter) request.headers.set("X-Oblatus-Fitter", me.fitter);
   const again = request.clone();
-  let response = await fetch(request);
+  // one that is never answered would hold up all that wait for it
+  const limit = AbortSignal.timeout(request.method === "GET" ? LOST_MS : LOST_FILE_MS);
+  const signal = AbortSignal.any([request.signal, limit]);
+  let response = await fetch(request, { signal });
   if (response.status === 400 && me.fitter && (await codeOf(response)) === "csrf") {
     const answer = await fetch(new Request(`${window.location.origin}/api/session`));
     const session = answer.ok ? ((await answer.json()) as Session) : null;
@@ -112,7 +122,7 @@ async function send(request: Request): Promise<Response> {
     if (session) {
       me = { ...me, token: session.csrf_token };
       again.headers.set("X-CSRF-Token", me.token);
-      response = await fetch(again);
+      response = await fetch(again, { signal });
     }
   }
   if (response.status === 401) {

@@ -84,7 +84,7 @@ export interface paths {
         /** The fittings of the studio. */
         get: operations["fittings_get_fittings_get"];
         put?: never;
-        /** Start a fitting for a new player. */
+        /** Start a fitting for a new player; its proposal is to come. */
         post: operations["fittings_post_fitting_post"];
         delete?: never;
         options?: never;
@@ -152,7 +152,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Start a fitting from a document. */
+        /** Start a fitting from a document; its proposal is to come. */
         post: operations["fittings_post_import_import_post"];
         delete?: never;
         options?: never;
@@ -175,7 +175,7 @@ export interface paths {
         delete: operations["fittings_delete_fitting__uuid_fitting_id__delete"];
         options?: never;
         head?: never;
-        /** Put new sections in place; the answer holds the new proposal and whatever of the edit was not taken. */
+        /** Put new sections in place; the answer holds what of the new proposal needs no long wait, and what was not taken. */
         patch: operations["fittings_patch_fitting__uuid_fitting_id__patch"];
         trace?: never;
     };

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
+import { againAfter } from "../api/again";
 import { api, type Fitting, NO_ANSWER, RequestError, unwrap } from "../api/client";
 import { LiveProvider } from "../devices/live";
 import { useStanding } from "../session/session";
@@ -31,6 +32,8 @@ export default function FittingPage() {
     queryKey: ["fitting", id],
     queryFn: () =>
       unwrap(api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id }, query: { at_once: true } } })),
+    // one that is shown is read again by the page itself
+    refetchInterval: (question) => (question.state.data ? false : againAfter(question)),
   });
   // the next visit asks the server again; what is kept meanwhile is for a visit without a connection
   useEffect(
@@ -40,12 +43,16 @@ export default function FittingPage() {
   // what an earlier visit left behind is shown only when nothing newer can be had
   const shown = useRef<string | null>(null);
   const asking = query.isStale && query.isFetching && shown.current !== id;
-  if (query.isPending || asking) return <Skeleton />;
+  // while it is asked for again, what is wrong stays, and the way back under the finger
+  const wrong = useRef<{ id: string; words: string } | null>(null);
+  if (query.error) wrong.current = { id, words: query.error.message };
+  const lost = !query.data && wrong.current?.id === id ? wrong.current.words : null;
+  if ((query.isPending || asking) && lost === null) return <Skeleton />;
   if (!query.data)
     return (
       <main className={classes.lost}>
         <h1>This fitting cannot be opened</h1>
-        <p>{query.error?.message}</p>
+        <p>{lost}</p>
         <Link to="/">Back to the players</Link>
       </main>
     );

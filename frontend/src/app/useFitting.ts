@@ -6,6 +6,7 @@ import {
   type Edited,
   type Fault,
   type Fitting,
+  lost,
   NO_ANSWER,
   RequestError,
   unwrap,
@@ -46,8 +47,6 @@ export type SaveState =
 const QUIET_MS = 25;
 const RETRY_MS = 3000;
 const LONGEST_MS = 60_000;
-/** Nothing is still on its way after so long: the next question does not wait for it. */
-const LOST_MS = 120_000;
 const MOST_ATTEMPTS = 20;
 
 export interface FittingStore {
@@ -189,7 +188,11 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
         drop_rack: false,
       };
       const reply = await unwrap(
-        api.PATCH("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } }, body: { ...body, ...sent } }),
+        api.PATCH("/api/fittings/{fitting_id}", {
+          params: { path: { fitting_id: id } },
+          body: { ...body, ...sent },
+          signal: lost(),
+        }),
       );
       wait.current = 0;
       landed(reply, sent);
@@ -294,8 +297,9 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
 
   const read = useCallback(
     async (signal?: AbortSignal) => {
-      const asked = { params: { path: { fitting_id: id } }, signal: signal ?? AbortSignal.timeout(LOST_MS) };
-      const reply = await unwrap(api.GET("/api/fittings/{fitting_id}", asked));
+      const reply = await unwrap(
+        api.GET("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } }, signal }),
+      );
       // an edit that was answered meanwhile is newer than this
       if (reply.revision >= latest.current.server.revision) take(reply);
     },

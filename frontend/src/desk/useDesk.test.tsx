@@ -1,4 +1,4 @@
-import { renderHook, waitFor } from "@testing-library/react";
+import { act, renderHook, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import { LIES, type Setup } from "./setup";
 import { useDesk } from "./useDesk";
@@ -44,5 +44,36 @@ describe("useDesk", () => {
     asked[1]?.answer();
     await waitFor(() => expect(result.current.answer?.heads[0]?.strike.carry_m).toBe(-40));
     expect(asked).toHaveLength(2);
+  });
+
+  it("asks again what got no answer, unless another question came or it is refused", async () => {
+    vi.useFakeTimers();
+    const said: number[] = [];
+    let answer: (entry: number) => Response | null = () => null;
+    vi.stubGlobal("fetch", async (request: Request) => {
+      const { entry_mm } = (await request.json()) as { entry_mm: number };
+      said.push(entry_mm);
+      const reply = answer(entry_mm);
+      if (reply === null) throw new TypeError("no network");
+      return reply;
+    });
+    const json = (body: object, status = 200) =>
+      new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });
+    const { result, rerender } = renderHook(({ entry }) => useDesk(at(entry)), { initialProps: { entry: -10 } });
+    await act(() => vi.advanceTimersByTimeAsync(100));
+    expect(result.current.failure).toContain("does not answer");
+    rerender({ entry: -20 });
+    answer = (entry) => json({ heads: [{ strike: { carry_m: entry } }] });
+    await act(() => vi.advanceTimersByTimeAsync(10_000));
+    expect(said).toEqual([-10, -20]);
+    expect([result.current.failure, result.current.answer?.heads[0]?.strike.carry_m]).toEqual([null, -20]);
+    answer = () => null;
+    rerender({ entry: -30 });
+    await act(() => vi.advanceTimersByTimeAsync(100));
+    answer = () => json({ code: "invalid", message: "No such ground.", faults: [] }, 422);
+    await act(() => vi.advanceTimersByTimeAsync(30_000));
+    expect(said).toEqual([-10, -20, -30, -30]);
+    expect(result.current.failure).toBe("No such ground.");
+    vi.useRealTimers();
   });
 });

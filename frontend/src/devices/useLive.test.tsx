@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider, QueryObserver } from "@tanstack/react
 import { act, renderHook } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { beforeEach, expect, it, vi } from "vitest";
-import type { Session } from "../api/client";
+import { NO_ANSWER, RequestError, type Session } from "../api/client";
 import { FittingProvider, type ShownFitting } from "../app/context";
 import { SessionProvider } from "../session/session";
 import { useLive } from "./useLive";
@@ -120,4 +120,17 @@ it("says that it hears nothing, and asks who is signed in when the server refuse
   expect(Source.all).toHaveLength(2);
   unmount();
   expect(Source.all.at(-1)?.closed).toBe(true);
+});
+
+it("a reading that failed is tried again; until it comes the screen does not say that it hears", async () => {
+  reload.mockImplementationOnce(() => Promise.reject(new RequestError(NO_ANSWER, null)));
+  const { result } = renderHook(useLive, { wrapper });
+  await act(async () => Source.all.at(-1)?.onopen());
+  expect(result.current).toBe(true);
+  await act(() => vi.advanceTimersByTimeAsync(1300));
+  expect([reload.mock.calls.length, result.current]).toEqual([1, false]);
+  await act(() => vi.advanceTimersByTimeAsync(3000));
+  expect([reload.mock.calls.length, result.current]).toEqual([2, true]);
+  await act(() => vi.advanceTimersByTimeAsync(30_000));
+  expect(reload).toHaveBeenCalledTimes(2);
 });

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { askAgain } from "../api/askAgain";
+import { RequestError } from "../api/client";
 import { inTurns } from "../api/inTurns";
 import { useStore } from "../app/context";
 import { useStanding } from "../session/session";
@@ -8,6 +9,7 @@ import { type Change, openLine } from "./line";
 
 const QUIET_MS = 1200;
 const LONGEST_MS = 10_000;
+const AGAIN_MS = 3000;
 const SHOWN = [
   "session-summary",
   "monitor",
@@ -33,6 +35,8 @@ export function useLive(): boolean {
   const fitter = session.fitter_id ?? "";
   const client = useQueryClient();
   const [hearing, setHearing] = useState(false);
+  /** Whether the last reading of the fitting failed: the line may be there, and the screen is old all the same. */
+  const [unread, setUnread] = useState(false);
   const later = useRef<ReturnType<typeof setTimeout>>(undefined);
   const now = useRef({ reload, revision: server.revision });
   now.current = { reload, revision: server.revision };
@@ -40,13 +44,20 @@ export function useLive(): boolean {
   const askers = useMemo(() => SHOWN.map((name) => inTurns(() => askAgain(client, [name], id))), [client, id]);
   useEffect(() => {
     if (ended !== null) return;
+    let open = true;
     let due: number | null = null; // the proposal waits for a pause, and no longer than this
     const read = (wait: number, upTo?: number) => {
       clearTimeout(later.current);
       due ??= Date.now() + LONGEST_MS;
       const act = () => {
         due = null;
-        now.current.reload(upTo).catch(() => setHearing(false));
+        now.current.reload(upTo).then(
+          () => setUnread(false),
+          (error) => {
+            setUnread(true);
+            if (open && !(error instanceof RequestError && error.refused)) read(AGAIN_MS, upTo);
+          },
+        );
       };
       later.current = setTimeout(act, Math.min(wait, Math.max(due - Date.now(), 0)));
     };
@@ -62,10 +73,11 @@ export function useLive(): boolean {
     };
     const close = openLine(fitter, look, setHearing, () => void client.invalidateQueries({ queryKey: ["session"] }));
     return () => {
+      open = false;
       close();
       setHearing(false);
       clearTimeout(later.current);
     };
   }, [id, client, fitter, ended, askers]);
-  return hearing;
+  return hearing && !unread;
 }

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { againAfter } from "../api/again";
 import {
   api,
   become,
@@ -55,7 +56,7 @@ export function useSession() {
       }
     },
     // a page that was opened without a connection has no token yet
-    refetchInterval: (query) => (query.state.data?.csrf_token === "" ? AGAIN_MS : false),
+    refetchInterval: (query) => (query.state.data?.csrf_token === "" ? AGAIN_MS : againAfter(query)),
   });
 }
 

@@ -1,4 +1,4 @@
-import { api, type RequestError, type Strike, unwrap } from "../api/client";
+import { api, lost, type RequestError, type Strike, unwrap } from "../api/client";
 import { type Act, type KeptAct, type Refusal, strikeOf } from "./actStore";
 
 const LONGEST_MS = 60_000;
@@ -49,38 +49,46 @@ export function refusalOf(error: RequestError): Refusal {
 
 /** Tell the server of an act. */
 export async function perform(fitting_id: string, act: Act) {
+  const signal = lost();
   if (act.kind === "take") {
     const body = { strikes: [act.strike], wedges: act.wedges ? [...act.wedges] : null };
-    await unwrap(api.POST("/api/fittings/{fitting_id}/strikes", { params: { path: { fitting_id } }, body }));
+    await unwrap(api.POST("/api/fittings/{fitting_id}/strikes", { params: { path: { fitting_id } }, body, signal }));
     return;
   }
-  if (act.kind === "ball" || act.kind === "ball_tell" || act.kind === "feel") return performProof(fitting_id, act);
+  if (act.kind === "ball" || act.kind === "ball_tell" || act.kind === "feel")
+    return performProof(fitting_id, act, signal);
   if (act.kind === "tick") {
     const { order: order_id, club, operation, done } = act;
     const params = { path: { fitting_id, order_id } };
     const body = { club, operation, done };
-    await unwrap(api.PUT("/api/fittings/{fitting_id}/build/orders/{order_id}/ticks", { params, body }));
+    await unwrap(api.PUT("/api/fittings/{fitting_id}/build/orders/{order_id}/ticks", { params, body, signal }));
     return;
   }
   const params = { path: { fitting_id, strike_id: act.id } };
-  if (act.kind === "undo") await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params }));
+  if (act.kind === "undo")
+    await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, signal }));
   else if (act.kind === "back")
-    await unwrap(api.POST("/api/fittings/{fitting_id}/strikes/{strike_id}/back", { params }));
-  else await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, body: act.changes }));
+    await unwrap(api.POST("/api/fittings/{fitting_id}/strikes/{strike_id}/back", { params, signal }));
+  else await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, body: act.changes, signal }));
 }
 
 /** Tell the server of an act of a proof. */
-async function performProof(fitting_id: string, act: Extract<Act, { proof: string }>) {
+async function performProof(fitting_id: string, act: Extract<Act, { proof: string }>, signal: AbortSignal) {
   const path = { fitting_id, proof_id: act.proof };
   if (act.kind === "ball")
     await unwrap(
-      api.POST("/api/fittings/{fitting_id}/proofs/{proof_id}/balls", { params: { path }, body: { balls: [act.ball] } }),
+      api.POST("/api/fittings/{fitting_id}/proofs/{proof_id}/balls", {
+        params: { path },
+        body: { balls: [act.ball] },
+        signal,
+      }),
     );
   else if (act.kind === "feel")
     await unwrap(
       api.PUT("/api/fittings/{fitting_id}/proofs/{proof_id}/feel", {
         params: { path },
         body: { block: act.block, value: act.value },
+        signal,
       }),
     );
   else
@@ -88,6 +96,7 @@ async function performProof(fitting_id: string, act: Extract<Act, { proof: strin
       api.PATCH("/api/fittings/{fitting_id}/proofs/{proof_id}/balls/{ball_id}", {
         params: { path: { ...path, ball_id: act.id } },
         body: act.changes,
+        signal,
       }),
     );
 }

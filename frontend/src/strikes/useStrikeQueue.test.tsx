@@ -80,6 +80,30 @@ describe("strikes on their way", () => {
     await waitFor(() => expect(reload).toHaveBeenCalled());
   });
 
+  it("are sent again when a line is lost without a word", async () => {
+    const limits: AbortController[] = [];
+    const limit = vi.spyOn(AbortSignal, "timeout").mockImplementation(() => {
+      const one = new AbortController();
+      limits.push(one);
+      return one.signal;
+    });
+    let asked = 0;
+    vi.stubGlobal("fetch", (_: Request, { signal }: { signal: AbortSignal }) => {
+      asked += 1;
+      return new Promise((_done, no) => signal.addEventListener("abort", () => no(signal.reason)));
+    });
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => result.current.take(strike("a")));
+    await waitFor(() => expect(asked).toBe(1));
+    network(() => json({ taken: 1 }));
+    act(() => limits[0]?.abort());
+    await waitFor(() => expect(result.current.pause).toBe("offline"));
+    limit.mockRestore();
+    act(() => void window.dispatchEvent(new Event("online")));
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
+    expect(said).toHaveLength(1);
+  });
+
   it("tell which wedges were in the bag when they were hit, whatever leaves it before they are sent", async () => {
     network(() => null);
     const { result, rerender } = renderHook(useStrikeQueue, { wrapper });

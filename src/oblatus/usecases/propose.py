@@ -59,16 +59,13 @@ def propose(
 
     `strikes`, if given, stand in for those of the document; `fitting` is the one that the proposal is for. When it was
     edited the proposal is a quick one: it looks only at the heads near the last one that was made for it, says so, and
-    has neither doubt nor leaks; without a last one it is a whole one. What is worked on for the fitting as it was is
-    ended.
+    has neither doubt nor leaks; without a last one it is to come. What is worked on for the fitting as it was is ended.
     """
     asked = question_of(document, rack, strikes)
     work = engine().work
     if fitting is not None and edited and asked.key not in _DONE:
         work.edited(fitting)
-        clubs = clubs_near(work.folder, fitting)
-        if clubs is not None:
-            return _quick(asked, clubs)
+        return _near_or_to_come(asked, fitting)
     found = _found(asked) or _at_leisure(lambda: _whole(asked))
     if found.near and fitting is not None:
         keep_near(work.folder, fitting, found.near)
@@ -83,9 +80,10 @@ def propose_at_once(
 ) -> Proposal:
     """What can be said without a long wait: the proposal if it was made, else a quick one, else that it is to come."""
     asked = question_of(document, rack, strikes)
-    found = _found(asked)
-    if found is not None:
-        return found
+    return _found(asked) or _near_or_to_come(asked, fitting)
+
+
+def _near_or_to_come(asked: Question, fitting: UUID) -> Proposal:
     clubs = clubs_near(engine().work.folder, fitting)
     if clubs is not None:
         return _quick(asked, clubs)

@@ -41,9 +41,9 @@ from oblatus.store.tables import BuildOrderRow, FittingRow, PhotoRow, ProofRow, 
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.course_log import add_shots
 from oblatus.usecases.hand_over import add_handovers
-from oblatus.usecases.open_fitting import open_fitting
+from oblatus.usecases.open_fitting import open_at_once
 from oblatus.usecases.rack_of import rack_of
-from oblatus.usecases.view import FittingView, view_of
+from oblatus.usecases.view import Asked, FittingView, view_of
 
 
 class Reencoded(NamedTuple):
@@ -58,7 +58,10 @@ class Reencoded(NamedTuple):
 def start_fitting(
     database: Database, actor: Actor, player: PlayerDocument, fitting_id: UUID | None = None
 ) -> FittingView:
-    """A new fitting with usual values, all marked as assumed; sent again under its id it is the same fitting."""
+    """A new fitting with usual values, all marked as assumed; sent again under its id it is the same fitting.
+
+    It is answered at once: its proposal is to come.
+    """
     home = GroundDocument(name="home", share=1.0)
     with database.transaction() as session:
         claims = StudioRows(session, actor.studio_id).studio().claims_sd
@@ -71,7 +74,7 @@ def import_fitting(
 ) -> FittingView:
     """A new fitting from a document with everything that is attached to it; a rack that it brings stays with it.
 
-    Sent again under its id it is the same fitting.
+    Sent again under its id it is the same fitting. It is answered at once: its proposal is to come.
 
     Raises
     ------
@@ -90,8 +93,9 @@ def import_fitting(
             session.flush()
             lines = rows.kept(new_id, 1)
     if made:
-        return open_fitting(database, actor, new_id)
-    return view_of(added.row, rack, lines, document.strikes, Stands(added.proof_balls, logged=added.logged))
+        return open_at_once(database, actor, new_id)
+    stands = Stands(added.proof_balls, logged=added.logged)
+    return view_of(added.row, rack, lines, document.strikes, stands, asked=Asked.AT_ONCE)
 
 
 class Added(NamedTuple):

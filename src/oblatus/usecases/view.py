@@ -50,7 +50,7 @@ def view_of(
     else stands beside its document.
 
     `document` is the row's, where it was looked at already. After an edit, and at once, the proposal may be among the
-    clubs near the last choice only, and says so.
+    clubs near the last choice only, or to come, and says so.
     """
     if document is None:
         document = FittingDocument.model_validate(row.document)

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { againAfter } from "../../api/again";
 import { api, type Fault, RequestError, sendFile, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { type Draft, draftOf, type ImportRun, type Look, mappingOf } from "./mapping";
@@ -32,7 +33,7 @@ export function useImport() {
     queryKey: key,
     enabled: id !== null,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/imports/{import_id}", { params: { path } })),
-    refetchInterval: (query) => (query.state.data?.state === "running" ? POLL_MS : false),
+    refetchInterval: (query) => (query.state.data?.state === "running" ? POLL_MS : againAfter(query)),
   });
   const state = run.data?.state;
   // strikes that came or went are in every other view

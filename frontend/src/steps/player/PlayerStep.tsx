@@ -27,7 +27,11 @@ export default function PlayerStep() {
   return (
     <>
       <StepHead title="Player" aside={shown ? `drawn with ${shown.name}, at true scale` : undefined} />
-      {server.to_come && <div style={{ height: DELIVERY_HEIGHT }} />}
+      {server.to_come && (
+        <p className={classes.toCome} style={{ height: DELIVERY_HEIGHT }}>
+          The delivery is drawn here with a club of the set, once it is worked out.
+        </p>
+      )}
       {shown && (
         <Delivery
           outline={shown.outline_mm}

@@ -88,14 +88,14 @@ def get_fittings() -> Answer:
 
 @blueprint.post("", responses={201: FittingOut})
 def post_fitting(body: StartIn) -> Answer:
-    """Start a fitting for a new player."""
+    """Start a fitting for a new player; its proposal is to come."""
     player = PlayerDocument(name=body.player_name)
     return answer(_fitting(start_fitting(database(), actor(), player, body.id)), 201)
 
 
 @blueprint.post("/import", responses={201: FittingOut}, openapi_extensions={"x-body": "a fitting document"})
 def post_import(query: LoadQuery) -> Answer:
-    """Start a fitting from a document."""
+    """Start a fitting from a document; its proposal is to come."""
     document = load_fitting(request.get_data())
     return answer(_fitting(import_fitting(database(), actor(), document, query.id)), 201)
 
@@ -109,7 +109,7 @@ def get_fitting(path: FittingPath, query: OpenQuery) -> Answer:
 
 @blueprint.patch("/<uuid:fitting_id>", responses={200: EditedOut, 409: ErrorOut})
 def patch_fitting(path: FittingPath, body: EditIn) -> Answer:
-    """Put new sections in place; the answer holds the new proposal and whatever of the edit was not taken."""
+    """Put new sections in place; the answer holds what of the new proposal needs no long wait, and what was not taken."""
     sections = _sections(body)
     if body.rack is not None:
         sections["rack"] = body.rack
