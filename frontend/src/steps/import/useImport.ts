@@ -7,6 +7,7 @@ import { type Draft, draftOf, type ImportRun, type Look, mappingOf } from "./map
 
 const POLL_MS = 250;
 const PAUSE_MS = 250;
+const AGAIN_MS = 3000;
 
 interface RunOptions {
   take: boolean;
@@ -26,6 +27,7 @@ export function useImport() {
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   const [failure, setFailure] = useState<string | null>(null);
   const asked = useRef(0);
+  const later = useRef<ReturnType<typeof setTimeout>>(undefined);
   const path = { fitting_id, import_id: id ?? "" };
   const key = ["import", fitting_id, id];
 
@@ -63,9 +65,16 @@ export function useImport() {
       const said = error.body?.faults ?? [];
       setFaults(said);
       setFailure(said.length === 0 ? error.message : null);
+      if (!error.refused) later.current = setTimeout(() => ask(import_id, next, layout), AGAIN_MS);
     }
   };
-  const later = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(
+    () => () => {
+      asked.current += 1; // the page was left: nothing is asked any more
+      clearTimeout(later.current);
+    },
+    [],
+  );
   const send = useMutation({
     mutationFn: (file: File) =>
       sendFile<ImportRun>(`/api/fittings/${fitting_id}/imports?name=${encodeURIComponent(file.name)}`, file),
@@ -116,6 +125,7 @@ export function useImport() {
       if (run.data && run.data.state !== "ready")
         client.setQueryData(key, { ...run.data, state: "ready", counts: null });
       clearTimeout(later.current);
+      asked.current += 1; // what is on its way is of the mapping before
       later.current = setTimeout(() => ask(id, next, next.layout), PAUSE_MS);
     },
     /** Another layout: columns are guessed anew. */

@@ -1,0 +1,50 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { act, renderHook } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { inFitting } from "../../testing/show";
+import { useImport } from "./useImport";
+
+const RUN = { id: "i", state: "ready", counts: null };
+let looks: { layout: object; answer: (body: object | null) => void }[] = [];
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  looks = [];
+  const json = (body: object) =>
+    new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" } });
+  vi.stubGlobal("fetch", async (request: Request) => {
+    if (!request.url.endsWith("/look")) return json(RUN);
+    const { layout } = (await request.json()) as { layout: object };
+    return new Promise<Response>((done, fail) => {
+      const answer = (body: object | null) => (body ? done(json(body)) : fail(new TypeError("no network")));
+      looks.push({ layout, answer });
+    });
+  });
+});
+afterEach(() => void vi.useRealTimers());
+const after = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
+
+it("a file that could not be looked at is looked at again, in the layout that was asked for last, until the page is left", async () => {
+  const client = new QueryClient();
+  const wrapper = ({ children }: { children: ReactNode }) => (
+    <QueryClientProvider client={client}>{inFitting(children)}</QueryClientProvider>
+  );
+  const { result, unmount } = renderHook(useImport, { wrapper });
+  act(() => result.current.send.mutate(new File(["a;b"], "a.csv")));
+  await after(0);
+  await act(async () => looks[0]?.answer(null));
+  expect([looks.length, result.current.failure]).toEqual([1, "The server does not answer. What you typed stays here."]);
+  await after(3000);
+  expect(looks).toHaveLength(2);
+  act(() => result.current.relayout({ delimiter: "tab" }));
+  await after(0);
+  await act(async () => looks[1]?.answer(null)); // of the layout before: nobody asks for it again
+  await act(async () => looks[2]?.answer(null));
+  await after(3000);
+  expect(looks.map(({ layout }) => layout)).toEqual([{}, {}, { delimiter: "tab" }, { delimiter: "tab" }]);
+  await act(async () => looks[3]?.answer(null));
+  unmount();
+  await after(30_000);
+  expect(looks).toHaveLength(4);
+});
