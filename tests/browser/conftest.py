@@ -24,7 +24,7 @@ FLAGS = [
     "--disable-sync",
     "--disable-dev-shm-usage",
 ]
-PATIENCE_MS = 90_000
+PATIENCE_MS = 180_000
 """Two workers on two cores, each with an engine of its own, on a machine that others may starve."""
 expect.set_options(timeout=PATIENCE_MS)
 
