@@ -284,14 +284,14 @@ def _replace_words(recommendation: Recommendation, new: int | None) -> tuple[str
 
 def set_tradeoffs(recommendation: Recommendation) -> list[tuple[str, str]]:
     """What every set near gains and gives up against the shown one: the two largest shots of each, in strokes a round."""
-    shown = _served_strokes(recommendation, recommendation.picks)
+    shown, shots = _served_strokes(recommendation, recommendation.picks), recommendation.shots
 
     def words(rows: Sequence[tuple[str, float]]) -> str:
         return ", ".join(f"{name} {value:.2f}" for name, value in rows if value >= SHOWN)
 
     found = []
     for one in recommendation.sets:
-        rows = by_shot(recommendation.columns, shown - _served_strokes(recommendation, one.picks))
+        rows = by_shot(shots, shown - _served_strokes(recommendation, one.picks))
         lost = [(name, -value) for name, value in reversed(rows)]
         found.append((words(rows[:2]), words(lost[:2])))
     return found

@@ -77,11 +77,16 @@ class Column:
         return "approaches" if self.scenario is None else self.scenario.shot.name
 
 
-def by_shot(columns: Sequence[Column], strokes: Floats) -> tuple[tuple[str, float], ...]:
-    """Strokes a round in every column summed shot by shot (name, strokes), most first."""
+def shots_of(columns: Sequence[Column]) -> tuple[str, ...]:
+    """The name of every column's shot."""
+    return tuple(column.shot for column in columns)
+
+
+def by_shot(shots: Sequence[str], strokes: Floats) -> tuple[tuple[str, float], ...]:
+    """Strokes a round in every column, whose shots these are, summed shot by shot (name, strokes), most first."""
     found: dict[str, float] = {}
-    for column, value in zip(columns, strokes.tolist(), strict=True):
-        found[column.shot] = found.get(column.shot, 0.0) + value
+    for shot, value in zip(shots, strokes.tolist(), strict=True):
+        found[shot] = found.get(shot, 0.0) + value
     return tuple(sorted(found.items(), key=lambda row: -row[1]))
 
 
@@ -161,6 +166,11 @@ class Recommendation:
         cost = np.concatenate([self.bag_costs.cost, self.above.cost])
         strokes = np.concatenate([self.bag_costs.strokes, self.above.strokes])
         return np.asarray(strokes[cost.argmin(axis=0), np.arange(cost.shape[1])] * self.sheet.weights)
+
+    @property
+    def shots(self) -> tuple[str, ...]:
+        """The name of every column's shot."""
+        return shots_of(self.columns)
 
     @property
     def short(self) -> tuple[int, ...]:
@@ -543,7 +553,8 @@ def _explained(
     above_weighted = book.above.cost * book.sheet.weights
     picks = step.picks
     columns = _columns(book.sheet)
-    clubs = tuple(_club(book, scenarios, columns, picks, slot) for slot in range(len(picks)))
+    shots = shots_of(columns)
+    clubs = tuple(_club(book, scenarios, shots, picks, slot) for slot in range(len(picks)))
     ladder = _ladder(fitting, ladders, [candidates[i].head.loft_deg for i in picks])
     bench = BenchRules().judge([candidates[i].head for i in picks], scenarios, fitting.player)
     return Recommendation(
@@ -599,7 +610,7 @@ def _columns(sheet: Sheet) -> tuple[Column, ...]:
 
 
 def _club(
-    book: _Book, scenarios: Sequence[Scenario], columns: Sequence[Column], picks: tuple[int, ...], slot: int
+    book: _Book, scenarios: Sequence[Scenario], shots: Sequence[str], picks: tuple[int, ...], slot: int
 ) -> ClubChoice:
     rest = tuple(p for n, p in enumerate(picks) if n != slot)
     served = book.problem.served(picks, book.above.cost * book.sheet.weights)
@@ -613,7 +624,7 @@ def _club(
     gain = book.served_strokes(rest) - book.served_strokes(picks)
     return ClubChoice(
         picks[slot], tuple(duties), _ranked(book, picks, slot), book.strokes(rest) - book.strokes(picks), gain,
-        by_shot(columns, gain), _replaced(book, picks, slot),
+        by_shot(shots, gain), _replaced(book, picks, slot),
     )  # fmt: skip
 
 

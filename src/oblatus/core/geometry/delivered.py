@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -36,8 +37,17 @@ class DeliveredHead:
 
 def head_row(head: Head) -> Floats:
     """The head as a row of the compiled kernels (its figures in their order; m, kg and radians)."""
+    return np.array(_values(head))
+
+
+@lru_cache(maxsize=4096)
+def _values(head: Head) -> tuple[float, ...]:
     values = ((getattr(head, f.attribute), f.bound.unit) for f in figures(Head).values())
-    return np.array([math.radians(value) if unit == "degrees" else value for value, unit in values])
+    return tuple(math.radians(value) if unit == "degrees" else value for value, unit in values)
+
+
+def _rows(heads: Sequence[Head]) -> Floats:
+    return np.array([_values(head) for head in heads]).reshape(len(heads), _kernels.COLUMNS)
 
 
 def deliver(
@@ -71,18 +81,16 @@ def deliver_many(heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats, h
 
     Put setups of equal opening side by side: they share the rotated surface.
     """
-    rows = np.array([head_row(head) for head in heads]).reshape(len(heads), _kernels.COLUMNS)
     out = np.empty((len(heads), len(opening_deg), 4))
-    _kernels.deliver(rows, np.radians(opening_deg), np.radians(lean_deg), hands_drop, out)
+    _kernels.deliver(_rows(heads), np.radians(opening_deg), np.radians(lean_deg), hands_drop, out)
     out[:, :, :3] = np.degrees(out[:, :, :3])
     return out
 
 
 def bounces_of(heads: Sequence[Head], opening_deg: Floats, lean_deg: Floats) -> Floats:
     """Delivered bounce [degrees] of n heads at k setups (n, k): that of `deliver_many`, without the rest of it."""
-    rows = np.array([head_row(head) for head in heads]).reshape(len(heads), _kernels.COLUMNS)
     out = np.empty((len(heads), len(opening_deg)))
-    _kernels.bounces(rows, np.radians(opening_deg), np.radians(lean_deg), HANDS_DROP, out)
+    _kernels.bounces(_rows(heads), np.radians(opening_deg), np.radians(lean_deg), HANDS_DROP, out)
     return np.degrees(out)
 
 
