@@ -196,9 +196,13 @@ def test_a_strike_taken_out_counts_nowhere_and_comes_back_in_its_place(client, b
 
 
 def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
-    one = client.post(f"{base}/kept", json={"revision": fitting["revision"]}).get_json()
+    told = {"revision": fitting["revision"], "id": str(uuid4())}
+    one = client.post(f"{base}/kept", json=told).get_json()
     changed = edit(client, base, fitting, lean(1.0)).get_json()
     two = client.post(f"{base}/kept", json={"revision": changed["revision"]}).get_json()
+    assert client.post(f"{base}/kept", json=told).get_json() == one, (
+        "sent again it is kept once, whatever was edited since"
+    )
     path = f"{base}/kept/{one['id']}"
     assert client.patch(path, json={"label": " before "}).get_json()["label"] == "before"
     whole = client.get(path).get_json()

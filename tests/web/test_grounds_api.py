@@ -21,8 +21,11 @@ def base(fitting) -> str:
 def test_a_ground_is_kept_for_every_fitting_of_the_studio_and_no_other(client, stranger, fitting):
     ground = fitting["document"]["grounds"][0] | {"turf": {"readings_g": [110, 120, 115]}}
     body = {"venue": "Long Barrow", "season": "autumn", "read_on": "2026-10-30", "ground": ground}
-    made = client.post("/api/venues", json=body)
+    once = f"/api/venues?id={uuid4()}"
+    made = client.post(once, json=body)
     assert made.status_code == 201, made.get_json()
+    assert client.post(once, json=body).get_json() == made.get_json(), "sent again it is kept once"
+    assert stranger.post(once, json=body).status_code == 404
     assert made.get_json()["surfaces"][0] == {"key": "turf", "name": "Turf", "words": "115 g, firm, from 3"}
     records = client.get("/api/venues").get_json()["records"]
     mine = [r for r in records if r["venue"] == "Long Barrow"]

@@ -4782,9 +4782,14 @@ export interface components {
         };
         /**
          * KeepIn
-         * @description Keep the proposal made from `revision`.
+         * @description Keep the proposal made from `revision`; sent again under its id it is kept once.
          */
         KeepIn: {
+            /**
+             * Id
+             * @default null
+             */
+            id?: string | null;
             /**
              * Label
              * @default
@@ -20675,7 +20680,9 @@ export interface operations {
     };
     venues_post_venue_post: {
         parameters: {
-            query?: never;
+            query?: {
+                id?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { api, unwrap } from "../api/client";
 import { useStore } from "./context";
+import { useSendId } from "./useSendId";
 
 const SAVING_MS = 8000;
 const WHOLE_RACK_MS = 60_000;
@@ -38,19 +39,21 @@ export function useKeep() {
   const { server, refresh } = useStore();
   const saved = useSaved(true);
   const client = useQueryClient();
+  const sending = useSendId();
   const id = server.id;
   return useMutation({
     mutationKey: ["keep", id],
     mutationFn: async () => {
-      const { revision } = await saved();
+      const { revision, strikes_key } = await saved();
       return unwrap(
         api.POST("/api/fittings/{fitting_id}/kept", {
           params: { path: { fitting_id: id } },
-          body: { revision, label: "" },
+          body: { revision, id: sending.of({ revision, strikes_key }), label: "" },
         }),
       );
     },
     onSuccess: async () => {
+      sending.arrived();
       await client.invalidateQueries({ queryKey: ["kept", id] });
       refresh();
     },

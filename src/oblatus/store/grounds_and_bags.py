@@ -98,6 +98,15 @@ class StudioReadings(OfStudio):
         )
         return self.session.exec(query).all()
 
+    def venue_before(self, record_id: UUID) -> VenueRow | None:
+        """What was kept under this id by a request that got no answer, one that is being made is waited for; None if
+        nothing was.
+
+        Raises NotFoundError if the id stands for something else.
+        """
+        self.session.execute(select(func.pg_advisory_xact_lock(func.hashtext(str(record_id)))))
+        return self.venue(record_id) if self.session.get(VenueRow, record_id) else None
+
     def venue(self, record_id: UUID) -> VenueRow:
         """One record of the venue library."""
         query = select(VenueRow).where(VenueRow.studio_id == self.studio_id, VenueRow.id == record_id)

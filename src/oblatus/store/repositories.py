@@ -238,6 +238,13 @@ class StudioRows(OfStudio):
         )
         return self.session.exec(query).all()
 
+    def kept_before(self, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow | None:
+        """What was kept under this id by a request that got no answer; None if nothing was.
+
+        Raises NotFoundError if the id stands for something else.
+        """
+        return self.snapshot(fitting_id, snapshot_id) if self.session.get(SnapshotRow, snapshot_id) else None
+
     def snapshot(self, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow:
         """One kept proposal, also one that was taken out."""
         query = select(SnapshotRow).where(

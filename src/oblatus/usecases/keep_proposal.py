@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from oblatus.core import ENGINE_VERSION
 from oblatus.errors import ConflictError, InputError
@@ -20,8 +20,12 @@ from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of, whole_document
 
 
-def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: int, label: str) -> SnapshotRow:
+def keep_proposal(
+    database: Database, actor: Actor, fitting_id: UUID, revision: int, label: str, snapshot_id: UUID | None = None
+) -> SnapshotRow:
     """Keep the proposal that belongs to `revision`: inputs with the rack, engine version, time and result.
+
+    Sent again under its id it is kept once.
 
     Raises
     ------
@@ -30,11 +34,14 @@ def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: 
     InputError
         If the engine cannot make a proposal from it.
     NotFoundError
-        If the studio has no such fitting.
+        If the studio has no such fitting, or the id stands for something else.
     """
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         row = rows.fitting(fitting_id, lock=True)
+        before = rows.kept_before(fitting_id, snapshot_id) if snapshot_id else None
+        if before is not None:
+            return before
         if row.revision != revision:
             raise ConflictError("This fitting changed since the proposal on this screen was made.", row.revision)
         document = FittingDocument.model_validate(row.document)
@@ -44,6 +51,7 @@ def keep_proposal(database: Database, actor: Actor, fitting_id: UUID, revision: 
             raise InputError(proposal.problem)
         inputs = whole_document(document, rack, strikes)
         snapshot = SnapshotRow(
+            id=snapshot_id or uuid4(),
             studio_id=actor.studio_id,
             fitting_id=fitting_id,
             label=label,

@@ -165,7 +165,7 @@ class StartIn(Strict):
 
 
 class LoadQuery(Strict):
-    """The id of the new fitting; sent again under it, it is the same."""
+    """The id of what is made; sent again under it, it is the same."""
 
     id: UUID | None = None
 
@@ -294,9 +294,10 @@ class BinOut(Strict):
 
 
 class KeepIn(Strict):
-    """Keep the proposal made from `revision`."""
+    """Keep the proposal made from `revision`; sent again under its id it is kept once."""
 
     revision: Revision
+    id: UUID | None = None
     label: Annotated[str, StringConstraints(max_length=NAME_LETTERS)] = ""
 
 

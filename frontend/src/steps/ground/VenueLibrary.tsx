@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Ground, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
+import { useSendId } from "../../app/useSendId";
 import { showDay, today } from "../../units/days";
 import { Choice } from "../parts/Choice";
 import { CopyTable } from "../parts/CopyTable";
@@ -25,9 +26,14 @@ export function VenueLibrary({ ground, onChange }: Props) {
   const [open, setOpen] = useState(false);
   const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
   const again = () => client.invalidateQueries({ queryKey: ["venues"] });
+  const sending = useSendId();
   const keep = useMutation({
-    mutationFn: (body: Schemas["VenueDocument"]) => unwrap(api.POST("/api/venues", { body })),
-    onSuccess: again,
+    mutationFn: (body: Schemas["VenueDocument"]) =>
+      unwrap(api.POST("/api/venues", { params: { query: { id: sending.of(body) } }, body })),
+    onSuccess: () => {
+      sending.arrived();
+      return again();
+    },
   });
   const [forgotten, setForgotten] = useState<Venue | null>(null);
   const forget = useMutation({

@@ -182,7 +182,7 @@ def get_kept_list(path: FittingPath) -> Answer:
 @blueprint.post("/<uuid:fitting_id>/kept", responses={201: KeptLine, 409: ErrorOut})
 def post_kept(path: FittingPath, body: KeepIn) -> Answer:
     """Keep the proposal on the screen."""
-    row = keep_proposal(database(), actor(), path.fitting_id, body.revision, body.label.strip())
+    row = keep_proposal(database(), actor(), path.fitting_id, body.revision, body.label.strip(), body.id)
     return answer(_kept_line(row), 201)
 
 

@@ -10,15 +10,16 @@ from oblatus.usecases.venues import forget_venue, keep_venue, list_venues
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.routes import Routes
+from oblatus.web.schemas import LoadQuery
 from oblatus.web.schemas_devices import SurfaceLine, VenueOut, VenuePath, VenuesOut
 
 blueprint = Routes("venues", __name__, "/api/venues")
 
 
 @blueprint.post("", responses={201: VenueOut})
-def post_venue(body: VenueDocument) -> Answer:
+def post_venue(query: LoadQuery, body: VenueDocument) -> Answer:
     """Keep a ground in the library."""
-    row = keep_venue(database(), actor(), body)
+    row = keep_venue(database(), actor(), body, query.id)
     return answer(_record(row), 201)
 
 
