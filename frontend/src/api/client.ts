@@ -112,7 +112,7 @@ async function send(request: Request): Promise<Response> {
   const signal = AbortSignal.any([request.signal, limit]);
   let response = await fetch(request, { signal });
   if (response.status === 400 && me.fitter && (await codeOf(response)) === "csrf") {
-    const answer = await fetch(new Request(`${window.location.origin}/api/session`));
+    const answer = await fetch(new Request(`${window.location.origin}/api/session`), { signal });
     const session = answer.ok ? ((await answer.json()) as Session) : null;
     if (session && session.fitter_id !== me.fitter) {
       const code = session.fitter_id ? "other_fitter" : "signed_out";

@@ -5,34 +5,40 @@ import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { inFitting } from "../../testing/show";
 import { useImport } from "./useImport";
 
-const RUN = { id: "i", state: "ready", counts: null };
-let looks: { layout: object; answer: (body: object | null) => void }[] = [];
+let runs: ((id: string) => void)[] = [];
+let looks: { of: string | undefined; layout: object; answer: (body: object | null) => void }[] = [];
 
 beforeEach(() => {
   vi.useFakeTimers();
-  looks = [];
+  [runs, looks] = [[], []];
   const json = (body: object) =>
     new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" } });
   vi.stubGlobal("fetch", async (request: Request) => {
-    if (!request.url.endsWith("/look")) return json(RUN);
+    if (!request.url.endsWith("/look"))
+      return new Promise<Response>((done) => runs.push((id) => done(json({ id, state: "ready", counts: null }))));
     const { layout } = (await request.json()) as { layout: object };
     return new Promise<Response>((done, fail) => {
       const answer = (body: object | null) => (body ? done(json(body)) : fail(new TypeError("no network")));
-      looks.push({ layout, answer });
+      looks.push({ of: request.url.split("/").at(-2), layout, answer });
     });
   });
 });
 afterEach(() => void vi.useRealTimers());
 const after = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
 
-it("a file that could not be looked at is looked at again, in the layout that was asked for last, until the page is left", async () => {
+function started() {
   const client = new QueryClient();
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>{inFitting(children)}</QueryClientProvider>
   );
-  const { result, unmount } = renderHook(useImport, { wrapper });
+  return renderHook(useImport, { wrapper });
+}
+
+it("a file that could not be looked at is looked at again, in the layout that was asked for last, until the page is left", async () => {
+  const { result, unmount } = started();
   act(() => result.current.send.mutate(new File(["a;b"], "a.csv")));
   await after(0);
+  await act(async () => runs[0]?.("a"));
   await act(async () => looks[0]?.answer(null));
   expect([looks.length, result.current.failure]).toEqual([1, "The server does not answer. What you typed stays here."]);
   await after(3000);
@@ -47,4 +53,17 @@ it("a file that could not be looked at is looked at again, in the layout that wa
   unmount();
   await after(30_000);
   expect(looks).toHaveLength(4);
+});
+
+it("a file that another took the place of is not looked at again", async () => {
+  const { result } = started();
+  act(() => result.current.send.mutate(new File(["a"], "a.csv")));
+  await after(0);
+  await act(async () => runs[0]?.("a"));
+  act(() => result.current.send.mutate(new File(["b"], "b.csv")));
+  await after(0);
+  await act(async () => looks[0]?.answer(null));
+  await act(async () => runs.at(-1)?.("b"));
+  await after(30_000);
+  expect(looks.map((one) => one.of)).toEqual(["a", "b"]);
 });

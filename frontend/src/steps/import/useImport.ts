@@ -48,6 +48,7 @@ export function useImport() {
 
   const ask = async (import_id: string, next: Draft | null, layout: Draft["layout"]) => {
     const mine = ++asked.current;
+    clearTimeout(later.current);
     try {
       const found = await unwrap(
         api.POST("/api/fittings/{fitting_id}/imports/{import_id}/look", {
@@ -80,6 +81,7 @@ export function useImport() {
       sendFile<ImportRun>(`/api/fittings/${fitting_id}/imports?name=${encodeURIComponent(file.name)}`, file),
     onMutate: () => {
       clearTimeout(later.current); // of the file before
+      asked.current += 1;
       setId(null);
       setLook(null);
       setDraft(null);
