@@ -44,19 +44,24 @@ it("without a connection nothing is waited for", async () => {
   expect(screen.getByRole("button").textContent).toContain("everything is saved");
 });
 
-it("what was kept without an answer is kept once: the same proposal is sent again under its id", async () => {
+it("what was kept without an answer is kept once: the same proposal is sent again under its id, by key or button", async () => {
   const ids: string[] = [];
   vi.stubGlobal("fetch", async (request: Request) => {
     ids.push(((await request.json()) as { id: string }).id);
     if (ids.length === 1) throw new TypeError("no network");
     return new Response("{}", { headers: { "Content-Type": "application/json" } });
   });
-  show(<Button />, { server: { ...NEAR, recommendation: { whole_rack: true } }, saveState: "saved" });
-  const press = async () => {
-    act(() => screen.getByRole("button").click());
+  const two = (
+    <>
+      <Button />
+      <Button />
+    </>
+  );
+  show(two, { server: { ...NEAR, recommendation: { whole_rack: true } }, saveState: "saved" });
+  for (const n of [0, 1, 1]) {
+    act(() => screen.getAllByRole("button")[n]?.click());
     await act(() => vi.advanceTimersByTimeAsync(100));
-  };
-  for (let n = 0; n < 3; n++) await press();
+  }
   expect(ids[0]).toBe(ids[1]);
   expect(new Set(ids).size).toBe(2); // pressed again on purpose, it is kept again
 });

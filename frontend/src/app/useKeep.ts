@@ -2,11 +2,13 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { api, unwrap } from "../api/client";
 import { useStore } from "./context";
-import { useSendId } from "./useSendId";
+import { sendIds } from "./useSendId";
 
 const SAVING_MS = 8000;
 const WHOLE_RACK_MS = 60_000;
 const LOOK_MS = 40;
+/** The key and the button of the set bench send one and the same. */
+const sending = sendIds();
 
 /**
  * Waits until every edit is on the server, with `whole` also until the whole rack has answered, and gives what the server
@@ -39,7 +41,6 @@ export function useKeep() {
   const { server, refresh } = useStore();
   const saved = useSaved(true);
   const client = useQueryClient();
-  const sending = useSendId();
   const id = server.id;
   return useMutation({
     mutationKey: ["keep", id],
@@ -48,7 +49,7 @@ export function useKeep() {
       return unwrap(
         api.POST("/api/fittings/{fitting_id}/kept", {
           params: { path: { fitting_id: id } },
-          body: { revision, id: sending.of({ revision, strikes_key }), label: "" },
+          body: { revision, id: sending.of({ id, revision, strikes_key }), label: "" },
         }),
       );
     },

@@ -1,4 +1,4 @@
-import { useRef } from "react";
+import { useState } from "react";
 import { v4 as newId } from "uuid";
 import { same } from "../history/changes";
 
@@ -6,15 +6,18 @@ import { same } from "../history/changes";
  * An id to send something under: the same while the same is sent, for it may have arrived the first time without an
  * answer; another once something else is sent, or once it is known to be there.
  */
-export function useSendId() {
-  const last = useRef<{ id: string; told: unknown } | null>(null);
+export function sendIds() {
+  let last: { id: string; told: unknown } | null = null;
   return {
     of: (told: unknown): string => {
-      if (last.current === null || !same(last.current.told, told)) last.current = { id: newId(), told };
-      return last.current.id;
+      if (last === null || !same(last.told, told)) last = { id: newId(), told };
+      return last.id;
     },
     arrived: () => {
-      last.current = null;
+      last = null;
     },
   };
 }
+
+/** Ids of one part of a screen. */
+export const useSendId = () => useState(sendIds)[0];
