@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { FlagRuler } from "../pictures/FlagRuler/FlagRuler";
 import { inDistance, metres, plain, trimmed } from "../units/units";
 import { Pick } from "./Phone";
 import type { Page } from "./usePage";
@@ -32,7 +33,8 @@ export function Far({ page }: { page: Page }) {
   const [green, setGreen] = useState("medium");
   const [pin, setPin] = useState("middle");
   const [lie, setLie] = useState("dry");
-  const shown = (value: number) => plain(inDistance(metres(value), distance));
+  const read = (value: number) => inDistance(metres(value), distance);
+  const shown = (value: number) => plain(read(value));
   const last = far.distances_m.length - 1;
   const step = (by: number) => setAt((before) => Math.min(Math.max(before + by, 0), last));
   const condition = far.conditions.findIndex(([w, g, l]) => w === wind && g === green && l === lie);
@@ -41,6 +43,17 @@ export function Far({ page }: { page: Page }) {
   const told = (place: number) => {
     const [carry = 0, run = 0] = figures[place] ?? [];
     return { shot: far.shots[place], carry: shown(carry), run: shown(Math.max(run, 0)) };
+  };
+  const onRuler = (place: number) => {
+    const [carry = 0, run = 0] = figures[place] ?? [];
+    const shot = far.shots[place];
+    return (
+      shot && {
+        name: `${trimmed(shot.loft_deg)}° ${shot.swing}`,
+        carry: read(carry),
+        rests: read(carry + Math.max(run, 0)),
+      }
+    );
   };
   return (
     <>
@@ -55,15 +68,15 @@ export function Far({ page }: { page: Page }) {
           +
         </button>
       </div>
-      <input
-        type="range"
-        aria-label="Distance to the flag"
-        min={0}
-        max={last}
-        value={at}
-        aria-valuetext={`${shown(far.distances_m[at] ?? 0)} ${distance}`}
-        onChange={(event) => setAt(Number(event.currentTarget.value))}
-      />
+      <div className="ruler">
+        <FlagRuler
+          distances={far.distances_m.map(read)}
+          at={at}
+          unit={distance}
+          shots={best.flatMap((place) => onRuler(place) ?? [])}
+          onMove={setAt}
+        />
+      </div>
       <Pick label="Wind" options={WINDS} value={wind} onPick={setWind} />
       <Pick label="Green" options={GREENS} value={green} onPick={setGreen} />
       <Pick label="Flag" options={PINS} value={pin} onPick={setPin} />

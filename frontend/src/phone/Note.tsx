@@ -249,7 +249,7 @@ interface SlideProps {
   onChange: (metres: number) => void;
 }
 
-/** A distance by slider: told once the finger lets go. */
+/** A distance by slider: told once the finger lets go, or is taken away: a phone that begins to scroll takes it. */
 function Slide({ label, value, low, high, unit, onChange }: SlideProps) {
   const [at, setAt] = useState(value === null ? null : inDistance(metres(value), unit));
   const shown = at ?? inDistance(metres((low + high) / 8), unit);
@@ -272,7 +272,9 @@ function Slide({ label, value, low, high, unit, onChange }: SlideProps) {
         value={Math.round(shown)}
         onChange={(event) => setAt(Number(event.currentTarget.value))}
         onPointerUp={letGo}
+        onPointerCancel={letGo}
         onKeyUp={letGo}
+        onBlur={letGo}
       />
     </label>
   );

@@ -165,6 +165,20 @@ it("how far was left is told once a key moves it, and the slider stays in hand",
   expect(waiting("shots", "t")).toHaveLength(3);
 });
 
+it("how far was left is told where the phone took the finger for a scroll, and where the slider was only left", () => {
+  shown();
+  tap("chip");
+  tap("pitching wedge");
+  tap("on the green");
+  const slider = () => screen.getByLabelText(/How far was left/) as HTMLInputElement;
+  fireEvent.change(slider(), { target: { value: "6" } });
+  fireEvent.pointerCancel(slider());
+  expect(waiting("shots", "t").at(-1)?.left_m).toBe(6);
+  fireEvent.change(slider(), { target: { value: "7" } });
+  fireEvent.blur(slider());
+  expect(waiting("shots", "t").at(-1)?.left_m).toBe(7);
+});
+
 it("what waits is counted by shots that stand, one that was told more of once", () => {
   shown();
   tap("chip");

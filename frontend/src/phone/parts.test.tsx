@@ -1,5 +1,6 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
+import { FlagRuler } from "../pictures/FlagRuler/FlagRuler";
 import { Far } from "./Far";
 import { waiting } from "./outbox";
 import { Practise } from "./Practise";
@@ -48,15 +49,54 @@ it("answers for the distance, wind and flag that are set, best first, with carry
   expect(answers()).toEqual(["50°, nine o'clockgap: carries 36, runs 4"]);
 });
 
-it("goes by steps and by the slider and stops at both ends", () => {
+const steps = () => ({
+  ruler: screen.getByRole("slider"),
+  reads: () => screen.getByRole("slider").getAttribute("aria-valuetext"),
+});
+
+it("goes by steps and stops at both ends", () => {
   far();
-  const [slider] = [screen.getByRole("slider")];
+  const { reads } = steps();
   for (let n = 0; n < 4; n++) fireEvent.click(screen.getByRole("button", { name: "Longer" }));
-  expect(slider?.getAttribute("aria-valuetext")).toBe("50 m");
+  expect(reads()).toBe("50 m");
   for (let n = 0; n < 4; n++) fireEvent.click(screen.getByRole("button", { name: "Shorter" }));
-  expect(slider?.getAttribute("aria-valuetext")).toBe("40 m");
-  fireEvent.change(slider as HTMLElement, { target: { value: "1" } });
-  expect(screen.getByRole("heading").textContent).toBe("45 m to the flag");
+  expect(reads()).toBe("40 m");
+});
+
+it("the ruler follows the thumb, not past its ends, and a tap and the keys set it, too", () => {
+  far();
+  const { ruler, reads } = steps();
+  fireEvent.pointerDown(ruler, { clientX: 100 });
+  fireEvent.pointerMove(ruler, { clientX: 100 - 5 * 9 });
+  expect(screen.getByRole("heading").textContent).toBe("50 m to the flag");
+  fireEvent.pointerMove(ruler, { clientX: 100 + 5 * 9 });
+  expect(reads()).toBe("40 m");
+  fireEvent.pointerMove(ruler, { clientX: 900 });
+  fireEvent.pointerUp(ruler, { clientX: 900 });
+  fireEvent.pointerMove(ruler, { clientX: 100 });
+  expect(reads()).toBe("40 m");
+  fireEvent.pointerDown(ruler, { clientX: 5 * 9 }); // the middle is at nothing here
+  fireEvent.pointerUp(ruler, { clientX: 5 * 9 + 1 });
+  expect(reads()).toBe("45 m");
+  fireEvent.keyDown(ruler, { key: "ArrowRight" });
+  expect(reads()).toBe("50 m");
+  fireEvent.keyDown(ruler, { key: "PageDown" });
+  expect(reads()).toBe("40 m");
+});
+
+it("the shots stand on the ruler where they land, one that is out of sight at its end", () => {
+  far();
+  const found = (what: string) => [...screen.getByRole("slider").querySelectorAll(what)];
+  const names = () => found("text").map((one) => one.textContent);
+  expect(names()).toEqual(expect.arrayContaining(["m", "40", "50", "55.5° full", "50° nine o'clock"]));
+  expect(found("circle").map((one) => Number(one.getAttribute("cx")))).toEqual([453 + 9, 453 - 4 * 9]);
+  cleanup();
+  const shots = [
+    { name: "near", carry: 5, rests: 6 },
+    { name: "far", carry: 160, rests: 160 },
+  ];
+  render(<FlagRuler distances={[80]} at={0} unit="m" shots={shots} onMove={() => {}} />);
+  expect(names()).toEqual(expect.arrayContaining(["‹ near", "far ›"]));
 });
 
 it("a reader of yards sees no metre", () => {
