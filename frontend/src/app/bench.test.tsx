@@ -1,7 +1,8 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { server, show } from "../testing/show";
-import { labelOf, SetBench } from "./SetBench";
+import { labelOf } from "./ClubRow";
+import { SetBench } from "./SetBench";
 
 const OUTLINE = [
   [0, 0],

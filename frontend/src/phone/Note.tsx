@@ -1,11 +1,13 @@
 import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { today } from "../units/days";
-import { fromDistance, inDistance, metres, plain, showDistance } from "../units/units";
+import { metres, showDistance } from "../units/units";
+import { Holed } from "./Holed";
 import { keepShot, type Shot } from "./outbox";
 import { Pick } from "./Phone";
 import { type Round, readRound, writeRound } from "./round";
-import type { Fate, Opened, Page } from "./usePage";
+import { Slide } from "./Slide";
+import type { Fate, Opened } from "./usePage";
 import { Waiting } from "./Waiting";
 
 interface Props {
@@ -24,10 +26,13 @@ export interface Begun {
   lie: Lie | null;
   club: string | null;
 }
+
 export const NOT_BEGUN: Begun = { lie: null, club: null };
 
 type Lie = { situation: string; ground: string; name: string; advised: string | null };
+
 const APPROACH = "approach";
+
 /** Metres that the slider of an approach begins with. */
 const USUAL_FAR = 80;
 
@@ -238,60 +243,4 @@ function farClub(opened: Opened, distance: number): string | null {
   const place = far.answers[condition]?.[pin]?.[off.indexOf(Math.min(...off))]?.[0];
   const shot = place === undefined ? undefined : far.shots[place];
   return opened.clubs.find((one) => one.name === shot?.club)?.code ?? null;
-}
-
-interface SlideProps {
-  label: string;
-  value: number | null;
-  low: number;
-  high: number;
-  unit: Page["distance"];
-  onChange: (metres: number) => void;
-}
-
-/** A distance by slider: told once the finger lets go, or is taken away: a phone that begins to scroll takes it. */
-function Slide({ label, value, low, high, unit, onChange }: SlideProps) {
-  const [at, setAt] = useState(value === null ? null : inDistance(metres(value), unit));
-  const shown = at ?? inDistance(metres((low + high) / 8), unit);
-  const letGo = () => {
-    if (at === null) return;
-    const told = fromDistance(Math.round(at), unit);
-    if (value === null || Math.abs(told - value) > 1e-6) onChange(told); // a key that moves nothing tells nothing
-  };
-  return (
-    <label className="slide">
-      <span>
-        {label}
-        <strong>{at === null ? "not paced" : `${plain(at)} ${unit}`}</strong>
-      </span>
-      <input
-        type="range"
-        min={Math.round(inDistance(metres(low), unit))}
-        max={Math.round(inDistance(metres(high), unit))}
-        step={1}
-        value={Math.round(shown)}
-        onChange={(event) => setAt(Number(event.currentTarget.value))}
-        onPointerUp={letGo}
-        onPointerCancel={letGo}
-        onKeyUp={letGo}
-        onBlur={letGo}
-      />
-    </label>
-  );
-}
-
-/** Strokes to hole out, this one counted; leaving it out is fine. */
-function Holed({ value, onChange }: { value: number | null; onChange: (count: number) => void }) {
-  return (
-    <>
-      <p>Holed in, this one counted</p>
-      <div className="pick" role="radiogroup" aria-label="Holed in, this one counted">
-        {[2, 3, 4, 5].map((count) => (
-          <button key={count} type="button" role="radio" aria-checked={count === value} onClick={() => onChange(count)}>
-            {count}
-          </button>
-        ))}
-      </div>
-    </>
-  );
 }

@@ -4,6 +4,8 @@ import { type DistanceUnit, inDistance, metres, plain } from "../../units/units"
 import { Label } from "../Label";
 import { NARROW, Picture } from "../Picture";
 import { RULER_HEIGHT, Ruler } from "../Ruler";
+import { Peak } from "./Peak";
+import { cellKey, ROW, RungMark } from "./RungMark";
 
 interface Props {
   carries: Carries;
@@ -21,13 +23,8 @@ interface Props {
 const LEFT = 124;
 const NARROW_LEFT = 92;
 const TICK_ROOM = 34;
-const PEAK_HALF = 118;
 const MOST_SKY = 176;
 const FACED = 30;
-const ROW = 46;
-
-export const cellKey = (cell: { club: string; loft_deg: number; swing: string }) =>
-  `${cell.club}|${cell.loft_deg}|${cell.swing}`;
 
 /** Flights above, the ruler of carry, how often each distance is faced, and every club with every swing as a rung. */
 export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, distance, onDistance }: Props) {
@@ -188,92 +185,5 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
         );
       }}
     </Picture>
-  );
-}
-
-/** What a drawn flight is, at its top. */
-function Peak({
-  cell,
-  x,
-  width,
-  y,
-  unit,
-  above,
-}: {
-  cell: Cell;
-  x: (value: number) => number;
-  width: number;
-  y: number;
-  unit: DistanceUnit;
-  above: boolean;
-}) {
-  const top = cell.path_m.reduce((best, point) => ((point[1] ?? 0) > (best[1] ?? 0) ? point : best), [0, 0]);
-  return (
-    <Label
-      x={Math.min(Math.max(x(top[0] ?? 0), PEAK_HALF), width - PEAK_HALF)}
-      y={above ? Math.max(y - 7, 12) : y + 18}
-      fontSize={12}
-      fontWeight={above ? 650 : 500}
-    >
-      {cell.name} {cell.swing_name}, {plain(inDistance(metres(cell.apex_m), unit))} {unit} high,{" "}
-      {plain(cell.landing_deg)}°
-    </Label>
-  );
-}
-
-interface MarkProps {
-  cell: Cell;
-  x: number;
-  half: number;
-  y: number;
-  unit: DistanceUnit;
-  place: number;
-  isPinned: boolean;
-  onFocus: (key: string | null) => void;
-  onPin?: (key: string) => void;
-}
-
-/** A rung: the bar is one ball's spread at true scale, full where measured, an outline where modelled, dotted where assumed. */
-function RungMark({ cell, x, half, y, unit, place, isPinned, onFocus, onPin }: MarkProps) {
-  const carry = plain(inDistance(metres(cell.carry_m), unit));
-  const measured = cell.source === "measured";
-  const words = `${cell.name}, ${cell.swing_name}: carries ${carry} ${unit}, ${cell.source}, one ball within ${plain(inDistance(metres(cell.spread_m), unit), 1)} ${unit}`;
-  return (
-    <g
-      transform={`translate(${x} ${y})`}
-      tabIndex={0}
-      role="button"
-      aria-pressed={isPinned}
-      onMouseEnter={() => onFocus(cellKey(cell))}
-      onFocus={() => onFocus(cellKey(cell))}
-      onMouseLeave={() => onFocus(null)}
-      onBlur={() => onFocus(null)}
-      onClick={() => onPin?.(cellKey(cell))}
-      onKeyDown={(event) => {
-        if (event.key !== "Enter" && event.key !== " ") return;
-        event.preventDefault();
-        onPin?.(cellKey(cell));
-      }}
-      style={{ outlineOffset: 1, cursor: onPin ? "pointer" : undefined }}
-    >
-      <title>{words}</title>
-      <rect x={-Math.max(half, 22)} y={1} width={2 * Math.max(half, 22)} height={ROW - 2} fill="transparent" />
-      <rect
-        x={-half}
-        y={18}
-        width={2 * half}
-        height={9}
-        fill={place ? "var(--ink)" : measured ? "var(--rung)" : "var(--chalk)"}
-        stroke={measured ? "none" : "var(--line-2)"}
-        strokeDasharray={cell.source === "assumed" ? "1 3" : "4 2"}
-      />
-      <line y1={15} y2={30} stroke={place ? "var(--gorse)" : "var(--ink)"} strokeWidth={2} />
-      <Label y={13} fontSize={13} fontWeight={650}>
-        {carry}
-      </Label>
-      <Label y={41} fontSize={11} style={{ fill: "var(--ink-2)" }}>
-        {cell.swing_name}
-      </Label>
-    </g>
   );
 }

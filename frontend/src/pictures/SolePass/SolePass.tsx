@@ -3,10 +3,11 @@ import { radius_mm as BALL } from "../../api/ball.json";
 import { OUTCOME_WORDS, type Setup } from "../../desk/setup";
 import type { DeskHead } from "../../desk/useDesk";
 import { type DistanceUnit, inDistance, metres, plain, trimmed } from "../../units/units";
-import { outlinePath, type Point, pitched } from "../outline";
 import { NARROW, Picture } from "../Picture";
 import { EntryRuler, RULER_HEIGHT } from "../Ruler";
 import { entryRange, passScale } from "../scales";
+import { GROUND, GroundLayers, HEIGHT } from "./GroundLayers";
+import { Club, ContactMark } from "./Head";
 
 interface Props {
   head: DeskHead;
@@ -19,8 +20,6 @@ interface Props {
   onEntry: (entryMm: number) => void;
 }
 
-const HEIGHT = 356;
-const GROUND = 262;
 /** On a narrow screen the words stand above the picture. */
 const WORDS_ABOVE = 132;
 const TRAIL_MM = [34, 68];
@@ -195,110 +194,4 @@ export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntr
       }}
     </Picture>
   );
-}
-
-interface LayersProps {
-  setup: Setup;
-  thatch: number;
-  mm: number;
-  width: number;
-  ground: number;
-}
-
-function GroundLayers({ setup, thatch, mm, width, ground }: LayersProps) {
-  const depth = HEIGHT - RULER_HEIGHT - GROUND;
-  if (setup.ground.kind === "turf") {
-    return (
-      <>
-        <rect y={ground} width={width} height={thatch} fill="var(--mat)" />
-        <rect y={ground + thatch} width={width} height={depth} fill="var(--soil)" />
-        <rect y={ground + thatch} width={width} height={depth} fill="url(#pass-soil)" />
-        <text x={width - 12} y={ground + depth - 8} fontSize={12} textAnchor="end">
-          turf {plain(setup.ground.firmness_g)} g
-        </text>
-      </>
-    );
-  }
-  const loose = setup.ground.loose_depth_mm * mm;
-  return (
-    <>
-      <rect y={ground} width={width} height={depth} fill="var(--base)" />
-      <rect y={ground} width={width} height={depth} fill="url(#pass-base)" />
-      <rect y={ground} width={width} height={Math.min(loose, depth)} fill="var(--sand)" />
-      <rect y={ground} width={width} height={Math.min(loose, depth)} fill="url(#pass-sand)" />
-      <text x={width - 12} y={ground + depth - 8} fontSize={12} textAnchor="end">
-        sand {plain(setup.ground.penetrometer_kg_cm2, 1)} kg/cm², {plain(setup.ground.loose_depth_mm)} mm loose
-      </text>
-    </>
-  );
-}
-
-interface ClubProps {
-  head: DeskHead;
-  x: (mm: number) => number;
-  y: (mm: number) => number;
-  mm: number;
-  tone: "main" | "trail" | "ghost";
-  back?: number;
-}
-
-/** The head's section where its edge meets the ball, or `back` millimetres earlier along its pass. */
-function Club({ head, x, y, mm, tone, back = 0 }: ClubProps) {
-  const at = head.contact_mm ?? head.path_mm.at(-1) ?? [0, 0];
-  const [cx = 0, cz = 0] = at;
-  let place: Point = [cx, cz, pitchAt(head, cx)];
-  if (back > 0) {
-    const earlier = head.path_mm.filter(([px = 0]) => px <= cx - back).at(-1);
-    if (!earlier) return null;
-    place = earlier;
-  }
-  const [px = 0, pz = 0, pitch = 0] = place;
-  const style = {
-    main: { fill: "var(--steel)", stroke: "var(--steel-line)", strokeWidth: 1.6 / mm, opacity: 0.95 },
-    trail: { fill: "none", stroke: "var(--line-2)", strokeWidth: 1 / mm, opacity: back > 40 ? 0.45 : 0.8 },
-    ghost: { fill: "none", stroke: "var(--rust)", strokeWidth: 1.4 / mm, strokeDasharray: `${5 / mm} ${4 / mm}` },
-  }[tone];
-  return (
-    <path
-      d={outlinePath(pitched(head.outline_mm, pitch))}
-      transform={`translate(${x(px)} ${y(pz)}) scale(${mm} ${-mm})`}
-      strokeLinejoin="round"
-      {...style}
-    />
-  );
-}
-
-function pitchAt(head: DeskHead, at: number) {
-  const near = head.path_mm.reduce<Point | null>(
-    (best, row) => (best === null || Math.abs((row[0] ?? 0) - at) < Math.abs((best[0] ?? 0) - at) ? row : best),
-    null,
-  );
-  return near?.[2] ?? 0;
-}
-
-/** Where the ball is touched: along the face, or at the edge. */
-function ContactMark({
-  head,
-  x,
-  y,
-  ballZ,
-}: {
-  head: DeskHead;
-  x: (v: number) => number;
-  y: (v: number) => number;
-  ballZ: number;
-}) {
-  const [cx = 0, cz = 0] = head.contact_mm ?? [];
-  let px = cx;
-  let pz = cz;
-  if (head.strike.contact === "face") {
-    const from = Math.hypot(cx, ballZ - cz);
-    const up = head.strike.impact_height_mm;
-    const out = Math.sqrt(Math.max(from * from - up * up, 0));
-    // the foot of the ball's centre on the face: `up` along it, one radius in front
-    const angle = Math.atan2(ballZ - cz, -cx) + Math.atan2(out, up);
-    px = cx + up * Math.cos(angle);
-    pz = cz + up * Math.sin(angle);
-  }
-  return <circle cx={x(px)} cy={y(pz)} r={5.5} fill="var(--gorse)" stroke="var(--ink)" strokeWidth={1.5} />;
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import type { Carries, CarriesAsked, Cell } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
-import { cellKey } from "../../pictures/CarryLadder/CarryLadder";
+import { cellKey } from "../../pictures/CarryLadder/RungMark";
 import {
   fromDistance,
   inDistance,

@@ -2,7 +2,7 @@ import { VisuallyHidden } from "@mantine/core";
 import { useState } from "react";
 import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
-import { cellKey } from "../../pictures/CarryLadder/CarryLadder";
+import { cellKey } from "../../pictures/CarryLadder/RungMark";
 import { useQueue } from "../../strikes/queue";
 import { withAhead } from "../../strikes/sending";
 import { inDistance, metres, plain } from "../../units/units";

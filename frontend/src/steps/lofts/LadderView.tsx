@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { Carries, Recommendation } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
-import { CarryLadder, cellKey } from "../../pictures/CarryLadder/CarryLadder";
+import { CarryLadder } from "../../pictures/CarryLadder/CarryLadder";
+import { cellKey } from "../../pictures/CarryLadder/RungMark";
 import { inDistance, metres, plain, showDistance, trimmed } from "../../units/units";
 import { STILL, useCarries } from "../carries/useCarries";
 import { CopyTable } from "../parts/CopyTable";

@@ -1,18 +1,14 @@
-import { Button, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
-import { TABLES } from "../../api/tables";
+import { api, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
-import { dayIn, showDay, today } from "../../units/days";
+import { showDay } from "../../units/days";
 import { count, metres, plain, showDistance, showPercent } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
+import { DueLine } from "./DueLine";
 import classes from "./Log.module.css";
-import { signed } from "./Seen";
-
-type Due = Schemas["DueOut"];
+import { signed } from "./signed";
 
 /** What is due and why then; lofts that were read again; what grooves have lost. */
 export function Rechecks() {
@@ -139,87 +135,5 @@ export function Rechecks() {
         </p>
       </section>
     </>
-  );
-}
-
-type Key = Schemas["LookedAtDocument"]["key"];
-/** What falls due within a month can be looked at now. */
-const soon = () => dayIn(30);
-
-function DueLine({ due }: { due: Due }) {
-  const { draft, edit } = useStore();
-  const [open, setOpen] = useState(false);
-  const [until, setUntil] = useState(due.on);
-  const [reason, setReason] = useState("");
-  const others = draft.after.snoozes.filter((one) => one.key !== due.key);
-  const put = (snoozes: typeof draft.after.snoozes) => edit("after", { ...draft.after, snoozes });
-  return (
-    <li data-late={due.late}>
-      <strong>{showDay(due.on)}</strong>
-      <span>
-        {due.words}
-        <small> {due.why}</small>
-        {due.put_off && `, put off: ${due.put_off}`}
-        {due.late && <b className={classes.late}> due</b>}
-      </span>
-      <span className={classes.buttons}>
-        {due.on <= soon() && (
-          <Button
-            aria-label={`Looked at today: ${due.words}`}
-            size="xs"
-            onClick={() =>
-              edit("after", {
-                ...draft.after,
-                looked_at: [
-                  ...draft.after.looked_at.filter((one) => one.key !== due.key),
-                  { key: due.key as Key, on: today() },
-                ],
-              })
-            }
-          >
-            Looked at today
-          </Button>
-        )}
-        {due.put_off ? (
-          <Button aria-label={`Not put off: ${due.words}`} size="xs" variant="default" onClick={() => put(others)}>
-            Not put off
-          </Button>
-        ) : (
-          <Button
-            aria-label={`Put off: ${due.words}`}
-            size="xs"
-            variant="default"
-            aria-expanded={open}
-            onClick={() => setOpen(!open)}
-          >
-            Put off
-          </Button>
-        )}
-      </span>
-      {open && !due.put_off && (
-        <form
-          className={parts.fields}
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (reason.trim() === "") return;
-            put([...others, { key: due.key as Key, until, reason: reason.trim() }]);
-            setOpen(false);
-          }}
-        >
-          <TextInput label="Until" type="date" value={until} onChange={(e) => setUntil(e.currentTarget.value)} />
-          <TextInput
-            label="Why"
-            required
-            withAsterisk={false}
-            maxLength={TABLES.most.why}
-            value={reason}
-            onChange={(e) => setReason(e.currentTarget.value)}
-          />
-          <Button type="submit" mt={21} disabled={reason.trim() === "" || until <= due.on}>
-            Put it off
-          </Button>
-        </form>
-      )}
-    </li>
   );
 }

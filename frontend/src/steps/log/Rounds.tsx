@@ -8,7 +8,7 @@ import { metres, plain, showDistance } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
-import { signed } from "./Seen";
+import { signed } from "./signed";
 import { type Log, useMarkRound } from "./useLog";
 
 const BY = { player: "on the phone", fitter: "here", file: "from a file" };

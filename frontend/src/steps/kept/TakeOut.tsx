@@ -1,0 +1,116 @@
+import { Button, TextInput } from "@mantine/core";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type KeptLine, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
+import { useStore } from "../../app/context";
+import parts from "../parts/parts.module.css";
+import classes from "./Kept.module.css";
+import { nameOf } from "./nameOf";
+
+/** The list; one that is taken out can be put back at once. */
+export function TakeOut({
+  kept,
+  chosen,
+  onChoose,
+}: {
+  kept: readonly KeptLine[];
+  chosen: KeptLine | undefined;
+  onChoose: (id: string) => void;
+}) {
+  const { server, refresh } = useStore();
+  const client = useQueryClient();
+  const [gone, setGone] = useState<KeptLine | null>(null);
+  const [text, setText] = useState<string | null>(null);
+  const path = (line: KeptLine) => ({ fitting_id: server.id, snapshot_id: line.id });
+  const again = async () => {
+    await client.invalidateQueries({ queryKey: ["kept", server.id] });
+    refresh();
+  };
+  const name = useMutation({
+    mutationFn: ({ line, label }: { line: KeptLine; label: string }) =>
+      unwrap(
+        api.PATCH("/api/fittings/{fitting_id}/kept/{snapshot_id}", { params: { path: path(line) }, body: { label } }),
+      ),
+    onSuccess: async () => {
+      setText(null);
+      await again();
+    },
+  });
+  const out = useMutation({
+    mutationFn: (line: KeptLine) =>
+      unwrap(api.DELETE("/api/fittings/{fitting_id}/kept/{snapshot_id}", { params: { path: path(line) } })),
+    onSuccess: async (_, line) => {
+      setGone(line);
+      await again();
+    },
+  });
+  const back = useMutation({
+    mutationFn: (line: KeptLine) =>
+      unwrap(api.POST("/api/fittings/{fitting_id}/kept/{snapshot_id}/back", { params: { path: path(line) } })),
+    onSuccess: async () => {
+      setGone(null);
+      await again();
+    },
+  });
+  const failure = name.error ?? out.error ?? back.error;
+  return (
+    <>
+      {failure && (
+        <p role="alert" className={classes.line}>
+          {failure.message}
+        </p>
+      )}
+      {gone && (
+        <p role="status" className={classes.line}>
+          {nameOf(gone)} is taken out.{" "}
+          <Button size="xs" variant="default" onClick={() => back.mutate(gone)}>
+            Put it back
+          </Button>
+        </p>
+      )}
+      <ul className={classes.list}>
+        {kept.map((line) => (
+          <li key={line.id}>
+            <button
+              type="button"
+              data-on={line.id === chosen?.id}
+              aria-pressed={line.id === chosen?.id}
+              onClick={() => onChoose(line.id)}
+            >
+              <strong>{nameOf(line)}</strong>
+              <span>{line.clubs.join(" · ")}</span>
+              <span className={parts.unit}>
+                by {line.kept_by}, engine {line.engine_version}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {chosen && (
+        <form
+          className={classes.naming}
+          onSubmit={(event) => {
+            event.preventDefault();
+            name.mutate({ line: chosen, label: text ?? chosen.label });
+          }}
+        >
+          <TextInput
+            label="Name of the one chosen"
+            placeholder="what it stands for"
+            w={260}
+            maxLength={TABLES.most.name}
+            value={text ?? chosen.label}
+            onChange={(event) => setText(event.currentTarget.value)}
+          />
+          <Button type="submit" variant="default" disabled={text === null || text === chosen.label}>
+            Name it
+          </Button>
+          <Button variant="subtle" color="rust" onClick={() => out.mutate(chosen)}>
+            Take it out
+          </Button>
+        </form>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,133 @@
+import { Button, NativeSelect, TextInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { api, type Ground, unwrap } from "../../api/client";
+import { useFault } from "../../app/context";
+import { copied } from "../ground/copied";
+import { GroundForm } from "../ground/GroundForm";
+import { NameField } from "../parts/NameField";
+import { NumberField } from "../parts/NumberField";
+import parts from "../parts/parts.module.css";
+import classes from "./Log.module.css";
+import type { Trip } from "./Trips";
+
+interface FormProps {
+  trip: Trip;
+  path: string;
+  onChange: (trip: Trip) => void;
+  onRemove: () => void;
+}
+
+/** Name, days and grounds of a trip or a season. */
+export function TripForm({ trip, path, onChange, onRemove }: FormProps) {
+  const fault = useFault(`${path}.name`);
+  const dayFault = useFault(`${path}.to_on`);
+  const mixFault = useFault(`${path}.grounds`);
+  return (
+    <section className={classes.section} aria-label="This trip">
+      <div className={parts.fields}>
+        <NameField
+          label="Name"
+          value={trip.name}
+          error={fault?.message}
+          onChange={(name) => name && onChange({ ...trip, name })}
+        />
+        <label className={classes.check}>
+          <input
+            type="checkbox"
+            checked={trip.season}
+            onChange={(event) => onChange({ ...trip, season: event.currentTarget.checked })}
+          />
+          a season of every year
+        </label>
+        <TextInput
+          label="From"
+          type="date"
+          value={trip.from_on ?? ""}
+          onChange={(event) => onChange({ ...trip, from_on: event.currentTarget.value || null })}
+        />
+        <TextInput
+          label="To"
+          type="date"
+          value={trip.to_on ?? ""}
+          error={dayFault?.message}
+          onChange={(event) => onChange({ ...trip, to_on: event.currentTarget.value || null })}
+        />
+        {trip.grounds.length > 1 &&
+          trip.grounds.map((ground, n) => (
+            <NumberField
+              key={n}
+              label={`Share of ${ground.name}`}
+              unit="%"
+              places={0}
+              path={`${path}.grounds.${n}.share`}
+              value={100 * ground.share}
+              onChange={(share) =>
+                share !== null &&
+                onChange({
+                  ...trip,
+                  grounds: trip.grounds.map((one, at) => (at === n ? { ...one, share: share / 100 } : one)),
+                })
+              }
+            />
+          ))}
+        <Button variant="subtle" color="rust" size="xs" mt={24} onClick={onRemove}>
+          Remove this trip
+        </Button>
+      </div>
+      {mixFault && <p role="alert">{mixFault.message}</p>}
+      <AddGround
+        onAdd={(ground) => {
+          const share = 1 / (trip.grounds.length + 1);
+          const others = trip.grounds.map((one) => ({ ...one, share: one.share * (1 - share) }));
+          const taken = others.some((one) => one.name.toLowerCase() === ground.name.toLowerCase());
+          onChange({
+            ...trip,
+            grounds: [
+              ...others,
+              { ...ground, share, name: taken ? `${ground.name} ${others.length + 1}` : ground.name },
+            ],
+          });
+        }}
+      />
+      {trip.grounds.map((ground, n) => (
+        <details key={n} className={classes.ground}>
+          <summary>{ground.name}: readings and classes</summary>
+          <GroundForm
+            away
+            ground={ground}
+            path={`${path}.grounds.${n}`}
+            says={undefined}
+            onChange={(next) => onChange({ ...trip, grounds: trip.grounds.map((one, at) => (at === n ? next : one)) })}
+          />
+        </details>
+      ))}
+    </section>
+  );
+}
+
+/** Another venue for some of the days: it takes an even share. */
+function AddGround({ onAdd }: { onAdd: (ground: Ground) => void }) {
+  const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
+  const records = library.data?.records ?? [];
+  if (records.length === 0) return null;
+  return (
+    <NativeSelect
+      label="Play somewhere else there too"
+      w={240}
+      mt={10}
+      value=""
+      data={[
+        { value: "", label: "choose a venue" },
+        ...records.map((record, n) => ({
+          value: String(n),
+          label: `${record.venue}, ${record.season} ${record.read_on.slice(0, 4)}`,
+        })),
+      ]}
+      onChange={(event) => {
+        const record = records[Number(event.currentTarget.value)];
+        if (event.currentTarget.value === "" || !record) return;
+        onAdd({ ...copied(record.ground), name: record.venue, share: 1 });
+      }}
+    />
+  );
+}
