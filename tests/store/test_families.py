@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from oblatus.core.clubs import Head
-from oblatus.core.fitting.costs import quadrature
+from oblatus.core.fitting.nodes import quadrature
 from oblatus.core.grounds import Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, ground_row
 from oblatus.core.strike.families import SHAPE as FAMILY

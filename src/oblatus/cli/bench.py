@@ -32,7 +32,7 @@ from oblatus.cli.bench_verdict import measure_verdict
 from oblatus.core.bounds import Bound
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.costs import quadrature
+from oblatus.core.fitting.nodes import quadrature
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, Swing, build_solid, ground_row
 from oblatus.core.strike import _kernels as strike_kernels

@@ -14,7 +14,7 @@ from oblatus.cli.bench_memory import edit_habit
 from oblatus.core.fitting import Fitting, StrokesJudge, recommend
 from oblatus.core.fitting.evidence import doubt_of, draw_law_gains
 from oblatus.core.fitting.leaks import leaks_of
-from oblatus.core.fitting.recommend import near
+from oblatus.core.fitting.recommendation import near
 from oblatus.core.strike import FamilyPool
 from oblatus.drill.served import Served
 from oblatus.drill.tablet import Tablet

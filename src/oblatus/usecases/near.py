@@ -11,7 +11,7 @@ from uuid import UUID
 
 from cachetools import LRUCache
 
-from oblatus.core.fitting.recommend import Built
+from oblatus.core.fitting.recommendation import Built
 
 NEAR = "near"
 _MINE: LRUCache[UUID, frozenset[Built]] = LRUCache(64)

@@ -14,7 +14,7 @@ from oblatus.core.fitting import proposal as whole
 from oblatus.core.fitting import recommend
 from oblatus.core.fitting.evidence import LawGains, draw_law_gains
 from oblatus.core.fitting.fitting import count_strikes
-from oblatus.core.fitting.recommend import Built, near
+from oblatus.core.fitting.recommendation import Built, near
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.threads import at_leisure, patiently
 from oblatus.errors import Fault, InputError

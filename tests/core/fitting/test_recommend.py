@@ -12,7 +12,8 @@ from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
 from oblatus.core.fitting import Bag, BenchRules, Economy, Fitting, build_scenarios, explain, recommend
 from oblatus.core.fitting.bench_rules import wanted_bounce
-from oblatus.core.fitting.recommend import KEEP_BAG, built, near
+from oblatus.core.fitting.book import KEEP_BAG
+from oblatus.core.fitting.recommendation import built, near
 from oblatus.core.fitting.schools import under_each_school
 from oblatus.core.grounds import Ground, Sand, Turf
 from oblatus.core.shots import default_shot_mix

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oblatus.core.clubs import Head
-from oblatus.core.fitting.costs import quadrature
+from oblatus.core.fitting.nodes import quadrature
 from oblatus.core.flight._tables import carry_of
 from oblatus.core.flight.tables import carry_table
 from oblatus.core.grounds import Sand, Turf

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from oblatus.core.clubs import Head
-from oblatus.core.fitting.costs import quadrature
+from oblatus.core.fitting.nodes import quadrature
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import REFERENCE, FamilyJob, FamilyPool, Swing, ground_row, strike
 from oblatus.core.strike import _quality as quality

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from oblatus.core.fitting.bends import exact_of
 from oblatus.core.fitting.candidates import candidates_of
 from oblatus.core.fitting.fitting import Fitting, carry_model_of, check_fitting
 from oblatus.core.fitting.judge import StrokesJudge
-from oblatus.core.fitting.recommend import exact_of, sheet_for
+from oblatus.core.fitting.recommend import sheet_for
 from oblatus.core.fitting.scenarios import build_scenarios
 from oblatus.core.gapping.ladder import LEAST_STEP_DEG
 from oblatus.core.strike import FamilyJob

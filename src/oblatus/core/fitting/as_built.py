@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from oblatus.core.clubs import Head
 from oblatus.core.fitting.fitting import Fitting, carry_model_of, check_fitting
 from oblatus.core.fitting.judge import StrokesJudge
-from oblatus.core.fitting.recommend import sheet_for, strokes_of
+from oblatus.core.fitting.recommend import sheet_for
+from oblatus.core.fitting.recommendation import strokes_of
 from oblatus.core.fitting.scenarios import build_scenarios
 
 

@@ -8,166 +8,42 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
 from functools import lru_cache
-from itertools import count as numbers_from
 
 import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
 from oblatus.core.constants import FLATTEST_ATTACK
-from oblatus.core.delivery import RELEASE_RATE, Habit, Player
-from oblatus.core.fitting import _speeds
+from oblatus.core.delivery import RELEASE_RATE
+from oblatus.core.fitting.asked import BINS, Asked, Costs, Wanted
 from oblatus.core.fitting.bench_rules import wanted_bounce
-from oblatus.core.fitting.economy import Economy
-from oblatus.core.fitting.laws import Law, as_taken
-from oblatus.core.fitting.proved import HeadShift, shifts_of
-from oblatus.core.fitting.scenarios import Scenario, Setup
-from oblatus.core.flight.tables import GREENS, carry_table, height_table, run_table, run_tables
-from oblatus.core.gapping import CarryModel, Faced
-from oblatus.core.geometry import bounces_of, lofts_in_plane
-from oblatus.core.grounds import Ground, Sand, Turf
-from oblatus.core.shots import handicap_or_usual
-from oblatus.core.strike import FamilyJob, FamilyPool, ground_row
+from oblatus.core.fitting.jobs import JobBook, ground_under, questions_of
+from oblatus.core.fitting.nodes import covariance_root, quadrature
+from oblatus.core.fitting.proved import shifts_of
+from oblatus.core.flight.tables import GREENS, carry_table, height_table, run_tables
+from oblatus.core.geometry import bounces_of
+from oblatus.core.strike import FamilyJob, FamilyPool
 from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike.families import Bank, Batch, Progress
 from oblatus.core.strokes import _kernels as strokes_kernels
 from oblatus.core.strokes import _matrix
 from oblatus.core.strokes.situations import APPROACH_BEHIND, APPROACH_ROOM, LIP_CLEARANCE, PINS, Layout, pins_of
-from oblatus.core.strokes.table import TOUR_TABLE, StrokesTable
-from oblatus.core.strokes.worth import SHORT_CODES, Scatter, rows_of
+from oblatus.core.strokes.table import StrokesTable
+from oblatus.core.strokes.worth import SHORT_CODES, rows_of
 from oblatus.core.threads import meanwhile, share_out
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
-BINS = strokes_kernels.DISTANCES
 SETUPS = 3
 PIN_COUNT = strokes_kernels.SHORT_PINS
 FEEL = (0.80, 1.04)
 FEEL_NOISE = 2.0
-SPEED_LOW, SPEED_RATIO, SPEED_NODES = 12.0, 1.2, 7
-USUAL_LEAN_DEG, USUAL_ATTACK_DEG = 5.0, -5.0
-SAND_SPEED, SAND_HOLE, SAND_LOFT_DEG, SAND_LOFT_SHARE = 22.0, 12.0, 56.0, 0.03
-ENTRY_NODES = 12
-ENTRY_SPAN = 2.4
 PRACTICE_DEG = 4.0
+
 NEVER = 1e3
 """Strokes of a setup that does not exist."""
-
-
-def quadrature(entries: int = ENTRY_NODES) -> tuple[Floats, Floats]:
-    """Nodes of attack and lean (7, 3) and of entry (m, 2): standard normal, weights sum to 1.
-
-    Attack and lean take the hexagon rule, exact for polynomials to the fifth degree as the 3 x 3 Gauss-Hermite product is
-    (Stroud, Approximate Calculation of Multiple Integrals, 1971, E2r2 5-1). Every second entry serves a corner of the
-    hexagon, odd and even ones in turn, so that both triangles of corners have all entries between them. Twelve entries
-    keep the quality within 0.008 rms of sixty-four; what that does to strokes stands in docs/models/strokes.md.
-    """
-    corners = [(2.0 * math.cos(turn), 2.0 * math.sin(turn), 1 / 12) for turn in np.arange(6) * math.pi / 3.0]
-    z = np.linspace(-ENTRY_SPAN, ENTRY_SPAN, entries)
-    w = np.exp(-0.5 * z * z)
-    return np.array([(0.0, 0.0, 0.5), *corners]), np.column_stack([z, w / w.sum()])
-
-
-def covariance_root(habit: Habit) -> Floats:
-    """Lower Cholesky factor of the covariance of attack, lean [rad] and entry [m]."""
-    spreads = [math.radians(habit.attack_deg.spread), math.radians(habit.lean_deg.spread), habit.entry.spread]
-    covariance = np.diag(np.square(np.maximum(spreads, 1e-6)))
-    for (a, b), r in zip(((0, 1), (0, 2), (1, 2)), habit.correlations, strict=True):
-        covariance[a, b] = covariance[b, a] = r * math.sqrt(covariance[a, a] * covariance[b, b])
-    return np.linalg.cholesky(covariance)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Asked:
-    """What a sheet of costs depends on besides the heads.
-
-    `short` are the scenarios of short shots, `approaches` the share of golf that is approaches on each ground of the mix.
-    `law` are the laws of ground and contact; fewer `entries` make a sheet quicker and rougher, for doubt, which looks at
-    differences. `proved` is what balls have shown.
-    """
-
-    player: Player
-    grounds: tuple[Ground, ...]
-    model: CarryModel
-    short: tuple[Scenario, ...]
-    approaches: tuple[tuple[Ground, float], ...]
-    faced: Faced
-    scatter: Scatter
-    economy: Economy
-    table: StrokesTable = TOUR_TABLE
-    law: Law = field(default_factory=as_taken)
-    entries: int = ENTRY_NODES
-    proved: tuple[HeadShift, ...] = ()
-
-    @property
-    def handicap(self) -> float:
-        """The handicap by which the strokes table is read."""
-        return self.economy.table_scale * handicap_or_usual(self.player.handicap)
-
-    @property
-    def distances(self) -> tuple[Floats, Floats]:
-        """Middles [m] and weights (sum 1) of the approaches' bins."""
-        weights = self.faced.weights.reshape(BINS, -1)
-        middles = (weights * self.faced.centres.reshape(BINS, -1)).sum(axis=1) / np.maximum(weights.sum(axis=1), 1e-12)
-        empty = weights.sum(axis=1) <= 1e-12
-        return np.where(empty, self.faced.centres.reshape(BINS, -1).mean(axis=1), middles), weights.sum(axis=1)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Costs:
-    """Strokes of n heads in every column (n, columns).
-
-    `cost` is what the search minimises, `strokes` the model's figure of the setup taken, `practice` the difference;
-    `pick` the setup of a short shot, or swing and feel (2 * swing + feel) of an approach.
-    """
-
-    cost: Floats
-    strokes: Floats
-    pick: Ints
-
-    def of(self, rows: Sequence[int]) -> Costs:
-        """Some of the heads."""
-        some = list(rows)
-        return Costs(self.cost[some], self.strokes[some], self.pick[some])
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Question:
-    """A short scenario with one of its setups; kind and row of its ground, and the number by which its families are
-    known.
-    """
-
-    scenario: Scenario
-    setup: Setup
-    kind: int
-    row: tuple[float, ...]
-    number: int
-
-
-def _questions(scenario: Scenario, law: Law, book: JobBook) -> list[Question]:
-    kind, under = _under(scenario.surface, law)
-    place = (kind, under, scenario.layout.hole, scenario.shot.lean_offset_deg, scenario.shot.attack_offset_deg)
-    return [
-        Question(scenario, setup, kind, under, book.number((setup.opening_deg, setup.release, *place)))
-        for setup in scenario.setups
-    ]
-
-
-def _under(surface: Turf | Sand, law: Law) -> tuple[int, tuple[float, ...]]:
-    """Kind and ground row of a surface under a law."""
-    kind, row = ground_row(surface)
-    return kind, law.row(kind, tuple(row.tolist()))
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Wanted:
-    """What is to be reckoned: of heads the setups of every short scenario, and the swings from every ground."""
-
-    short: NDArray[np.bool_]
-    swings: NDArray[np.bool_]
 
 
 class Sheet:
@@ -180,9 +56,11 @@ class Sheet:
         self._raw: dict[Head, Floats] = {} if alike is None else alike._raw
         self._speeds: dict[Head, Floats] = {} if alike is None else alike._speeds
         self.short, self.swings = asked.short, asked.model.swings
-        self.questions = [question for scenario in self.short for question in _questions(scenario, asked.law, jobs)]
+        self.questions = [question for scenario in self.short for question in questions_of(scenario, asked.law, jobs)]
         self._bands = np.array([wanted_bounce(q.scenario, q.setup) for q in self.questions]).reshape(-1, 2)
-        self._fairways = [(*_under(ground.turf, asked.law), GREENS.index(ground.green)) for ground, _ in asked.approaches]
+        self._fairways = [
+            (*ground_under(ground.turf, asked.law), GREENS.index(ground.green)) for ground, _ in asked.approaches
+        ]
         self._places = [(i, j) for i, scenario in enumerate(self.short) for j in range(len(scenario.setups))]
         self._short_size = len(self.short) * SETUPS * PIN_COUNT
         self.size = self._short_size + len(asked.approaches) * len(self.swings) * 2 * BINS
@@ -480,74 +358,3 @@ def _told_together(progress: Progress | None) -> tuple[Progress | None, Progress
         return hear
 
     return half(0), half(1)
-
-
-class JobBook:
-    """The same job object for the same question, every time: the pool knows them by identity."""
-
-    KEPT = 60_000
-
-    def __init__(self) -> None:
-        self._numbers: dict[object, int] = {}
-        self._next = numbers_from(0)
-        self._made: dict[tuple[int, int], FamilyJob] = {}
-        self._same: dict[tuple[object, ...], FamilyJob] = {}
-
-    def number(self, thing: object) -> int:
-        """A number by which a head or a setup on a ground is known."""
-        found = self._numbers.get(thing)
-        if found is None:
-            # never a number again that stood for something else: questions outlive the book's memory
-            found = self._numbers[thing] = next(self._next)
-        return found
-
-    def short(self, head: Head, questions: Sequence[Question]) -> list[FamilyJob]:
-        """The families that a head needs for the questions, at speeds that do not depend on the player."""
-        if len(self._made) > self.KEPT:
-            # others who look into the old ones meanwhile still find what they put there
-            self._made, self._same, self._numbers = {}, {}, {}
-        made = self._made
-        mine = self.number(head)
-        missing = [q for q in questions if (mine, q.number) not in made]
-        if missing:
-            for question, speed in zip(missing, _usual_speeds(head, missing).tolist(), strict=True):
-                made[mine, question.number] = self._job(
-                    mine, head, question.setup.opening_deg, question.kind, question.row, on_grid(speed),
-                    question.setup.release,
-                )  # fmt: skip
-        return [made[mine, question.number] for question in questions]
-
-    def stock(self, head: Head, kind: int, row: tuple[float, ...], speed: float, release: float) -> FamilyJob:
-        """The family of a stock swing from a ground's fairway."""
-        return self._job(self.number(head), head, 0.0, kind, row, on_grid(speed), release)
-
-    def _job(
-        self, number: int, head: Head, opening: float, kind: int, row: tuple[float, ...], speed: float, release: float
-    ) -> FamilyJob:
-        key = (number, opening, kind, row, speed, release)
-        job = self._same.get(key)
-        if job is None:
-            job = self._same[key] = FamilyJob(head, opening, kind, row, speed, release)
-        return job
-
-
-def _usual_speeds(head: Head, questions: Sequence[Question]) -> Floats:
-    """Head speed [m/s] that takes the ball to the hole, struck clean at a usual lean; in sand by the usual explosion."""
-    opening = np.array([q.setup.opening_deg for q in questions])
-    lean = np.array([USUAL_LEAN_DEG + q.scenario.shot.lean_offset_deg for q in questions])
-    loft = np.radians(lofts_in_plane(head, opening)) - np.radians(lean)
-    hole = np.array([q.scenario.layout.hole for q in questions])
-    attack = np.radians(
-        [min(USUAL_ATTACK_DEG + q.scenario.shot.attack_offset_deg, FLATTEST_ATTACK.value) for q in questions]
-    )
-    out = np.empty(len(questions))
-    _speeds.clean_speeds(loft, attack, head.mass, hole, carry_table(), run_table("medium"), out)
-    share = np.maximum(1.0 - SAND_LOFT_SHARE * (np.degrees(loft) - SAND_LOFT_DEG) / 2.0, 0.4)
-    sand = np.array([q.scenario.shot.kind == "sand" for q in questions])
-    return np.where(sand, SAND_SPEED * np.sqrt(hole / SAND_HOLE / share), out)
-
-
-def on_grid(speed: float) -> float:
-    """The nearest speed, by ratio, at which families are made: 12 to 35.8 m/s in steps of a fifth."""
-    place = round(math.log(max(speed, 1.0) / SPEED_LOW) / math.log(SPEED_RATIO))
-    return SPEED_LOW * SPEED_RATIO ** min(max(place, 0), SPEED_NODES - 1)

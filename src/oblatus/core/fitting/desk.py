@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Swing
-from oblatus.core.fitting.costs import quadrature
+from oblatus.core.fitting.nodes import quadrature
 from oblatus.core.flight import Launch, flight_path
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.intervals import NORMAL

@@ -14,11 +14,13 @@ from oblatus.core.clubs import Head
 from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.delivery import Estimate, Habit, Player
 from oblatus.core.fitting import _draws
-from oblatus.core.fitting.costs import NEVER, Costs, Sheet, Wanted
+from oblatus.core.fitting.asked import Costs, Wanted
+from oblatus.core.fitting.costs import NEVER, Sheet
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
 from oblatus.core.fitting.judge import StrokesJudge, judge_of_laws
 from oblatus.core.fitting.laws import draw_laws
-from oblatus.core.fitting.recommend import Recommendation, sheet_for, strokes_of
+from oblatus.core.fitting.recommend import sheet_for
+from oblatus.core.fitting.recommendation import Recommendation, strokes_of
 from oblatus.core.fitting.scenarios import build_scenarios
 from oblatus.core.fitting.steps import recommended_step
 from oblatus.core.grounds import Ground

@@ -13,7 +13,7 @@ from oblatus.core.fitting.bench_rules import SAND_FLOOR_DEG, BenchRules, wanted_
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.proved import proof_words, same_sole
-from oblatus.core.fitting.recommend import Recommendation, by_shot, served_strokes
+from oblatus.core.fitting.recommendation import Recommendation, by_shot, served_strokes
 from oblatus.core.fitting.steps import Step, asked_of, wins
 from oblatus.core.gapping import Ladder
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY

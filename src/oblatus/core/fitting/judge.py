@@ -6,7 +6,9 @@ import threading
 from collections import OrderedDict
 from collections.abc import Hashable
 
-from oblatus.core.fitting.costs import Asked, JobBook, Sheet
+from oblatus.core.fitting.asked import Asked
+from oblatus.core.fitting.costs import Sheet
+from oblatus.core.fitting.jobs import JobBook
 from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import Progress
 

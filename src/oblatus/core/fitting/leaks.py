@@ -12,10 +12,12 @@ from numpy.typing import NDArray
 
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Estimate, Habit, Player
-from oblatus.core.fitting.costs import Costs, Sheet
+from oblatus.core.fitting.asked import Costs
+from oblatus.core.fitting.costs import Sheet
 from oblatus.core.fitting.fitting import Fitting, carry_model_of, faced_of
 from oblatus.core.fitting.judge import StrokesJudge
-from oblatus.core.fitting.recommend import ABOVE, Recommendation
+from oblatus.core.fitting.recommend import ABOVE
+from oblatus.core.fitting.recommendation import Recommendation
 from oblatus.core.fitting.scenarios import Scenario, build_scenarios
 from oblatus.core.shots import BY_KEY
 from oblatus.core.strokes import PINS, Scatter

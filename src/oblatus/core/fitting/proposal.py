@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from oblatus.core.fitting.book import KEEP_BAG
 from oblatus.core.fitting.evidence import Doubt, LawGains, doubt_of, draw_law_gains
 from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.leaks import Leak, leaks_of
-from oblatus.core.fitting.recommend import KEEP_BAG, Built, Recommendation, recommend
+from oblatus.core.fitting.recommend import recommend
+from oblatus.core.fitting.recommendation import Built, Recommendation
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,8 @@ from typing import Any
 
 from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.judge import StrokesJudge
-from oblatus.core.fitting.recommend import Recommendation, near_every_slot, recommend
+from oblatus.core.fitting.recommend import recommend
+from oblatus.core.fitting.recommendation import Recommendation, near_every_slot
 
 ASKS: dict[tuple[str, str], str] = {
     ("tight_firm", "use_sole"): "from tight firm lies: 4° less lean, 2° shallower, ball forward",

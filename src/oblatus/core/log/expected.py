@@ -10,10 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.card.setup import LEAST_SPEED, Tool
-from oblatus.core.fitting.costs import BINS, covariance_root, quadrature
+from oblatus.core.fitting.asked import BINS
 from oblatus.core.fitting.desk import DESK_ENTRIES
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
 from oblatus.core.fitting.judge import StrokesJudge
+from oblatus.core.fitting.nodes import covariance_root, quadrature
 from oblatus.core.fitting.proved import HeadShift
 from oblatus.core.fitting.recommend import ABOVE, sheet_for
 from oblatus.core.fitting.scenarios import build_scenarios
