@@ -17,7 +17,9 @@ from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES
 from oblatus.core.shots import CATALOGUE
 from oblatus.formats.demo import demo_rack
-from oblatus.formats.fitting import SECTIONS, SURFACE_DOCUMENTS, HeadDocument
+from oblatus.formats.fitting import SECTIONS
+from oblatus.formats.sections.bag import HeadDocument
+from oblatus.formats.sections.grounds import SURFACE_DOCUMENTS
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.tables import StrikeRow
 from oblatus.usecases.step_states import STEPS

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oblatus.formats.bag_codes import codes_today, moved_wedges, recoded
-from oblatus.formats.fitting import BagDocument, FormerWedgeDocument, OwnedWedgeDocument
+from oblatus.formats.sections.bag import BagDocument, FormerWedgeDocument, OwnedWedgeDocument
 
 ON = date(2026, 10, 3)
 

@@ -5,7 +5,10 @@ from __future__ import annotations
 import pytest
 
 from oblatus.formats.demo import demo_fittings
-from oblatus.formats.fitting import FittingDocument, GroundDocument, OwnedWedgeDocument, PlayerDocument, parse_fitting
+from oblatus.formats.fitting import FittingDocument, parse_fitting
+from oblatus.formats.sections.bag import OwnedWedgeDocument
+from oblatus.formats.sections.grounds import GroundDocument
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.store.repositories import Stands
 from oblatus.usecases.step_states import STEPS, step_states
 

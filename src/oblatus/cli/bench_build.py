@@ -14,12 +14,12 @@ from oblatus.core.words import SI
 from oblatus.formats.card import EVERY
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_fittings, demo_rack
-from oblatus.formats.fitting import AsBuiltDocument
 from oblatus.formats.print import pages
 from oblatus.formats.print.build_sheet import build_pdf
 from oblatus.formats.print.cards import setup_card_pdf
 from oblatus.formats.proof import ProofDocument
 from oblatus.formats.recommendation import recommendation_out
+from oblatus.formats.sections.build import AsBuiltDocument
 from oblatus.usecases.build_sheet import sheet_of
 from oblatus.usecases.card_of import card_of
 from oblatus.usecases.engine import engine

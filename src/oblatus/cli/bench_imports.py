@@ -10,8 +10,10 @@ from uuid import UUID
 import numpy as np
 import openpyxl
 
-from oblatus.formats.fitting import FittingDocument, GroundDocument, PlayerDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.imports import LayoutDocument
+from oblatus.formats.sections.grounds import GroundDocument
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import STRIKE_COLUMNS, StudioRows
 from oblatus.usecases.actor import Actor

@@ -13,7 +13,9 @@ import numpy as np
 
 from oblatus.devices import stand_in as standing
 from oblatus.devices.monitor import MonitorStandIn
-from oblatus.formats.fitting import FittingDocument, GroundDocument, PlayerDocument
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.sections.grounds import GroundDocument
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor

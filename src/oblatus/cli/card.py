@@ -13,9 +13,10 @@ from oblatus.core.words import SI, worded
 from oblatus.formats.card import EVERY, CardOut, card_csv
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_rack
-from oblatus.formats.fitting import CardDocument, load_fitting
+from oblatus.formats.fitting import load_fitting
 from oblatus.formats.print.cards import bag_card_pdf, setup_card_pdf
 from oblatus.formats.recommendation import recommendation_out
+from oblatus.formats.sections.after import CardDocument
 from oblatus.usecases.card_of import card_of
 from oblatus.usecases.engine import engine
 

@@ -16,8 +16,10 @@ from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import FittingDocument, GroundDocument, PlayerDocument, load_fitting
+from oblatus.formats.fitting import FittingDocument, load_fitting
 from oblatus.formats.imports import Converted, MappingDocument, convert_rows, guess_mapping, read_file, shape
+from oblatus.formats.sections.grounds import GroundDocument
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.formats.strikes import StrikeDocument
 
 

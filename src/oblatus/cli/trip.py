@@ -14,7 +14,9 @@ from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from, grounds_of
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import GroundDocument, TripDocument, load_fitting
+from oblatus.formats.fitting import load_fitting
+from oblatus.formats.sections.after import TripDocument
+from oblatus.formats.sections.grounds import GroundDocument
 from oblatus.usecases.engine import engine
 from oblatus.usecases.trips import trip_of
 

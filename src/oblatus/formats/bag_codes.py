@@ -11,7 +11,7 @@ from datetime import date
 from difflib import SequenceMatcher
 from uuid import uuid4
 
-from oblatus.formats.fitting import MOST_FORMER, BagDocument, FormerWedgeDocument, OwnedWedgeDocument
+from oblatus.formats.sections.bag import MOST_FORMER, BagDocument, FormerWedgeDocument, OwnedWedgeDocument
 
 Codes = Mapping[str, str]
 

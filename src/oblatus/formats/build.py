@@ -19,10 +19,10 @@ from oblatus.core.clubs import Head, StockHead
 from oblatus.core.geometry import Hand
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import BuildClubDocument, BuildDocument, PricesDocument
 from oblatus.formats.limits import NAME_LETTERS, WHY_LETTERS
 from oblatus.formats.recommendation import outline_mm
 from oblatus.formats.rounded import rounded
+from oblatus.formats.sections.build import BuildClubDocument, BuildDocument, PricesDocument
 
 USUAL_LENGTH_IN = ((50.0, 35.5), (56.0, 35.25), (70.0, 35.0))
 """Length of a wedge up to a loft [degrees, in] (judgement: half a club shorter a wedge)."""

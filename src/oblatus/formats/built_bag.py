@@ -9,7 +9,8 @@ from uuid import UUID
 from oblatus.core.build.plan import ClubPlan
 from oblatus.core.clubs import Head
 from oblatus.formats.build import BuildClubOut
-from oblatus.formats.fitting import (
+from oblatus.formats.recommendation import head_out
+from oblatus.formats.sections.bag import (
     MOST_FORMER,
     BagDocument,
     Became,
@@ -17,7 +18,6 @@ from oblatus.formats.fitting import (
     FormerWedgeDocument,
     OwnedWedgeDocument,
 )
-from oblatus.formats.recommendation import head_out
 
 
 def bag_as_built(

@@ -19,17 +19,12 @@ from oblatus.core.grounds import SURFACES, Ground
 from oblatus.core.shots import BY_KEY
 from oblatus.core.strokes.situations import Layout, OwnLie
 from oblatus.core.words import day
-from oblatus.formats.fitting import (
-    EconomyDocument,
-    FittingDocument,
-    GroundDocument,
-    HeadDocument,
-    HeadEvidenceDocument,
-    HoleDocument,
-    PlayerDocument,
-    RackHeadDocument,
-    SurfaceDocument,
-)
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.sections.bag import HeadDocument, RackHeadDocument
+from oblatus.formats.sections.choices import EconomyDocument, HoleDocument
+from oblatus.formats.sections.grounds import GroundDocument, SurfaceDocument
+from oblatus.formats.sections.measuring import HeadEvidenceDocument
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.formats.strikes import strike_from
 
 PITCHING_WEDGE_SOLE_WIDTH = 0.018

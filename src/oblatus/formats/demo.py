@@ -5,8 +5,10 @@ from __future__ import annotations
 import json
 from importlib import resources
 
-from oblatus.formats.fitting import FittingDocument, RackHeadDocument, VenueDocument, parse_fitting
+from oblatus.formats.fitting import FittingDocument, parse_fitting
 from oblatus.formats.rack import read_rack
+from oblatus.formats.sections.bag import RackHeadDocument
+from oblatus.formats.sections.grounds import VenueDocument
 
 
 def demo_rack() -> list[RackHeadDocument]:

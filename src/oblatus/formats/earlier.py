@@ -9,8 +9,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from oblatus.core import ENGINE_VERSION
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import HeadDocument
 from oblatus.formats.recommendation import RecommendationOut
+from oblatus.formats.sections.bag import HeadDocument
 
 
 class EarlierClubOut(Strict):

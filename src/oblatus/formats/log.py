@@ -12,9 +12,11 @@ from oblatus.core.after.wear import Wear
 from oblatus.core.log.feedback import FacedBand
 from oblatus.core.log.says import Call, Parts, Reliable, Seen
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import BandDocument, DecisionDocument, HeadEvidenceDocument, HeldDocument
 from oblatus.formats.log_shots import LogShotDocument
 from oblatus.formats.rounded import rounded
+from oblatus.formats.sections.after import DecisionDocument, HeldDocument
+from oblatus.formats.sections.choices import BandDocument
+from oblatus.formats.sections.measuring import HeadEvidenceDocument
 
 NotedBy = Literal["player", "fitter", "file"]
 OfferState = Literal["open", "accepted", "declined", "newer"]

@@ -21,7 +21,8 @@ from oblatus.core.strokes import Layout
 from oblatus.core.strokes.situations import OwnLie, Short
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, SurfaceKey, Within, at_field, faults_of
-from oblatus.formats.fitting import HeadDocument, Name
+from oblatus.formats.sections.bag import HeadDocument
+from oblatus.formats.sections.parts import Name
 from oblatus.formats.strikes import ClubCode, Origin, Reason
 
 FORMAT: Literal["oblatus.proof"] = "oblatus.proof"

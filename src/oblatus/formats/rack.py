@@ -9,7 +9,7 @@ from pydantic import ValidationError
 
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import RackHeadDocument
+from oblatus.formats.sections.bag import RackHeadDocument
 
 TEXT_COLUMNS = {"code", "name", "make"}
 COLUMNS = ("code", "name", *(k for k in RackHeadDocument.model_fields if k not in ("code", "name")))

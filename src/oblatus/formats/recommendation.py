@@ -30,8 +30,9 @@ from oblatus.core.geometry import deliver, deliver_many, head_outline
 from oblatus.core.shots import Kind
 from oblatus.core.strokes import PINS
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import HeadDocument, ProofStanding
 from oblatus.formats.rounded import rounded
+from oblatus.formats.sections.bag import HeadDocument
+from oblatus.formats.sections.measuring import ProofStanding
 from oblatus.formats.strike import GroundIn, surface_out
 
 

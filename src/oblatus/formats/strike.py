@@ -15,8 +15,8 @@ from oblatus.core.strike import StrikeResult, Swing, Window
 from oblatus.core.strike.single import Contact
 from oblatus.errors import Fault, InputError, fault
 from oblatus.formats.fields import Strict, Within, document_fields, faults_of
-from oblatus.formats.fitting import HeadDocument
 from oblatus.formats.rounded import rounded
+from oblatus.formats.sections.bag import HeadDocument
 
 MOST_STRIKES = 10_000
 _PATH_COLUMNS = ("x_mm", "z_mm", "vx_mps", "vz_mps", "edge_material_g_per_mm", "sole_material_g_per_mm", "pitch_deg")

@@ -13,7 +13,9 @@ from sqlmodel import Session
 from oblatus.errors import ConflictError, Fault, InputError, fault
 from oblatus.formats.build import BuildOut, OrderOut, SignedBuildDocument, TickOut
 from oblatus.formats.built_bag import bag_as_built
-from oblatus.formats.fitting import AsBuiltDocument, BuildClubDocument, BuildDocument, FittingDocument, PinnedHead
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.sections.build import AsBuiltDocument, BuildClubDocument, BuildDocument
+from oblatus.formats.sections.choices import PinnedHead
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows

@@ -14,14 +14,9 @@ from oblatus.core.fitting.as_built import strokes_with
 from oblatus.core.fitting.proved import same_sole
 from oblatus.errors import Fault, InputError
 from oblatus.formats.build import BuildOut, build_out, ordered_parts, prices_from, usual_club, wish_from
-from oblatus.formats.fitting import (
-    AsBuiltDocument,
-    BuildClubDocument,
-    BuildDocument,
-    FittingDocument,
-    PricesDocument,
-)
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.recommendation import RecommendationOut
+from oblatus.formats.sections.build import AsBuiltDocument, BuildClubDocument, BuildDocument, PricesDocument
 
 USUAL_PRICES = PricesDocument()
 

@@ -31,15 +31,7 @@ from oblatus.core.shots import BY_KEY, CATALOGUE, default_shot_mix
 from oblatus.errors import Fault, InputError, NotFoundError, TooManyError, fault
 from oblatus.formats.card import CardClubOut
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.fitting import (
-    BandDocument,
-    DecisionDocument,
-    FittingDocument,
-    HeadEvidenceDocument,
-    HeldDocument,
-    ShiftDocument,
-    ground_called,
-)
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.log import (
     ClubChoiceOut,
     HeadShownOut,
@@ -62,6 +54,10 @@ from oblatus.formats.log_shots import MOST_LOGGED, LogShotDocument
 from oblatus.formats.page import PageDocument
 from oblatus.formats.recommendation import RecommendationOut, head_out
 from oblatus.formats.rounded import rounded
+from oblatus.formats.sections.after import DecisionDocument, HeldDocument
+from oblatus.formats.sections.choices import BandDocument
+from oblatus.formats.sections.grounds import ground_called
+from oblatus.formats.sections.measuring import HeadEvidenceDocument, ShiftDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds

@@ -12,8 +12,10 @@ from pydantic import ValidationError
 from oblatus.errors import Fault, InputError
 from oblatus.formats.bag_codes import recoded
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import BagDocument, FittingDocument, called_before, renamed
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
+from oblatus.formats.sections.bag import BagDocument
+from oblatus.formats.sections.grounds import called_before, renamed
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings

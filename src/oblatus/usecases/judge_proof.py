@@ -13,7 +13,6 @@ from oblatus.core.proof import Ball, Comparison, Plan, ProofVerdict, ball_stroke
 from oblatus.core.proof.judge import Expected
 from oblatus.core.proof.outcome import Seen, Worth
 from oblatus.core.shots import BY_KEY
-from oblatus.formats.fitting import HeadEvidenceDocument, ShiftDocument
 from oblatus.formats.proof import (
     BallOut,
     BlockOut,
@@ -27,6 +26,7 @@ from oblatus.formats.proof import (
     ProofVerdictOut,
 )
 from oblatus.formats.rounded import rounded
+from oblatus.formats.sections.measuring import HeadEvidenceDocument, ShiftDocument
 
 NOTE_MM = (90.0, 230.0)
 """A mark in sand as long as a note is right (judgement)."""

@@ -11,8 +11,10 @@ from oblatus.core.clubs import Head
 from oblatus.core.grounds import SURFACES
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from, head_from
-from oblatus.formats.fitting import FittingDocument, GroundDocument, OwnedWedgeDocument, RackHeadDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.readings import INSTRUMENTS
+from oblatus.formats.sections.bag import OwnedWedgeDocument, RackHeadDocument
+from oblatus.formats.sections.grounds import GroundDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import LinkRow

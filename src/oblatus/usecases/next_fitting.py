@@ -6,15 +6,12 @@ from typing import Any
 from uuid import UUID
 
 from oblatus.errors import ConflictError
-from oblatus.formats.fitting import (
-    AfterDocument,
-    BuildDocument,
-    ChoicesDocument,
-    FittingDocument,
-    LadderFactors,
-    OwnedWedgeDocument,
-    PlayerDocument,
-)
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.sections.after import AfterDocument
+from oblatus.formats.sections.bag import OwnedWedgeDocument
+from oblatus.formats.sections.build import BuildDocument
+from oblatus.formats.sections.choices import ChoicesDocument, LadderFactors
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.repositories import StudioRows

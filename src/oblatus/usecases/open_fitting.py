@@ -8,8 +8,9 @@ from datetime import date, datetime
 from typing import NamedTuple
 from uuid import UUID
 
-from oblatus.formats.fitting import AttachedDocument, FittingDocument, KeptDocument, PhotoDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.readings import ReadingDocument
+from oblatus.formats.sections.beside import AttachedDocument, KeptDocument, PhotoDocument
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings

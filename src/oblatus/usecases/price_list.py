@@ -9,7 +9,7 @@ from sqlmodel import Session
 
 from oblatus.core.build.parts import USUAL_SHELF
 from oblatus.errors import ConflictError, fault
-from oblatus.formats.fitting import PricesDocument
+from oblatus.formats.sections.build import PricesDocument
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows

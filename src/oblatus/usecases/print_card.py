@@ -7,9 +7,9 @@ from uuid import UUID
 
 from oblatus.core.words import Reader
 from oblatus.formats.card import CardOut, card_csv
-from oblatus.formats.fitting import CardDocument
 from oblatus.formats.print.cards import bag_card_pdf, setup_card_pdf
 from oblatus.formats.print.pages import as_png
+from oblatus.formats.sections.after import CardDocument
 from oblatus.store.database import Database
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.card_of import see_card

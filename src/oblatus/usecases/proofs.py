@@ -18,7 +18,7 @@ from oblatus.core.proof.outcome import IN_SAND
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from, head_from
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import FittingDocument, HeadDocument, HeadEvidenceDocument, RackHeadDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.proof import (
     FeelDocument,
     ProofBall,
@@ -29,6 +29,8 @@ from oblatus.formats.proof import (
     ProofSituation,
 )
 from oblatus.formats.recommendation import head_out
+from oblatus.formats.sections.bag import HeadDocument, RackHeadDocument
+from oblatus.formats.sections.measuring import HeadEvidenceDocument
 from oblatus.store.database import Database
 from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows

@@ -19,8 +19,11 @@ from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.threads import at_leisure, patiently
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.fitting import ChoicesDocument, DeliveryDocument, FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.recommendation import RecommendationOut, recommendation_out, strikes_key
+from oblatus.formats.sections.bag import RackHeadDocument
+from oblatus.formats.sections.choices import ChoicesDocument
+from oblatus.formats.sections.player import DeliveryDocument
 from oblatus.usecases.engine import engine
 from oblatus.usecases.near import clubs_near, keep_near
 from oblatus.usecases.question import Question, question_of, without_words

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from oblatus.core.fitting import Fitting
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.formats.convert import fitting_from, swings_from
-from oblatus.formats.fitting import AFTER_THE_SET, FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import AFTER_THE_SET, FittingDocument
+from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes import strike_from
 
 

@@ -8,7 +8,7 @@ from uuid import UUID
 
 from pydantic import TypeAdapter
 
-from oblatus.formats.fitting import RackHeadDocument
+from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.store.repositories import StudioRows
 
 RACK = TypeAdapter(tuple[RackHeadDocument, ...])

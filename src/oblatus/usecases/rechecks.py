@@ -14,9 +14,10 @@ from oblatus.core.after.wear import Use, wear_of
 from oblatus.core.card.setup import Tool
 from oblatus.core.fitting.fitting import carry_model_of
 from oblatus.core.shots import handicap_or_usual
-from oblatus.formats.fitting import FittingDocument, OwnedWedgeDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.log import AfterOut, drift_out, due_out, wear_out
 from oblatus.formats.rounded import rounded
+from oblatus.formats.sections.bag import OwnedWedgeDocument
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers

@@ -6,8 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oblatus.errors import ConflictError
-from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.rack import read_rack
+from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor

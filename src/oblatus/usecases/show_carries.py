@@ -10,8 +10,9 @@ from oblatus.core.fitting.carries_of import ClubRow, bag_rows, view_carries
 from oblatus.core.fitting.fitting import ladder_choice
 from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out, conditions_from
 from oblatus.formats.convert import fitting_from
-from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.recommendation import LadderOut, ladder_out
+from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows

@@ -14,22 +14,16 @@ from oblatus.errors import InputError, fault
 from oblatus.formats.build import SignedBuildDocument
 from oblatus.formats.earlier import kept_result
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import (
-    SECTIONS,
-    AttachedDocument,
-    ChoicesDocument,
-    EconomyDocument,
-    FittingDocument,
-    GroundDocument,
-    KeptDocument,
-    OwnedWedgeDocument,
-    PhotoDocument,
-    PlayerDocument,
-)
+from oblatus.formats.fitting import SECTIONS, FittingDocument
 from oblatus.formats.merge import changed_paths
 from oblatus.formats.page import HandoverDocument
 from oblatus.formats.photos import reencode_photo
 from oblatus.formats.proof import ProofDocument
+from oblatus.formats.sections.bag import OwnedWedgeDocument
+from oblatus.formats.sections.beside import AttachedDocument, KeptDocument, PhotoDocument
+from oblatus.formats.sections.choices import ChoicesDocument, EconomyDocument
+from oblatus.formats.sections.grounds import GroundDocument
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from uuid import UUID
 
 from oblatus.core.gapping import MeasuredStrike
-from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes import StrikeDocument, strike_from
 from oblatus.store.repositories import StudioRows
 

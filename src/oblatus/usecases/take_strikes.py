@@ -12,7 +12,8 @@ from oblatus.errors import fault
 from oblatus.formats.bag_codes import codes_today
 from oblatus.formats.convert import swings_from
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import BagDocument, FittingDocument, OwnedWedgeDocument
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.sections.bag import BagDocument, OwnedWedgeDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import STRIKE_COLUMNS, Json, StudioRows

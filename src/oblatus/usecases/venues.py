@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from uuid import UUID, uuid4
 
 from oblatus.errors import fault
-from oblatus.formats.fitting import VenueDocument
+from oblatus.formats.sections.grounds import VenueDocument
 from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.tables import VenueRow

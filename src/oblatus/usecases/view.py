@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from enum import Enum, auto
 from uuid import UUID
 
-from oblatus.formats.fitting import FittingDocument, RackHeadDocument
+from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.repositories import NOTHING, KeptRow, Stands
 from oblatus.store.tables import FittingRow

@@ -28,15 +28,10 @@ from oblatus.core.strike.lies import LIES
 from oblatus.core.strokes.situations import PINS
 from oblatus.formats import limits
 from oblatus.formats.carries import FINDER
-from oblatus.formats.fitting import (
-    AFTER_THE_SET,
-    BAND_FROM,
-    BAND_TO,
-    BUILD,
-    LOFTS,
-    SECTIONS,
-    SHARE_TOLERANCE,
-)
+from oblatus.formats.fitting import AFTER_THE_SET, SECTIONS
+from oblatus.formats.sections.build import BUILD
+from oblatus.formats.sections.choices import BAND_FROM, BAND_TO, LOFTS
+from oblatus.formats.sections.parts import SHARE_TOLERANCE
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.formats.strikes import Divot
 from oblatus.web.schemas import (

@@ -19,15 +19,11 @@ from oblatus.formats.carries import CellKey
 from oblatus.formats.differences import DifferenceOut
 from oblatus.formats.earlier import EarlierOut
 from oblatus.formats.fields import Strict, Within
-from oblatus.formats.fitting import (
-    SECTIONS,
-    FittingDocument,
-    Name,
-    Rack,
-    RackHeadDocument,
-)
+from oblatus.formats.fitting import SECTIONS, FittingDocument
 from oblatus.formats.limits import NAME_LETTERS
 from oblatus.formats.recommendation import LadderOut, RecommendationOut
+from oblatus.formats.sections.bag import Rack, RackHeadDocument
+from oblatus.formats.sections.parts import Name
 from oblatus.formats.strike import GroundIn, SwingIn
 from oblatus.formats.strikes import Divot, Note, Reason, StrikeDocument
 from oblatus.store.disk import Room

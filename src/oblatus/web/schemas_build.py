@@ -8,8 +8,8 @@ from uuid import UUID
 from pydantic import Field, StringConstraints
 
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import PricesDocument
 from oblatus.formats.limits import WHY_LETTERS
+from oblatus.formats.sections.build import PricesDocument
 
 
 class OrderPath(Strict):

@@ -8,13 +8,11 @@ from uuid import UUID
 
 from oblatus.core.grounds import Season
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import GroundDocument
 from oblatus.formats.readings import Kind, ReadingDocument, ReadSummary, Target
+from oblatus.formats.sections.grounds import GroundDocument
 from oblatus.formats.strikes import ClubCode, SwingKey
 from oblatus.settings import DeviceKind
-from oblatus.web.schemas import (
-    FittingPath,
-)
+from oblatus.web.schemas import FittingPath
 
 
 class MonitorIn(Strict):

@@ -9,8 +9,8 @@ from pydantic import Field
 
 from oblatus.core.proof.plan import BOUNDS
 from oblatus.formats.fields import Strict, Within
-from oblatus.formats.fitting import HeadEvidenceDocument
 from oblatus.formats.proof import ProofBall, ProofOut, ProofRequest
+from oblatus.formats.sections.measuring import HeadEvidenceDocument
 from oblatus.formats.strikes import Reason
 
 

@@ -14,8 +14,8 @@ from oblatus.core.geometry import Hand
 from oblatus.core.words import Reader, speed, trimmed, worded
 from oblatus.errors import fault
 from oblatus.formats.card import CardOut, LieCardOut
-from oblatus.formats.fitting import CARD_PARTS, CardPart
 from oblatus.formats.print.pages import Printed, as_pdf, outline_path
+from oblatus.formats.sections.after import CARD_PARTS, CardPart
 
 PAPER = {
     "pocket": ("171.2mm 53.98mm", "3mm 4mm", 1), "a6": ("A6", "5mm", 1), "a4": ("A4", "14mm", 2),

@@ -14,29 +14,17 @@ from oblatus.errors import Fault
 from oblatus.formats.convert import grounds_of, head_from
 from oblatus.formats.differences import difference
 from oblatus.formats.earlier import EarlierOut, kept_result
-from oblatus.formats.fitting import (
-    FittingDocument,
-    GroundDocument,
-    OwnedWedgeDocument,
-    PlayerDocument,
-    SurfaceDocument,
-    dump_fitting,
-    load_fitting,
-)
+from oblatus.formats.fitting import FittingDocument, dump_fitting, load_fitting
 from oblatus.formats.merge import Conflict
 from oblatus.formats.recommendation import RecommendationOut, edge_height_mm, outline_mm
+from oblatus.formats.sections.bag import OwnedWedgeDocument
+from oblatus.formats.sections.grounds import GroundDocument, SurfaceDocument
+from oblatus.formats.sections.player import PlayerDocument
 from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import SnapshotRow
 from oblatus.usecases.bin import KEPT_FOR, bring_back, list_bin, remove_fitting, remove_for_good
 from oblatus.usecases.edit_fitting import Edit, edit_fitting
-from oblatus.usecases.keep_proposal import (
-    compare_kept,
-    keep_proposal,
-    list_kept,
-    name_kept,
-    open_kept,
-    take_kept_out,
-)
+from oblatus.usecases.keep_proposal import compare_kept, keep_proposal, list_kept, name_kept, open_kept, take_kept_out
 from oblatus.usecases.open_fitting import export_fitting, list_fittings, open_at_once, open_fitting
 from oblatus.usecases.start_fitting import import_fitting, start_fitting
 from oblatus.usecases.view import FittingView

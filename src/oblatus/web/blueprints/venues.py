@@ -4,7 +4,7 @@ from typing import cast
 
 from oblatus.core.figures import figures
 from oblatus.core.grounds import SURFACES, Season
-from oblatus.formats.fitting import GroundDocument, SurfaceDocument, VenueDocument
+from oblatus.formats.sections.grounds import GroundDocument, SurfaceDocument, VenueDocument
 from oblatus.store.tables import VenueRow
 from oblatus.usecases.venues import forget_venue, keep_venue, list_venues
 from oblatus.web.answers import Answer, answer, nothing

@@ -1,0 +1,1 @@
+"""The sections of a fitting's document, one file each."""
