@@ -13,8 +13,8 @@ from oblatus.errors import InputError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.fitting import dump_fitting, load_fitting, parse_fitting
+from oblatus.formats.proposal_out import recommendation_out
 from oblatus.formats.rack import COLUMNS, read_rack
-from oblatus.formats.recommendation import recommendation_out
 from oblatus.usecases.engine import engine
 
 DEMO = demo_fittings()

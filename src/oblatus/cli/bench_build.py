@@ -18,7 +18,7 @@ from oblatus.formats.print import pages
 from oblatus.formats.print.build_sheet import build_pdf
 from oblatus.formats.print.cards import setup_card_pdf
 from oblatus.formats.proof import ProofDocument
-from oblatus.formats.recommendation import recommendation_out
+from oblatus.formats.proposal_out import recommendation_out
 from oblatus.formats.sections.build import AsBuiltDocument
 from oblatus.usecases.build_sheet import sheet_of
 from oblatus.usecases.card_of import card_of

@@ -15,8 +15,9 @@ from oblatus.core.card.setup import Tool
 from oblatus.formats.convert import fitting_from, grounds_of
 from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.store.tables import LogShotRow, now
-from oblatus.usecases.course_log import judged_log, log_out
 from oblatus.usecases.engine import engine
+from oblatus.usecases.log_told import log_out
+from oblatus.usecases.logged import judged_log
 from oblatus.usecases.propose import propose
 from oblatus.usecases.show_carries import FittingInputs
 

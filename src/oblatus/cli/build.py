@@ -15,7 +15,7 @@ from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import load_fitting
 from oblatus.formats.print.build_sheet import build_pdf
-from oblatus.formats.recommendation import recommendation_out
+from oblatus.formats.proposal_out import recommendation_out
 from oblatus.usecases.build_sheet import sheet_of
 from oblatus.usecases.engine import engine
 

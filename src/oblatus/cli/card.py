@@ -15,7 +15,7 @@ from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import load_fitting
 from oblatus.formats.print.cards import bag_card_pdf, setup_card_pdf
-from oblatus.formats.recommendation import recommendation_out
+from oblatus.formats.proposal_out import recommendation_out
 from oblatus.formats.sections.after import CardDocument
 from oblatus.usecases.card_of import card_of
 from oblatus.usecases.engine import engine

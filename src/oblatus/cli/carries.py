@@ -20,7 +20,8 @@ from oblatus.formats.carries import FINDER, CarriesIn, CarriesOut, carries_out, 
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import FittingDocument, load_fitting
-from oblatus.formats.recommendation import LadderOut, ladder_out
+from oblatus.formats.proposal_lofts import ladder_out
+from oblatus.formats.recommendation import LadderOut
 
 
 def add_carries(commands: Any) -> None:

@@ -16,8 +16,8 @@ from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import parse_fitting
+from oblatus.formats.heads import head_out
 from oblatus.formats.proof import ProofRequest, load_proof
-from oblatus.formats.recommendation import head_out
 from oblatus.store.tables import now
 from oblatus.usecases.engine import engine
 from oblatus.usecases.judge_proof import evidence_of, proof_out, standing

@@ -10,7 +10,8 @@ from oblatus.core.fitting.proposal import propose
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import load_fitting
-from oblatus.formats.recommendation import RecommendationOut, recommendation_out
+from oblatus.formats.proposal_out import recommendation_out
+from oblatus.formats.recommendation import RecommendationOut
 from oblatus.usecases.engine import engine
 
 

@@ -19,8 +19,8 @@ from oblatus.core.clubs import Head, StockHead
 from oblatus.core.geometry import Hand
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
+from oblatus.formats.heads import outline_mm
 from oblatus.formats.limits import NAME_LETTERS, WHY_LETTERS
-from oblatus.formats.recommendation import outline_mm
 from oblatus.formats.rounded import rounded
 from oblatus.formats.sections.build import BuildClubDocument, BuildDocument, PricesDocument
 

@@ -9,7 +9,7 @@ from uuid import UUID
 from oblatus.core.build.plan import ClubPlan
 from oblatus.core.clubs import Head
 from oblatus.formats.build import BuildClubOut
-from oblatus.formats.recommendation import head_out
+from oblatus.formats.heads import head_out
 from oblatus.formats.sections.bag import (
     MOST_FORMER,
     BagDocument,

@@ -11,7 +11,7 @@ from oblatus.core.bounds import Bound
 from oblatus.core.fitting.desk import Desk, DeskHead, Spreads
 from oblatus.core.strike.risk import Light
 from oblatus.formats.fields import Strict, Within
-from oblatus.formats.recommendation import outline_mm
+from oblatus.formats.heads import outline_mm
 from oblatus.formats.rounded import rounded
 from oblatus.formats.sections.bag import HeadDocument
 from oblatus.formats.strike import GroundIn, StrikeOut, SwingIn, WindowOut, strike_out, window_out

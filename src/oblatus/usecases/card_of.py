@@ -15,7 +15,8 @@ from oblatus.core.fitting.session_of import session_of
 from oblatus.errors import InputError
 from oblatus.formats.card import EVERY, Basis, CardOut, clubs_out, distances_out, drill_out, lie_out, rows_out
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.recommendation import RecommendationOut, outline_mm
+from oblatus.formats.heads import outline_mm
+from oblatus.formats.recommendation import RecommendationOut
 from oblatus.store.database import Database
 from oblatus.store.tables import now
 from oblatus.units import DistanceUnit

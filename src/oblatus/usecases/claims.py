@@ -18,7 +18,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import SnapshotRow, now
 from oblatus.usecases.actor import Actor
-from oblatus.usecases.course_log import Logged, read_log
+from oblatus.usecases.logged import Logged, read_log
 
 KINDS = ("bends only", "one head", "two heads", "three heads", "four heads")
 LEAST_WEIGHT = 0.02

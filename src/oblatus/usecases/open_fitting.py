@@ -21,8 +21,8 @@ from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, HandoverRow, ReadingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.build_orders import signed_document
-from oblatus.usecases.course_log import shot_of_row
 from oblatus.usecases.hand_over import handover_documents
+from oblatus.usecases.logged import shot_of_row
 from oblatus.usecases.newest import of_the_newest
 from oblatus.usecases.proofs import proof_documents
 from oblatus.usecases.rack_of import rack_for

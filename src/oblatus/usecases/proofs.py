@@ -19,6 +19,7 @@ from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from, head_from
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.heads import head_out
 from oblatus.formats.proof import (
     FeelDocument,
     ProofBall,
@@ -28,7 +29,6 @@ from oblatus.formats.proof import (
     ProofRequest,
     ProofSituation,
 )
-from oblatus.formats.recommendation import head_out
 from oblatus.formats.sections.bag import HeadDocument, RackHeadDocument
 from oblatus.formats.sections.measuring import HeadEvidenceDocument
 from oblatus.store.database import Database

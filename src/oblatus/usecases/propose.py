@@ -20,7 +20,8 @@ from oblatus.core.threads import at_leisure, patiently
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.recommendation import RecommendationOut, recommendation_out, strikes_key
+from oblatus.formats.proposal_out import recommendation_out, strikes_key
+from oblatus.formats.recommendation import RecommendationOut
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.sections.choices import ChoicesDocument
 from oblatus.formats.sections.player import DeliveryDocument

@@ -11,7 +11,8 @@ from oblatus.core.fitting.fitting import ladder_choice
 from oblatus.formats.carries import CarriesIn, CarriesOut, carries_out, conditions_from
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.recommendation import LadderOut, ladder_out
+from oblatus.formats.proposal_lofts import ladder_out
+from oblatus.formats.recommendation import LadderOut
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database

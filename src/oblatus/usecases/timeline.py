@@ -25,7 +25,7 @@ from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.claims import played_with
-from oblatus.usecases.course_log import read_log
+from oblatus.usecases.logged import read_log
 from oblatus.usecases.rechecks import MOST_READINGS
 
 

@@ -17,7 +17,7 @@ from oblatus.errors import NotFoundError
 from oblatus.formats.card import lie_out
 from oblatus.formats.convert import grounds_of
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.recommendation import outline_mm
+from oblatus.formats.heads import outline_mm
 from oblatus.formats.trip import TripOut, trip_out
 from oblatus.store.database import Database
 from oblatus.usecases.actor import Actor

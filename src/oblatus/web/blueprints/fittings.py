@@ -15,8 +15,9 @@ from oblatus.formats.convert import grounds_of, head_from
 from oblatus.formats.differences import difference
 from oblatus.formats.earlier import EarlierOut, kept_result
 from oblatus.formats.fitting import FittingDocument, dump_fitting, load_fitting
+from oblatus.formats.heads import edge_height_mm, outline_mm
 from oblatus.formats.merge import Conflict
-from oblatus.formats.recommendation import RecommendationOut, edge_height_mm, outline_mm
+from oblatus.formats.recommendation import RecommendationOut
 from oblatus.formats.sections.bag import OwnedWedgeDocument
 from oblatus.formats.sections.grounds import GroundDocument, SurfaceDocument
 from oblatus.formats.sections.player import PlayerDocument
