@@ -34,7 +34,7 @@ from oblatus.formats.sections.choices import BAND_FROM, BAND_TO, LOFTS
 from oblatus.formats.sections.parts import SHARE_TOLERANCE
 from oblatus.formats.strike import SwingIn, surface_out
 from oblatus.formats.strikes import Divot
-from oblatus.web.schemas import (
+from oblatus.web.schemas_catalogue import (
     AirOut,
     BandEdgesOut,
     BoundOut,

@@ -11,8 +11,8 @@ from oblatus.usecases.take_strikes import take_strike_out, take_strikes, taken_o
 from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.routes import Routes
-from oblatus.web.schemas import (
-    FittingPath,
+from oblatus.web.schemas import FittingPath
+from oblatus.web.schemas_strikes import (
     LaddersOut,
     PasteIn,
     PasteOut,

@@ -11,10 +11,7 @@ from oblatus.usecases.readings import set_reading_aside, show_readings
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, settings
 from oblatus.web.routes import Routes
-from oblatus.web.schemas import (
-    AsideIn,
-    FittingPath,
-)
+from oblatus.web.schemas import FittingPath
 from oblatus.web.schemas_devices import (
     DeviceIn,
     DeviceOut,
@@ -25,6 +22,7 @@ from oblatus.web.schemas_devices import (
     ReadingPath,
     ReadingsListOut,
 )
+from oblatus.web.schemas_strikes import AsideIn
 
 blueprint = Routes("instruments", __name__, "/api/fittings/<uuid:fitting_id>")
 

@@ -12,7 +12,7 @@ from oblatus.usecases.sign_in import change_password, end_others, end_session, l
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import SignedIn, actor, caller, database, entered, know_browser, settings
 from oblatus.web.routes import Routes
-from oblatus.web.schemas import (
+from oblatus.web.schemas_session import (
     EndedOut,
     PasswordIn,
     SessionLine,

@@ -7,7 +7,8 @@ from oblatus.web.answers import Answer, answer
 from oblatus.web.auth import database, settings
 from oblatus.web.catalogue import catalogue_out
 from oblatus.web.routes import Routes
-from oblatus.web.schemas import CatalogueOut, HealthOut
+from oblatus.web.schemas import HealthOut
+from oblatus.web.schemas_catalogue import CatalogueOut
 
 blueprint = Routes("system", __name__, "/api")
 
