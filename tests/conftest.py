@@ -18,7 +18,7 @@ from sqlalchemy.exc import OperationalError
 from sqlalchemy.pool import NullPool
 from sqlmodel import select
 
-from oblatus.core.strike.families import SHAPE
+from oblatus.core.strike.family_jobs import SHAPE
 from oblatus.settings import DEVICE_KINDS, PROJECT, Settings
 from oblatus.store.database import Database
 from oblatus.store.families import SharedBlock

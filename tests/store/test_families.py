@@ -11,7 +11,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.fitting.nodes import quadrature
 from oblatus.core.grounds import Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, ground_row
-from oblatus.core.strike.families import SHAPE as FAMILY
+from oblatus.core.strike.family_jobs import SHAPE as FAMILY
 from oblatus.store import families
 from oblatus.store.families import SharedBlock
 

@@ -11,7 +11,7 @@ from icalendar import Calendar
 from sqlalchemy import create_engine, text
 from sqlalchemy.exc import DBAPIError
 
-from oblatus.usecases import hand_over
+from oblatus.usecases import hand_over, player_page
 
 
 @pytest.fixture
@@ -131,7 +131,7 @@ def test_a_closed_page_and_an_expired_one_open_nothing(client, visitor, stranger
     assert stranger.delete(f"{base}/handovers/{handed['id']}").status_code == 404
     later = hand_over.now() + hand_over.HOLDS_FOR + timedelta(days=1)
     with monkeypatch.context() as patched:
-        patched.setattr(hand_over, "now", lambda: later)
+        patched.setattr(player_page, "now", lambda: later)
         expired = visitor.get(address_of(handed))
         assert expired.status_code == 404
         assert "held until" in expired.get_json()["message"]
@@ -155,10 +155,10 @@ def test_dates_are_a_calendar_that_stays_the_same(visitor, handed):
 
 
 def test_who_asks_too_often_waits(visitor, handed, monkeypatch):
-    monkeypatch.setattr(hand_over, "MOST_A_MINUTE", 3)
-    hand_over._CALLS.clear()
+    monkeypatch.setattr(player_page, "MOST_A_MINUTE", 3)
+    player_page._CALLS.clear()
     replies = [visitor.get(address_of(handed)).status_code for _ in range(5)]
-    hand_over._CALLS.clear()
+    player_page._CALLS.clear()
     assert replies == [200, 200, 200, 429, 429]
 
 

@@ -37,7 +37,7 @@ from oblatus.core.grounds import Sand, Turf
 from oblatus.core.strike import FamilyJob, FamilyPool, Swing, build_solid, ground_row
 from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike import _lanes as lanes
-from oblatus.core.strike.families import SHAPE
+from oblatus.core.strike.family_jobs import SHAPE
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.desk import DeskIn

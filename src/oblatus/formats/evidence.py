@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from oblatus.core.fitting import Recommendation, explain
-from oblatus.core.fitting.evidence import Doubt, Flip
+from oblatus.core.fitting.evidence import Doubt
+from oblatus.core.fitting.flips import Flip
 from oblatus.core.fitting.schools import SchoolOutcome
 from oblatus.formats.fields import Strict
 from oblatus.formats.rounded import rounded

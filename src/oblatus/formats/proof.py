@@ -13,9 +13,9 @@ from oblatus.core.bounds import Bound
 from oblatus.core.figures import figures
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.proof import OUTCOMES, Plan, make_plan
-from oblatus.core.proof.judge import Advice
 from oblatus.core.proof.outcome import OutcomeSource
 from oblatus.core.proof.plan import BOUNDS
+from oblatus.core.proof.verdict import Advice
 from oblatus.core.shots import SHORT_SHOTS
 from oblatus.core.strokes import Layout
 from oblatus.core.strokes.situations import OwnLie, Short

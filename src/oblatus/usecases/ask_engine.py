@@ -14,7 +14,8 @@ from uuid import UUID
 from cachetools import LRUCache, cached
 
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import doubt_of, find_flips
+from oblatus.core.fitting.evidence import doubt_of
+from oblatus.core.fitting.flips import find_flips
 from oblatus.core.fitting.proposal import settled
 from oblatus.core.fitting.schools import under_each_school
 from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut, evidence_out, flips_out, schools_out

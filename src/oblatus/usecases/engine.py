@@ -18,7 +18,7 @@ from uuid import UUID
 from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.ahead import jobs_ahead
 from oblatus.core.strike import FamilyPool
-from oblatus.core.strike.families import SHAPE
+from oblatus.core.strike.family_jobs import SHAPE
 from oblatus.core.threads import begin_anew, give_way_by, stand_back
 from oblatus.errors import InputError
 from oblatus.store.families import SharedBlock

@@ -10,8 +10,8 @@ import numpy as np
 
 from oblatus.core.gapping.strikes import STATIONS
 from oblatus.core.proof import Ball, Comparison, Plan, ProofVerdict, ball_strokes, balls_needed, detectable, judge_proof
-from oblatus.core.proof.judge import Expected
 from oblatus.core.proof.outcome import Seen, Worth
+from oblatus.core.proof.verdict import Expected
 from oblatus.core.shots import BY_KEY
 from oblatus.formats.proof import (
     BallOut,

@@ -20,10 +20,10 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, HandoverRow, ReadingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
-from oblatus.usecases.build_orders import signed_document
 from oblatus.usecases.hand_over import handover_documents
 from oblatus.usecases.logged import shot_of_row
 from oblatus.usecases.newest import of_the_newest
+from oblatus.usecases.orders_told import signed_document
 from oblatus.usecases.proofs import proof_documents
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.rechecks import next_due

@@ -9,8 +9,10 @@ import pytest
 
 from oblatus.core.delivery import Estimate
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import doubt_of, draw_law_gains, find_flips
+from oblatus.core.fitting.evidence import doubt_of, draw_law_gains
 from oblatus.core.fitting.explain import next_measurement
+from oblatus.core.fitting.field import Field
+from oblatus.core.fitting.flips import find_flips
 from oblatus.core.fitting.laws import DRAWS, as_taken, draw_laws
 from oblatus.core.fitting.leaks import leaks_of
 from oblatus.core.strike import _kernels as k
@@ -89,12 +91,12 @@ def test_the_laws_are_drawn_about_what_they_are_taken_for():
 
 def test_a_flip_flips(fittings, found, judge):
     """At the value that is named another set near the shown one is better, and just this side of it none is."""
-    from oblatus.core.fitting.evidence import _Field, axes_of
+    from oblatus.core.fitting.axes import axes_of
 
     flipped = 0
     for fitting, one in zip(fittings[1:], found[1:], strict=True):
         axes = {axis.key: axis for axis in axes_of(fitting)}
-        field = _Field(one, judge)
+        field = Field(one, judge)
         for flip in find_flips(one, judge):
             by = flip.at - flip.value
             assert field.better(axes[flip.axis], by) is not None

@@ -9,8 +9,8 @@ import numpy as np
 import pytest
 
 from oblatus.core.proof import Ball, balls_needed, judge_proof, make_plan
-from oblatus.core.proof.judge import Expected, ProofVerdict
 from oblatus.core.proof.plan import Plan
+from oblatus.core.proof.verdict import Expected, ProofVerdict
 
 SESSIONS = 1000
 FIRST_LOOK = 16

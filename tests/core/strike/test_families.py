@@ -20,7 +20,8 @@ from oblatus.core.strike import FamilyJob, FamilyPool, build_solid, ground_row
 from oblatus.core.strike import _kernels as kernels
 from oblatus.core.strike import _lanes as lanes
 from oblatus.core.strike import _quality as quality
-from oblatus.core.strike.families import SHAPE, Turns
+from oblatus.core.strike.families import Turns
+from oblatus.core.strike.family_jobs import SHAPE
 
 HEADS = [Head(52, 9), Head(56, 12, sole_width=0.022), Head(60, 6, sole_width=0.017, heel_relief=0.0015)]
 GROUNDS = [(Turf(60, 0.004, 0.7), 20.0, -5.0), (Turf(130, 0.001, 0.2), 20.0, -4.0), (Sand(2.1, 0.08, 0.3), 22.0, -9.0)]

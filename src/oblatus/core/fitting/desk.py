@@ -16,7 +16,8 @@ from oblatus.core.flight import Launch, flight_path
 from oblatus.core.grounds import Sand, Turf
 from oblatus.core.intervals import NORMAL
 from oblatus.core.strike import _kernels, _quality
-from oblatus.core.strike.families import FamilyJob, FamilyPool
+from oblatus.core.strike.families import FamilyPool
+from oblatus.core.strike.family_jobs import FamilyJob
 from oblatus.core.strike.ground_rows import ground_row, thatch_of
 from oblatus.core.strike.risk import Risk, risk_of
 from oblatus.core.strike.single import OUTCOMES, StrikeResult, approach, build_solid, strike

@@ -1,9 +1,10 @@
 """Proving candidates against one another: a balanced plan, strokes of every ball, and what the balls say so far."""
 
-from oblatus.core.proof.judge import Ball, Comparison, Finding, ProofVerdict, judge_proof
+from oblatus.core.proof.judge import judge_proof
 from oblatus.core.proof.outcome import OUTCOMES, Outcome, ball_strokes
 from oblatus.core.proof.plan import Block, Plan, balls_needed, detectable, make_plan
 from oblatus.core.proof.sequence import half_width
+from oblatus.core.proof.verdict import Ball, Comparison, Finding, ProofVerdict
 
 __all__ = [
     "OUTCOMES",

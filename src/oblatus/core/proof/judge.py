@@ -9,7 +9,6 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
-from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,125 +16,32 @@ from scipy.special import stdtrit
 
 from oblatus.core.proof.plan import ERROR, SIGMA, Plan, balls_needed
 from oblatus.core.proof.sequence import half_width
+from oblatus.core.proof.verdict import Advice, Ball, ClubSeen, Comparison, Expected, Finding, ProofVerdict
 from oblatus.core.session.summary import TREND_LEAST
 
 Floats = NDArray[np.float64]
-Advice = Literal["none", "take", "more", "level"]
-Fault = Literal["warm_up", "tired", "order"]
 
 SIGMA_WEIGHT = 6.0
 """Balls that the usual spread counts for beside those that were hit."""
+
 BLOCK_SPREAD, BLOCK_WEIGHT = 0.05, 1.0
 """Usual spread of a block's mean beside that of its balls, and blocks that it counts for (judgement)."""
+
 LEAST_BALLS = 8
 """Balls with each club before anything is called: by then their spread is known well enough that all looks together,
 and the one at the planned end, stay within `ERROR` (simulated in the tests)."""
+
 MATTERS = 0.05
 """A difference that is worth more balls [strokes a shot] (judgement)."""
+
 MOST_MORE = 60
 """More balls with each club than anybody hits: clubs whose interval holds zero are level for this proof."""
+
 INTERVAL = 0.80
 FINDING_T = 2.0
 FIRST_BALLS = 5
 GRID = 801
 REACH = 6.0
-
-
-@dataclass(frozen=True, slots=True)
-class Ball:
-    """A ball that counts: club, situation and block, its place in the session, its strokes, and entry [m] if marked."""
-
-    club: int
-    situation: int
-    block: int
-    place: int
-    strokes: float
-    entry: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Expected:
-    """What the model expects: strokes a shot (clubs, situations), and its doubt of a difference as a share of it."""
-
-    strokes: Floats
-    share: float = 0.5
-    least: float = 0.12
-
-    def of(self, a: int, b: int, weights: Floats) -> tuple[float, float]:
-        """Difference of two clubs over situations with these weights, and its standard deviation.
-
-        The doubt is common to the situations: the laws that could be wrong are the same in each.
-        """
-        difference = self.strokes[a] - self.strokes[b]
-        return float(difference @ weights), float(np.hypot(self.share * difference, self.least) @ weights)
-
-
-@dataclass(frozen=True, slots=True)
-class Comparison:
-    """Two clubs in one situation, or over all of them (None).
-
-    `seen` and `error` are of the balls alone, `degrees` their degrees of freedom; `watched` half the width of the
-    interval that may be looked at after every ball; `model`, `doubt` what was expected; `mean` with `low` and `high`
-    (80 %) what is believed now, and `chance` that the first is the better one.
-    """
-
-    first: int
-    second: int
-    situation: int | None
-    balls: int
-    seen: float
-    error: float
-    degrees: float
-    watched: float
-    model: float
-    doubt: float
-    mean: float
-    spread: float
-    low: float
-    high: float
-    chance: float
-
-
-@dataclass(frozen=True, slots=True)
-class ClubSeen:
-    """What was seen of a club in a situation: balls, mean strokes and their spread, entry mean and spread [m]."""
-
-    club: int
-    situation: int
-    balls: int
-    strokes: float
-    spread: float
-    entry: float | None
-    entry_spread: float | None
-
-
-@dataclass(frozen=True, slots=True)
-class Finding:
-    """Something in the order of the balls: the first ones, the last ones, or who hit first; by how much [strokes]."""
-
-    kind: Fault
-    size: float
-    t: float
-
-
-@dataclass(frozen=True, slots=True)
-class ProofVerdict:
-    """What is advised: take a club, hit so many more with each, or call them level; and what it stands on.
-
-    `sigma` is the spread of one ball, `block_spread` that of a block beside it, `trend` strokes gained or lost over the
-    session.
-    """
-
-    advice: Advice
-    club: int | None
-    more: int
-    complete: bool
-    comparisons: tuple[Comparison, ...]
-    seen: tuple[ClubSeen, ...]
-    findings: tuple[Finding, ...]
-    sigma: float
-    block_spread: float
-    trend: float
 
 
 def judge_proof(plan: Plan, balls: Sequence[Ball], expected: Expected, weights: Floats) -> ProofVerdict:
@@ -380,8 +286,3 @@ def _findings(fit: _Fit) -> list[Finding]:
         if abs(difference) / error > FINDING_T:
             found.append(Finding("order", difference, difference / error))
     return found
-
-
-__all__ = [
-    "ERROR", "Ball", "ClubSeen", "Comparison", "Expected", "Finding", "ProofVerdict", "judge_proof",
-]  # fmt: skip

@@ -7,7 +7,7 @@ from pydantic import StringConstraints
 
 from oblatus.formats.fields import Strict
 from oblatus.formats.page import PageOut
-from oblatus.usecases.hand_over import open_page, page_dates, player_scores, player_shots
+from oblatus.usecases.player_page import open_page, page_dates, player_scores, player_shots
 from oblatus.web.answers import Answer, answer, download
 from oblatus.web.auth import csrf, database
 from oblatus.web.blueprints.handovers import ScoresIn, ScoresOut
