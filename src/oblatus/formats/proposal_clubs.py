@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from oblatus.core.clubs import Head, StockHead
-from oblatus.core.fitting import Recommendation, explain
+from oblatus.core.fitting import Recommendation, explain, explain_clubs
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.proved import proof_words, same_sole
@@ -26,11 +26,13 @@ from oblatus.formats.rounded import rounded
 
 
 def label_of(candidate: Candidate) -> str:
+    """A candidate in a few words: name, loft and bounce."""
     head = candidate.head
     return f"{candidate.stock.name}: {explain.degrees(head.loft_deg)}, {explain.degrees(head.bounce_deg)} bounce"
 
 
 def built_out(stock: StockHead, head: Head, bend_deg: float) -> BuiltClubOut:
+    """A head as it is to be built."""
     return BuiltClubOut(
         code=stock.code,
         name=stock.name,
@@ -44,6 +46,7 @@ def built_out(stock: StockHead, head: Head, bend_deg: float) -> BuiltClubOut:
 
 
 def club_out(recommendation: Recommendation, slot: int, doubt: Doubt | None, pinned: tuple[Rows, Rows]) -> ClubOut:
+    """The club in a slot of the set; `pinned` are costs and strokes over the pins."""
     choice = recommendation.clubs[slot]
     candidate = recommendation.candidates[choice.pick]
     head = candidate.head
@@ -65,9 +68,9 @@ def club_out(recommendation: Recommendation, slot: int, doubt: Doubt | None, pin
             if abs(value) >= explain.SHOWN
         ],
         replaces=None if choice.replaces is None else names[choice.replaces],
-        duty=explain.duty_words(recommendation, slot),
+        duty=explain_clubs.duty_words(recommendation, slot),
         duties=[recommendation.scenarios[i].key for i in choice.duties],
-        reason=explain.club_reason(recommendation, slot),
+        reason=explain_clubs.club_reason(recommendation, slot),
         pinned=recommendation.pinned[slot],
         survives=None if doubt is None else next((rounded(s.share) for s in doubt.shares if s.slot == slot), None),
         proofs=[
@@ -165,5 +168,5 @@ def _candidate(recommendation: Recommendation, slot: int, pick: int, behind: flo
         edge_height_mm=edge_height_mm(candidate.head),
         price=candidate.stock.price,
         behind=rounded(behind),
-        reason=explain.candidate_reason(recommendation, slot, pick),
+        reason=explain_clubs.candidate_reason(recommendation, slot, pick),
     )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from itertools import pairwise
 
-from oblatus.core.fitting import Recommendation, explain
+from oblatus.core.fitting import Recommendation, explain, explain_sets
 from oblatus.core.fitting.carries_of import gap_kind
 from oblatus.core.gapping import Ladder, Rung
 from oblatus.formats.recommendation import GapOut, LadderOut, LoftsOut, RungOut
@@ -13,6 +13,7 @@ from oblatus.formats.rounded import rounded
 
 
 def lofts_out(recommendation: Recommendation, wanted_top: float) -> LoftsOut:
+    """The ladder of the set that is shown, beside the evenest of every number of wedges."""
     options = recommendation.options
     names = ["nine-iron", "pitching wedge"] + [explain.degrees(loft) for loft in recommendation.ladder.lofts_deg]
     swings = len(recommendation.rungs) // len(names)
@@ -45,9 +46,9 @@ def ladder_out(ladder: Ladder, options: Sequence[Ladder], chosen: bool) -> Ladde
         uncovered_share=rounded(ladder.uncovered_share),
         alone_share=rounded(ladder.alone_share),
         cost=rounded(ladder.cost),
-        changes=[explain.change_words(change) for change in ladder.changes],
+        changes=[explain_sets.change_words(change) for change in ladder.changes],
         left_out=[wedge.name for wedge in ladder.left_out],
-        gives_up=explain.ladder_gives_up(ladder, options),
+        gives_up=explain_sets.ladder_gives_up(ladder, options),
         chosen=chosen,
     )
 

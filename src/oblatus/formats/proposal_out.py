@@ -6,7 +6,7 @@ import hashlib
 from collections.abc import Sequence
 
 from oblatus.core import ENGINE_VERSION
-from oblatus.core.fitting import ClubSet, Recommendation, Step, explain
+from oblatus.core.fitting import ClubSet, Recommendation, Step, explain, explain_notes, explain_sets
 from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.fitting import wanted_top_loft
@@ -74,17 +74,17 @@ def recommendation_out(proposal: Proposal) -> RecommendationOut:
         clubs=[club_out(recommendation, slot, doubt, pinned) for slot in range(len(recommendation.clubs))],
         bag=[
             BagVerdictOut(code=code, verdict=verdict, why=why) for code, verdict, why in
-            explain.bag_verdicts(recommendation)
+            explain_sets.bag_verdicts(recommendation)
         ],
         sets=[
             _set(recommendation, one, *words) for one, words in
-            zip(recommendation.sets, explain.set_tradeoffs(recommendation), strict=True)
+            zip(recommendation.sets, explain_sets.set_tradeoffs(recommendation), strict=True)
         ],
         level_sets=recommendation.level,
         level_within=recommendation.tolerance,
-        first_because=explain.why_first(recommendation),
+        first_because=explain_sets.why_first(recommendation),
         leaks=[_leak(leak) for leak in proposal.leaks],
-        notes=[NoteOut(kind=kind, text=text) for kind, text in explain.notes(recommendation)],  # type: ignore[arg-type]
+        notes=[NoteOut(kind=kind, text=text) for kind, text in explain_notes.notes(recommendation)],  # type: ignore[arg-type]
         next_measurement=None if doubt is None else explain.next_measurement(doubt),
     )  # fmt: skip
 

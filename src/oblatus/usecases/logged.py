@@ -65,6 +65,7 @@ def read_log(database: Database, actor: Actor, fitting_id: UUID) -> Logged:
 
 
 def inputs_and_rows(database: Database, actor: Actor, fitting_id: UUID) -> tuple[FittingInputs, Sequence[LogShotRow]]:
+    """What the carries of a fitting stand on, and its shots as they are stored."""
     inputs = inputs_of(database, actor, fitting_id)
     with database.transaction() as session:
         return inputs, StudioRounds(session, actor.studio_id).shots(fitting_id)

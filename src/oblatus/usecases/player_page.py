@@ -131,6 +131,7 @@ def player_shots(database: Database, token: str, shots: Sequence[LogShotDocument
 
 
 def add_scores(rows: StudioHandovers, handover_id: UUID, scores: Sequence[ScoreDocument], by: ScoredBy) -> int:
+    """Add scores to a page, each once; returns how many were new. Raises TooManyError past the most."""
     if len(rows.scores(handover_id)) + len(scores) > MOST_SCORES:
         raise TooManyError(f"A page holds at most {MOST_SCORES} scores.", 3600)
     moment = now()
@@ -164,6 +165,7 @@ def dates_now(session: Session, row: FittingRow) -> list[DateOut]:
 
 
 def score_out(row: object) -> ScoreOut:
+    """A score as it is told."""
     return ScoreOut.model_validate(
         {name: str(getattr(row, name)) if name in {"id", "on"} else getattr(row, name) for name in ScoreOut.model_fields}
     )

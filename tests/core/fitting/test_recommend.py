@@ -10,7 +10,18 @@ import pytest
 
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.delivery import Estimate, Habit, Player, Schools
-from oblatus.core.fitting import Bag, BenchRules, Economy, Fitting, build_scenarios, explain, recommend
+from oblatus.core.fitting import (
+    Bag,
+    BenchRules,
+    Economy,
+    Fitting,
+    build_scenarios,
+    explain,
+    explain_clubs,
+    explain_notes,
+    explain_sets,
+    recommend,
+)
 from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.book import KEEP_BAG
 from oblatus.core.fitting.recommendation import built, near
@@ -206,11 +217,11 @@ def test_a_step_that_the_fitter_takes_is_shown_and_the_proposed_one_stays_named(
     assert explain.verdict(one).startswith(words), "it is not advised to buy it"
     kept = recommend(replace(fittings[0], heads_bought=KEEP_BAG), judge)
     assert kept.steps[kept.taken].kind == "bag"
-    assert {verdict for _, verdict, _ in explain.bag_verdicts(kept)} == {"keep"}
+    assert {verdict for _, verdict, _ in explain_sets.bag_verdicts(kept)} == {"keep"}
     # it is not said that nothing matters where the fitter keeps the bag all the same
     gain = kept.steps[kept.recommended].gain
     assert explain.verdict(kept) == f"Today's bag, taken by hand: two heads would win {gain:.2f} strokes a round."
-    assert {why for *_, why in explain.bag_verdicts(kept)} == {"Kept by hand."}
+    assert {why for *_, why in explain_sets.bag_verdicts(kept)} == {"Kept by hand."}
 
 
 def test_why_the_bag_is_kept_is_said_as_it_is(fittings, found, judge):
@@ -251,7 +262,7 @@ def test_a_pinned_head_stays_and_a_pin_that_cannot_be_built_is_said(small, judge
     assert other.stock.code in {held.candidates[i].stock.code for i in held.picks}
     assert any(held.pinned)
     lost = recommend(replace(small, pinned={62.0: "DN44"}), judge)
-    assert any("DN44" in words for kind, words in explain.notes(lost) if kind == "gap")
+    assert any("DN44" in words for kind, words in explain_notes.notes(lost) if kind == "gap")
 
 
 def test_a_typed_ladder_is_taken_and_a_loft_nobody_reaches_is_said(small, judge):
@@ -262,7 +273,7 @@ def test_a_typed_ladder_is_taken_and_a_loft_nobody_reaches_is_said(small, judge)
     lost = recommend(few, judge)
     assert lost.missing_lofts_deg == (61.0,)
     assert len(lost.clubs) == 1
-    assert any("61°" in words for _, words in explain.notes(lost))
+    assert any("61°" in words for _, words in explain_notes.notes(lost))
 
 
 def test_a_hole_elsewhere_is_another_situation(small, judge):
@@ -277,16 +288,16 @@ def test_a_hole_elsewhere_is_another_situation(small, judge):
 def test_every_club_has_a_reason_with_its_own_sum(found):
     for one in found:
         for slot, club in enumerate(one.clubs):
-            words = explain.club_reason(one, slot)
+            words = explain_clubs.club_reason(one, slot)
             assert explain.degrees(one.candidates[club.pick].head.bounce_deg) in words
             assert "usual" in words
-            assert explain.duty_words(one, slot)
+            assert explain_clubs.duty_words(one, slot)
 
 
 def test_over_leaning_is_called_digging(small, judge):
     flat = (StockHead("A", "flat", Head(54, 4)),)
     one = recommend(replace(small, player=player(lean=14), stock=flat, ladder_deg=(54.0,)), judge)
-    assert "it digs" in explain.club_reason(one, 0)
+    assert "it digs" in explain_clubs.club_reason(one, 0)
 
 
 def test_every_other_school_is_asked_and_says_what_it_asks(fittings, found, judge):

@@ -34,6 +34,7 @@ TABLE_DOUBT = 0.25
 
 
 def bag_heads(fitting: Fitting) -> list[Head]:
+    """The heads of today's bag."""
     return [item.head for item in fitting.stock if item.owned]
 
 
