@@ -1,4 +1,4 @@
-"""What the routes take and answer."""
+"""What the routes of fittings take and answer, and what the program says of its health."""
 
 from __future__ import annotations
 
