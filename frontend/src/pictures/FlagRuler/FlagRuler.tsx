@@ -7,9 +7,10 @@ const PER_UNIT = 9;
 const ROW = 18;
 const TICKS = 2;
 const NAMED = 10;
-/** Pixels at the left that the ruler's unit needs, and at either end that a row's name needs. */
+/** Pixels that the ruler's unit needs at the left, a row's name at either end, and half a number of the ruler. */
 const WORDS = 30;
 const RIM = 90;
+const NUMBER = 14;
 /** Less than this is a tap, in pixels. */
 const TAP = 4;
 const BIG_STEP = 10;
@@ -124,11 +125,13 @@ export function FlagRuler({ distances, at, unit, shots, onMove }: Props) {
 
 const nameOf = (tick: number) => (tick % NAMED === 0 ? tick : "");
 
-/** Ticks in sight, none below nothing and none under the unit. */
+/** Ticks in sight, none below nothing, none under the unit, none whose number would be cut. */
 function ticksAround(flag: number, width: number): number[] {
   const from = Math.ceil(Math.max(flag - (width / 2 - WORDS) / PER_UNIT, 0) / TICKS) * TICKS;
-  const count = Math.max(Math.floor((flag + width / 2 / PER_UNIT - from) / TICKS) + 1, 0);
-  return Array.from({ length: count }, (_, n) => from + n * TICKS);
+  const last = flag + width / 2 / PER_UNIT;
+  const count = Math.max(Math.floor((last - from) / TICKS) + 1, 0);
+  const ticks = Array.from({ length: count }, (_, n) => from + n * TICKS);
+  return ticks.filter((tick) => tick % NAMED !== 0 || (last - tick) * PER_UNIT > NUMBER);
 }
 
 interface RowProps {
@@ -156,7 +159,8 @@ function ShotRow({ name, lands, rests, y, width, first }: RowProps) {
         {name} ›
       </text>
     );
-  const before = rests > width - RIM;
+  // away from the flag, where there is room: no name is to cross its line
+  const before = (lands < width / 2 && lands > RIM) || rests > width - RIM;
   return (
     <>
       <line x1={lands} x2={rests} y1={y} y2={y} stroke={ink} strokeWidth={first ? 5 : 3} />
