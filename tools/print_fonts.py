@@ -13,6 +13,7 @@ from fontTools.varLib.instancer import instantiateVariableFont
 
 PROJECT = Path(__file__).resolve().parent.parent
 FILES = PROJECT / "frontend" / "node_modules" / "@fontsource-variable" / "archivo" / "files"
+COMBINING = range(0x300, 0x370)
 CUTS = {"regular": {"wght": 400.0, "wdth": 100.0}, "bold": {"wght": 640.0, "wdth": 94.0}}
 
 
@@ -31,6 +32,15 @@ def main() -> None:
             cut.flavor = None  # as a page needs it: unpacking took half the time of a build sheet
             cut.save(to / f"archivo-{subset}-{name}.ttf")
             if subset == "latin":
+                light = Subsetter(
+                    Options(
+                        layout_features=["kern", "tnum"], hinting=False, notdef_outline=True, name_IDs=[0, 1, 2, 4, 6],
+                        drop_tables=[*Options().drop_tables, "STAT", "gasp"],
+                    )
+                )  # fmt: skip
+                # a letter and its accent stand as one; those that are told apart have the system's font on the phone
+                light.populate(unicodes=[code for code in cut.getBestCmap() if code not in COMBINING])
+                light.subset(cut)
                 cut.flavor = "woff2"
                 cut.save(to / f"archivo-{subset}-{name}.woff2")
 

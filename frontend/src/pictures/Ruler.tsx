@@ -1,6 +1,4 @@
-import type { ScaleLinear } from "d3-scale";
 import type { ReactNode } from "react";
-import { RULER_WORDS, ticksOf } from "./scales";
 
 export const RULER_HEIGHT = 26;
 
@@ -35,9 +33,3 @@ export function Ruler({ width, words, ticks, at, name = (tick) => tick }: Props)
 
 /** A tick of millimetres from the ball's centre. */
 export const fromBall = (tick: number) => (tick === 0 ? "ball" : Math.abs(tick));
-
-/** The ruler of entries: millimetres from the ball's centre, with ticks behind its words. */
-export function EntryRuler({ width, x }: { width: number; x: ScaleLinear<number, number> }) {
-  const ticks = ticksOf([x.invert(RULER_WORDS), x.invert(width)], width, 20);
-  return <Ruler width={width} words="mm behind" ticks={ticks} at={x} name={fromBall} />;
-}

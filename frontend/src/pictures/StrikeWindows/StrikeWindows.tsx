@@ -1,8 +1,9 @@
 import { area, curveBasis } from "d3-shape";
 import type { DeskHead } from "../../desk/useDesk";
 import { plain, showPercent } from "../../units/units";
+import { EntryRuler } from "../EntryRuler";
 import { NARROW, Picture } from "../Picture";
-import { EntryRuler, RULER_HEIGHT } from "../Ruler";
+import { RULER_HEIGHT } from "../Ruler";
 import { entryScale } from "../scales";
 
 interface Props {
