@@ -8,11 +8,13 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Fault:
-    """One thing wrong with the input: where (a dotted path), what, and the value that was given."""
+    """One thing wrong with the input: where (a dotted path), what, the value that was given, and the field's name as a
+    fitter says it, where it has one."""
 
     field: str
     message: str
     value: str = ""
+    name: str = ""
 
     def line(self) -> str:
         """The fault as one line: field, value, what is allowed."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import base64
+import copy
 import json
 from datetime import date, timedelta
 from uuid import uuid4
@@ -380,6 +381,17 @@ def test_what_is_due_is_told_put_off_and_looked_at(client, base):
     twice = {**document["after"], "snoozes": snoozes * 2}
     reply = client.patch(base, json={"revision": client.get(base).get_json()["revision"], "after": twice})
     assert reply.status_code == 422
+
+
+def test_two_trips_of_one_name_are_refused_at_the_name_of_the_second(client, base):
+    found = client.get(base).get_json()
+    bay = found["document"]["after"]["trips"][0]["name"]
+    after = copy.deepcopy(found["document"]["after"])
+    after["trips"][1]["name"] = bay.upper()
+    body = {"revision": found["revision"], "base": {"after": found["document"]["after"]}, "after": after}
+    [fault] = client.patch(base, json=body).get_json()["faults"]
+    assert (fault["field"], fault["name"]) == ("after.trips.1.name", f"{bay.upper()}: name")
+    assert fault["message"] == "is the name of another trip, too"
 
 
 def test_a_trip_answers_and_its_mix_must_be_whole(client, base):

@@ -3846,13 +3846,18 @@ export interface components {
         };
         /**
          * FaultOut
-         * @description One thing wrong: where, what, and the value given.
+         * @description One thing wrong: where, what, the value given, and what a fitter calls the field; empty where it has no name.
          */
         FaultOut: {
             /** Field */
             field: string;
             /** Message */
             message: string;
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
             /** Value */
             value: string;
         };

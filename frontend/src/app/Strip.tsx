@@ -10,6 +10,7 @@ import { showLongDay, showMoment, today } from "../units/days";
 import { showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
+import { ToMend } from "./ToMend";
 
 const saveWords = (here: string) => ({
   saved: "saved",
@@ -49,12 +50,10 @@ export function Strip({ old, onBench }: Props) {
       !(key === "gaps" && value === "equal_carry"),
   ).length;
   const mix = grounds.map((g) => `${g.name} ${showPercent(g.share)}`).join(" · ");
-  const refusedWords = `not saved: ${store.faults.length} to mend`;
   // "saved" is said of everything that was done here, strikes included
   const onTheWay = queue.waiting.length + queue.refused.length;
   const state = store.saveState === "saved" && onTheWay > 0 ? "waiting" : store.saveState;
-  const words =
-    state === "refused" ? refusedWords : saveWords(store.draftKept ? "kept here" : "lost when this page closes")[state];
+  const words = saveWords(store.draftKept ? "kept here" : "lost when this page closes");
   const waits = waitingWords(queue.waiting);
   const speedFor = { m: "mps", yd: "mph" } as const;
   const other = units.distance === "m" ? "yd" : "m";
@@ -95,7 +94,7 @@ export function Strip({ old, onBench }: Props) {
           </span>
         )}
         <span className={classes.save} data-state={state} role="status">
-          {words}
+          {state === "refused" ? <ToMend /> : words[state]}
         </span>
         {setUnits.isError && (
           <span className={classes.waiting} role="status">

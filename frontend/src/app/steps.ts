@@ -21,6 +21,23 @@ export const STEPS: readonly Step[] = [
   { key: "log", name: "Log", hotkey: "-", page: new Program(() => import("../steps/log/LogStep")) },
 ];
 
+/** Where the fields of a document are changed: the longest beginning of their path counts. */
+const CHANGED_AT: Readonly<Record<string, string>> = {
+  player: "player", grounds: "ground", bag: "bag", rack: "bag", choices: "lofts", "choices.pinned": "soles",
+  measuring: "carries?view=measure", evidence: "proof", build: "build", card: "card", after: "log",
+  "after.trips": "log?view=trips",
+}; // biome-ignore format: a table in few lines
+
+/** The step at which a field is changed, and the address of its page within a fitting. */
+export function stepOf(field: string): { name: string; path: string } | undefined {
+  const [start] = Object.keys(CHANGED_AT)
+    .filter((part) => field === part || field.startsWith(`${part}.`))
+    .sort((a, b) => b.length - a.length);
+  const path = start && CHANGED_AT[start];
+  const step = path && STEPS.find(({ key }) => key === path.split("?")[0]);
+  return path && step ? { name: step.name, path } : undefined;
+}
+
 /** Pages of a fitting beside its steps. */
 export const OTHERS: readonly Omit<Step, "hotkey">[] = [
   { key: "import", name: "Strikes from a file", page: new Program(() => import("../steps/import/ImportPage")) },

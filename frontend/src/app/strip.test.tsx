@@ -80,9 +80,21 @@ it.each<[SaveState, boolean, string]>([
   expect(screen.getByText(words)).toBeTruthy();
 });
 
-it("counts fields that are to be mended", () => {
-  strip({ saveState: "refused", faults: [{ field: "player.name" }, { field: "bag" }] });
-  expect(screen.getByText("not saved: 2 to mend")).toBeTruthy();
+it("counts fields that are to be mended, and tells which, why and where", async () => {
+  const faults = [
+    { field: "after.trips.1.name", name: "Bay: name", message: "is the name of another trip, too" },
+    { field: "bag", name: "", message: "has no room for a wedge" },
+  ];
+  strip({ saveState: "refused", faults });
+  fireEvent.click(screen.getByRole("button", { name: "not saved: 2 to mend" }));
+  const told = (await screen.findAllByRole("listitem")).map((one) => one.textContent);
+  expect(told).toEqual([
+    "Bay: name is the name of another trip, too. Go to Log",
+    "Bag has no room for a wedge. Go to Bag",
+  ]);
+  expect(screen.getByRole("link", { name: "Go to Log", hidden: true }).getAttribute("href")).toBe(
+    "/fittings/f/log?view=trips",
+  );
 });
 
 it("is not saved while a strike waits, which is counted with what holds it up", async () => {

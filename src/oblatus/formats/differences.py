@@ -55,7 +55,7 @@ NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
     "decisions": "answers to the log",
     "snoozes": "put off",
 }
-ABOUT = {"after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges"}
+ABOUT = {"after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges", "trips"}
 """Steps of a path that say nothing a reader needs."""
 SHOWN = 8
 DAY = re.compile(r"\d{4}-\d\d-\d\d")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 from uuid import UUID
 
@@ -11,6 +11,7 @@ from pydantic import ValidationError
 
 from oblatus.errors import Fault, InputError
 from oblatus.formats.bag_codes import recoded
+from oblatus.formats.differences import name_of
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
@@ -111,6 +112,7 @@ def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
             base[name] = sections[name] if made else _taken(base[name], sections[name], theirs[name])
     merged = merge(base, edit.sections, theirs, edit.settled)
     value, refused, document = _largest_valid(stored, merged.value, theirs)
+    refused = tuple(replace(one, name=name_of(one.field, {**stored, **merged.value})) for one in refused)
     if refused and not merged.conflicts and not any(True for _ in changed_paths(theirs, value)):
         raise InputError(refused)
     document = _with_measurements(rows, row, document)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import logging
+from collections.abc import Iterable
 from uuid import uuid4
 
 from flask import Flask, Response, current_app
@@ -16,6 +17,7 @@ from werkzeug.exceptions import HTTPException
 from oblatus.errors import (
     ConflictError,
     DiskFullError,
+    Fault,
     InputError,
     LaterError,
     NotFoundError,
@@ -71,9 +73,9 @@ def error_response(error: ErrorOut, status: int) -> Response:
     return response
 
 
-def fault_list(error: InputError) -> list[FaultOut]:
+def fault_list(faults: Iterable[Fault]) -> list[FaultOut]:
     """Faults as they leave."""
-    return [FaultOut(field=f.field, message=f.message, value=f.value) for f in error.faults]
+    return [FaultOut(field=f.field, message=f.message, value=f.value, name=f.name) for f in faults]
 
 
 def validation_response(error: ValidationError) -> Response:
@@ -95,7 +97,7 @@ def configure_errors(app: Flask) -> None:
 
 
 def _ours(error: OblatusError) -> Response:
-    faults = tuple(fault_list(error)) if isinstance(error, InputError) else ()
+    faults = tuple(fault_list(error.faults)) if isinstance(error, InputError) else ()
     revision = error.revision if isinstance(error, ConflictError) else None
     response = error_response(
         ErrorOut(code=error.code, message=error.message, faults=faults, revision=revision), error.status

@@ -11,11 +11,12 @@ from oblatus.formats.fields import Strict
 
 
 class FaultOut(Strict):
-    """One thing wrong: where, what, and the value given."""
+    """One thing wrong: where, what, the value given, and what a fitter calls the field; empty where it has no name."""
 
     field: str
     message: str
     value: str
+    name: str = ""
 
 
 class ErrorOut(Strict):

@@ -30,7 +30,7 @@ export default function GroundStep() {
     );
 
   const add = () => {
-    const names = new Set(grounds.map((g) => g.name));
+    const names = new Set(grounds.map((g) => g.name.toLowerCase()));
     let n = grounds.length + 1;
     while (names.has(`ground ${n}`)) n += 1;
     const usual = grounds[chosen];

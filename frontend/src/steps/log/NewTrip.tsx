@@ -1,23 +1,19 @@
 import { NativeSelect } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
-import { api, type Ground, unwrap } from "../../api/client";
+import type { Ground } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
-import { copied } from "../ground/copied";
+import { freeName } from "../parts/freeName";
 import parts from "../parts/parts.module.css";
 import type { Trip } from "./Trips";
+import { VenueSelect } from "./VenueSelect";
 
 /** A trip to a venue of the library, or to a ground of a class. */
 export function NewTrip({ names, onAdd }: { names: readonly string[]; onAdd: (trip: Trip) => void }) {
   const { draft } = useStore();
-  const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
-  const records = library.data?.records ?? [];
   const home = draft.grounds[0];
   const add = (name: string, ground: Ground, season: boolean) => {
-    const plainName = name.slice(0, 110);
-    const taken = names.some((one) => one.toLowerCase() === plainName.toLowerCase());
     onAdd({
-      name: taken ? `${plainName} ${names.length + 1}` : plainName,
+      name: freeName(name.slice(0, 110), names),
       season,
       from_on: null,
       to_on: null,
@@ -26,22 +22,7 @@ export function NewTrip({ names, onAdd }: { names: readonly string[]; onAdd: (tr
   };
   return (
     <div className={parts.fields}>
-      <NativeSelect
-        label="A trip to a venue that was read"
-        value=""
-        data={[
-          { value: "", label: records.length > 0 ? "choose a venue" : "no venue is kept yet" },
-          ...records.map((record, n) => ({
-            value: String(n),
-            label: `${record.venue}, ${record.season} ${record.read_on.slice(0, 4)}`,
-          })),
-        ]}
-        onChange={(event) => {
-          const record = records[Number(event.currentTarget.value)];
-          if (event.currentTarget.value === "" || !record) return;
-          add(record.venue, { ...copied(record.ground), name: record.venue, share: 1 }, false);
-        }}
-      />
+      <VenueSelect label="A trip to a venue that was read" onPick={(ground) => add(ground.name, ground, false)} />
       {home &&
         TABLES.grounds.map((surface) => (
           <NativeSelect

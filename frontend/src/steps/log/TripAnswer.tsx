@@ -11,7 +11,7 @@ type Answer = Schemas["TripOut"];
 
 /** What the bag does there, and what to change first. */
 export function TripAnswer({ name }: { name: string }) {
-  const { server } = useStore();
+  const { server, draft } = useStore();
   const units = useUnits();
   const ask = (doubt: "yes" | "no") => ({
     queryKey: ["trip", server.id, server.revision, name, doubt, units.distance],
@@ -24,7 +24,9 @@ export function TripAnswer({ name }: { name: string }) {
         }),
       ),
   });
-  const saved = server.document.after.trips.some((one) => one.name === name);
+  // two of one name are not taken: the answer would be that of the other
+  const alone = draft.after.trips.filter((one) => one.name === name).length === 1;
+  const saved = alone && server.document.after.trips.some((one) => one.name === name);
   const quick = useQuery({ ...ask("no"), enabled: saved });
   const sure = useQuery({ ...ask("yes"), enabled: saved && quick.isSuccess && !quick.isPlaceholderData });
   const answer = sure.data && !sure.isPlaceholderData ? sure.data : quick.data;
@@ -34,7 +36,7 @@ export function TripAnswer({ name }: { name: string }) {
         {quick.error.message}
       </p>
     );
-  if (!answer)
+  if (!saved || !answer)
     return (
       <p role="status" className={classes.note}>
         {saved ? "Working it out …" : "Worked out once the trip is saved."}

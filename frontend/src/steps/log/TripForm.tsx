@@ -1,14 +1,14 @@
-import { Button, NativeSelect, TextInput } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
-import { api, type Ground, unwrap } from "../../api/client";
+import { Button, TextInput } from "@mantine/core";
+import type { Ground } from "../../api/client";
 import { useFault } from "../../app/context";
-import { copied } from "../ground/copied";
 import { GroundForm } from "../ground/GroundForm";
+import { freeName } from "../parts/freeName";
 import { NameField } from "../parts/NameField";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
 import type { Trip } from "./Trips";
+import { useVenues, VenueSelect } from "./VenueSelect";
 
 interface FormProps {
   trip: Trip;
@@ -79,13 +79,13 @@ export function TripForm({ trip, path, onChange, onRemove }: FormProps) {
         onAdd={(ground) => {
           const share = 1 / (trip.grounds.length + 1);
           const others = trip.grounds.map((one) => ({ ...one, share: one.share * (1 - share) }));
-          const taken = others.some((one) => one.name.toLowerCase() === ground.name.toLowerCase());
+          const name = freeName(
+            ground.name,
+            trip.grounds.map((one) => one.name),
+          );
           onChange({
             ...trip,
-            grounds: [
-              ...others,
-              { ...ground, share, name: taken ? `${ground.name} ${others.length + 1}` : ground.name },
-            ],
+            grounds: [...others, { ...ground, share, name }],
           });
         }}
       />
@@ -107,27 +107,5 @@ export function TripForm({ trip, path, onChange, onRemove }: FormProps) {
 
 /** Another venue for some of the days: it takes an even share. */
 function AddGround({ onAdd }: { onAdd: (ground: Ground) => void }) {
-  const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
-  const records = library.data?.records ?? [];
-  if (records.length === 0) return null;
-  return (
-    <NativeSelect
-      label="Play somewhere else there too"
-      w={240}
-      mt={10}
-      value=""
-      data={[
-        { value: "", label: "choose a venue" },
-        ...records.map((record, n) => ({
-          value: String(n),
-          label: `${record.venue}, ${record.season} ${record.read_on.slice(0, 4)}`,
-        })),
-      ]}
-      onChange={(event) => {
-        const record = records[Number(event.currentTarget.value)];
-        if (event.currentTarget.value === "" || !record) return;
-        onAdd({ ...copied(record.ground), name: record.venue, share: 1 });
-      }}
-    />
-  );
+  return useVenues().length > 0 && <VenueSelect label="Play somewhere else there too" onPick={onAdd} />;
 }

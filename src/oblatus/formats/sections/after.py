@@ -115,9 +115,12 @@ class AfterDocument(Strict):
             ("decisions", [one.key for one in self.decisions]),
             ("snoozes", [one.key for one in self.snoozes]),
             ("looked_at", [one.key for one in self.looked_at]),
-            ("trips", [one.name.casefold() for one in self.trips]),
         ):
             twice = next((name for name in names if names.count(name) > 1), None)
             if twice is not None:
                 raise at_field(where, f"two are called {twice}")
+        names = [one.name.casefold() for one in self.trips]
+        for n, name in enumerate(names):
+            if name in names[:n]:
+                raise at_field(f"trips.{n}.name", "is the name of another trip, too")
         return self

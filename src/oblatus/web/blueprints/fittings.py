@@ -10,7 +10,6 @@ from oblatus.core.grounds import SURFACES, summarise_readings
 from oblatus.core.shots import default_shot_mix
 from oblatus.core.strike.ground_rows import thatch_of
 from oblatus.core.words import worded
-from oblatus.errors import Fault
 from oblatus.formats.convert import grounds_of, head_from
 from oblatus.formats.differences import difference
 from oblatus.formats.earlier import EarlierOut, kept_result
@@ -31,6 +30,7 @@ from oblatus.usecases.start_fitting import import_fitting, start_fitting
 from oblatus.usecases.view import FittingView
 from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
+from oblatus.web.errors import fault_list
 from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     BinLine,
@@ -56,7 +56,7 @@ from oblatus.web.schemas import (
     SnapshotPath,
     StartIn,
 )
-from oblatus.web.schemas_errors import ErrorOut, FaultOut
+from oblatus.web.schemas_errors import ErrorOut
 
 blueprint = Routes("fittings", __name__, "/api/fittings")
 
@@ -116,7 +116,7 @@ def patch_fitting(path: FittingPath, body: EditIn) -> Answer:
     return answer(
         EditedOut(
             **dict(_fitting(edited.view)),
-            refused=[_fault(fault) for fault in edited.refused],
+            refused=fault_list(edited.refused),
             conflicts=[_conflict(conflict, edited.draft) for conflict in edited.conflicts],
             draft=edited.draft,
         )
@@ -237,7 +237,7 @@ def _fitting(view: FittingView) -> FittingOut:
         revision=view.revision,
         document=view.document,
         recommendation=view.proposal.result,
-        problem=[_fault(fault) for fault in view.proposal.problem],
+        problem=fault_list(view.proposal.problem),
         to_come=view.proposal.to_come,
         owned=[_owned(wedge) for wedge in view.document.bag.wedges],
         readings=[_readings(ground) for ground in view.document.grounds],
@@ -268,10 +268,6 @@ def _says(there: SurfaceDocument) -> str:
     record = figures(kind.made_of)[kind.reading]
     spread = f"{found.mean:.{record.places}f} ± {found.spread:.{record.places}f} {record.bound.unit}"
     return f"{spread} from {found.count}: {kind.class_of(found.mean).words}"
-
-
-def _fault(fault: Fault) -> FaultOut:
-    return FaultOut(field=fault.field, message=fault.message, value=fault.value)
 
 
 def _kept_line(row: KeptRow | SnapshotRow) -> KeptLine:

@@ -154,7 +154,7 @@ def _look(found: Look) -> LookOut:
         swing_words=found.swing_words,
         strikes=found.strikes,
         wrong=[_wrong(item) for item in found.wrong],
-        faults=fault_list(found.fault) if found.fault is not None else [],
+        faults=fault_list(found.fault.faults) if found.fault is not None else [],
         question=found.question,
     )
 
