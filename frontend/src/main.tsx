@@ -3,10 +3,11 @@ import "./theme/paper.css";
 import "./theme/tokens.css";
 import "./theme/states.css";
 import { MantineProvider } from "@mantine/core";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { MutationCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { afterLoss } from "./api/afterLoss";
 import { againAfter } from "./api/again";
 import { App } from "./app/App";
 import { forgetStayingDeeds } from "./offline/deeds";
@@ -14,7 +15,8 @@ import { nameTab } from "./offline/tab";
 import { keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";
 
-const client = new QueryClient({
+const client: QueryClient = new QueryClient({
+  mutationCache: new MutationCache({ onError: (error) => void afterLoss(client, error) }),
   defaultOptions: {
     // the program asks whether or not the browser believes in a connection: the answer tells
     queries: {

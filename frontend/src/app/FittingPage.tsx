@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, Navigate, useParams } from "react-router";
+import { onUnsure } from "../api/afterLoss";
 import { againAfter } from "../api/again";
 import { api, type Fitting, NO_ANSWER, RequestError, unwrap } from "../api/client";
 import { LiveProvider } from "../devices/live";
@@ -76,6 +77,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
   }, [client, now]);
   const unheard = useWholeRack(store);
   usePrograms();
+  useEffect(() => onUnsure(store.refresh), [store.refresh]);
   const [benchOpen, setBenchOpen] = useState(false);
   const found = [...STEPS, ...OTHERS].find((s) => s.key === step);
   const name = found?.name;

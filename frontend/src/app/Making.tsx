@@ -21,7 +21,7 @@ export function Making() {
     mutationFn: () => unwrap(api.DELETE("/api/engine/work")),
     onSuccess: () => work.refetch(),
   });
-  if (!work.data) return null;
+  if (!work.data || work.isError) return null; // how far it was is not how far it is
   const { done, total, ahead_done, ahead_total, laws_done, laws_total } = work.data;
   if (saving && total > 0) {
     return (
@@ -46,6 +46,7 @@ export function Making() {
       <Button size="compact-sm" variant="default" disabled={stop.isPending} onClick={() => stop.mutate()}>
         Stop
       </Button>
+      {stop.isError && <span role="alert">{stop.error.message}</span>}
     </p>
   );
 }

@@ -53,9 +53,9 @@ export function Outcome({ work, run, missing, question }: Props) {
           {run.words}
         </p>
       )}
-      {work.start.isError && (
+      {work.problem && (
         <p role="alert" className={classes.failure}>
-          {work.start.error.message}
+          {work.problem}
         </p>
       )}
       {!busy && counts && !over && (

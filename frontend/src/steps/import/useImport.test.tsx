@@ -6,14 +6,16 @@ import { inFitting } from "../../testing/show";
 import { useImport } from "./useImport";
 
 let runs: ((id: string) => void)[] = [];
+let failing = false;
 let looks: { of: string | undefined; layout: object; answer: (body: object | null) => void }[] = [];
 
 beforeEach(() => {
   vi.useFakeTimers();
-  [runs, looks] = [[], []];
+  [runs, looks, failing] = [[], [], false];
   const json = (body: object) =>
     new Response(JSON.stringify(body), { headers: { "Content-Type": "application/json" } });
   vi.stubGlobal("fetch", async (request: Request) => {
+    if (failing) throw new TypeError("no network");
     if (!request.url.endsWith("/look"))
       return new Promise<Response>((done) => runs.push((id) => done(json({ id, state: "ready", counts: null }))));
     const { layout } = (await request.json()) as { layout: object };
@@ -31,7 +33,7 @@ function started() {
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={client}>{inFitting(children)}</QueryClientProvider>
   );
-  return renderHook(useImport, { wrapper });
+  return { ...renderHook(useImport, { wrapper }), client };
 }
 
 it("a file that could not be looked at is looked at again, in the layout that was asked for last, until the page is left", async () => {
@@ -66,4 +68,21 @@ it("a file that another took the place of is not looked at again", async () => {
   await act(async () => runs.at(-1)?.("b"));
   await after(30_000);
   expect(looks.map((one) => one.of)).toEqual(["a", "b"]);
+});
+
+it("an act on a file that got no answer says so until the run tells that it was done", async () => {
+  const { result, client } = started();
+  act(() => result.current.send.mutate(new File(["a"], "a.csv")));
+  await after(0);
+  await act(async () => runs[0]?.("a"));
+  const tells = (state: string) =>
+    act(() => client.setQueryData(["import", "f", "a"], { id: "a", state, counts: null }));
+  tells("taken");
+  failing = true;
+  act(() => result.current.withdraw.mutate());
+  await after(0);
+  expect(result.current.problem).toBe("The server does not answer. What you typed stays here.");
+  tells("withdrawn");
+  await after(0);
+  expect(result.current.problem).toBeNull();
 });

@@ -109,6 +109,13 @@ export function useImport() {
     mutationFn: () => unwrap(api.POST("/api/fittings/{fitting_id}/imports/{import_id}/withdraw", { params: { path } })),
     onSuccess: (found) => client.setQueryData(key, found),
   });
+  // one whose answer was lost may have been done: the run tells
+  const acts = [
+    { act: start, done: state === "running" || state === "taken" },
+    { act: stop, done: state !== "running" },
+    { act: withdraw, done: state === "withdrawn" },
+  ];
+  const [last] = acts.sort((a, b) => b.act.submittedAt - a.act.submittedAt);
   return {
     run: run.data,
     look,
@@ -119,6 +126,8 @@ export function useImport() {
     start,
     stop,
     withdraw,
+    /** What went wrong with the last act, in words. */
+    problem: (!last?.done && last?.act.error?.message) || null,
     wrongAt: `/api/fittings/${fitting_id}/imports/${id}/wrong.csv`,
     /** Another mapping: shown at once, looked at a moment later. What was checked before stands no more. */
     change: (next: Draft) => {
