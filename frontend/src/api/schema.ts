@@ -15805,7 +15805,9 @@ export interface operations {
     };
     photos_post_photo_post: {
         parameters: {
-            query?: never;
+            query?: {
+                id?: string | null;
+            };
             header?: never;
             path: {
                 fitting_id: string;

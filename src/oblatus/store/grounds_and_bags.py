@@ -119,10 +119,14 @@ class StudioReadings(OfStudio):
 
     def photo(self, fitting_id: UUID, photo_id: UUID) -> PhotoRow:
         """One photo."""
+        return found(self.photo_before(fitting_id, photo_id), "photo")
+
+    def photo_before(self, fitting_id: UUID, photo_id: UUID) -> PhotoRow | None:
+        """One photo, if it is there."""
         query = select(PhotoRow).where(
             PhotoRow.studio_id == self.studio_id, PhotoRow.fitting_id == fitting_id, PhotoRow.id == photo_id
         )
-        return found(self.session.exec(query).first(), "photo")
+        return self.session.exec(query).first()
 
     def photos(self, fitting_id: UUID) -> Sequence[PhotoRow]:
         """Every photo of a fitting, oldest first."""

@@ -4,6 +4,7 @@ import { useRef, useState } from "react";
 import { RequestError, type Schemas, sendFile } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { useSendId } from "../../app/useSendId";
 import classes from "./Bag.module.css";
 
 interface Props {
@@ -18,9 +19,16 @@ export function Photos({ name, photos, onChange }: Props) {
   const file = useRef<HTMLInputElement>(null);
   const [gone, setGone] = useState<readonly string[]>([]);
   const base = `/api/fittings/${server.id}/photos`;
+  const sending = useSendId();
   const send = useMutation({
-    mutationFn: (picked: File) => sendFile<Schemas["PhotoOut"]>(base, picked),
-    onSuccess: (photo) => onChange([...photos, photo.id]),
+    mutationFn: (picked: File) => {
+      const told = { name: picked.name, size: picked.size, on: picked.lastModified };
+      return sendFile<Schemas["PhotoOut"]>(`${base}?id=${sending.of(told)}`, picked);
+    },
+    onSuccess: (photo) => {
+      sending.arrived();
+      onChange([...photos, photo.id]);
+    },
   });
   const faults = send.error instanceof RequestError ? (send.error.body?.faults ?? []) : [];
   return (

@@ -5,19 +5,22 @@ import { Photos } from "./Photos";
 
 const onChange = vi.fn();
 const sent: string[] = [];
+const ids: (string | null)[] = [];
 let answer: () => Response;
 beforeEach(() => {
   onChange.mockClear();
   sent.length = 0;
+  ids.length = 0;
   vi.stubGlobal("fetch", async (request: Request) => {
     sent.push(`${request.method} ${new URL(request.url).pathname} ${request.headers.get("Content-Type")}`);
+    ids.push(new URL(request.url).searchParams.get("id"));
     return answer();
   });
 });
 const json = (body: object, status = 200) => new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } }); // biome-ignore format: one line
 const photos = (ids: string[]) => show(<Photos name="gap" photos={ids} onChange={onChange} />);
 const pick = () => {
-  const file = new File(["x"], "sole.jpg", { type: "image/jpeg" });
+  const file = new File(["x"], "sole.jpg", { type: "image/jpeg", lastModified: 1 });
   fireEvent.change(screen.getByLabelText("Photo of gap"), { target: { files: [file] } });
 };
 
@@ -27,6 +30,20 @@ it("a picture goes to the fitting as it is, and joins the others once the server
   pick();
   await waitFor(() => expect(onChange).toHaveBeenCalledWith(["old", "new"]));
   expect(sent).toEqual(["POST /api/fittings/f/photos image/jpeg"]);
+});
+
+it("one whose answer was lost is sent again under its id, and another after it was taken under its own", async () => {
+  answer = () => Promise.reject(new TypeError("no network")) as never;
+  photos([]);
+  pick();
+  await screen.findByRole("alert");
+  answer = () => json({ id: "new" });
+  pick();
+  await waitFor(() => expect(onChange).toHaveBeenCalledTimes(1));
+  pick();
+  await waitFor(() => expect(onChange).toHaveBeenCalledTimes(2));
+  expect(ids[0]).toBeTruthy();
+  expect(ids.map((id) => id === ids[0])).toEqual([true, true, false]);
 });
 
 it("one that the server does not take says why and is not among them", async () => {
