@@ -50,6 +50,7 @@ export function Far({ page }: { page: Page }) {
     return (
       shot && {
         name: `${trimmed(shot.loft_deg)}° ${shot.swing}`,
+        short: `${trimmed(shot.loft_deg)}°`,
         carry: read(carry),
         rests: read(carry + Math.max(run, 0)),
       }

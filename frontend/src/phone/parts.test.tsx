@@ -91,12 +91,11 @@ it("the shots stand on the ruler where they land, one that is out of sight at it
   expect(names()).toEqual(expect.arrayContaining(["m", "40", "50", "55.5° full", "50° nine o'clock"]));
   expect(found("circle").map((one) => Number(one.getAttribute("cx")))).toEqual([453 + 9, 453 - 4 * 9]);
   cleanup();
-  const shots = [
-    { name: "near", carry: 5, rests: 6 },
-    { name: "far", carry: 160, rests: 160 },
-  ];
+  const shot = (name: string, carry: number) => ({ name, short: name.split(" ")[0] ?? "", carry, rests: carry + 1 });
+  const shots = [shot("50° near", 5), shot("46° far", 160), shot(`52° ${"long ".repeat(40)}`, 84)];
   render(<FlagRuler distances={[80]} at={0} unit="m" shots={shots} onMove={() => {}} />);
-  expect(names()).toEqual(expect.arrayContaining(["‹ near", "far ›"]));
+  expect(names()).toEqual(expect.arrayContaining(["‹ 50°", "46° ›"]));
+  expect(names()).toContain("52°");
 });
 
 it("a reader of yards sees no metre", () => {

@@ -7,9 +7,10 @@ const PER_UNIT = 9;
 const ROW = 18;
 const TICKS = 2;
 const NAMED = 10;
-/** Pixels that the ruler's unit needs at the left, a row's name at either end, and half a number of the ruler. */
+/** Pixels that the ruler's unit needs at the left, a letter of a name, the gap before it, and half a number of the ruler. */
 const WORDS = 30;
-const RIM = 90;
+const LETTER = 7.2;
+const GAP = 9;
 const NUMBER = 14;
 /** Less than this is a tap, in pixels. */
 const TAP = 4;
@@ -18,6 +19,8 @@ const BIG_STEP = 10;
 /** A shot on the ruler: where it lands and where it comes to rest, in the reader's unit. */
 export interface OnRuler {
   name: string;
+  /** What is left of the name where there is little room. */
+  short: string;
   carry: number;
   rests: number;
 }
@@ -109,6 +112,7 @@ export function FlagRuler({ distances, at, unit, shots, onMove }: Props) {
               <ShotRow
                 key={`${shot.name} ${shot.carry} ${shot.rests}`}
                 name={shot.name}
+                short={shot.short}
                 lands={x(shot.carry)}
                 rests={x(shot.rests)}
                 y={RULER_HEIGHT + ROW * (row + 0.5) + 3}
@@ -136,6 +140,7 @@ function ticksAround(flag: number, width: number): number[] {
 
 interface RowProps {
   name: string;
+  short: string;
   lands: number;
   rests: number;
   y: number;
@@ -144,35 +149,37 @@ interface RowProps {
 }
 
 /** Where one shot lands and rests; one that is out of sight has its name and an arrow at that end. */
-function ShotRow({ name, lands, rests, y, width, first }: RowProps) {
+function ShotRow({ name, short, lands, rests, y, width, first }: RowProps) {
   const ink = first ? "var(--ink)" : "var(--ink-2)";
   const style = { fill: ink, fontWeight: first ? 700 : 400 };
   if (rests < 0)
     return (
       <text x={2} y={y + 4} fontSize={13} style={style}>
-        ‹ {name}
+        ‹ {short}
       </text>
     );
   if (lands > width)
     return (
       <text x={width - 2} y={y + 4} fontSize={13} textAnchor="end" style={style}>
-        {name} ›
+        {short} ›
       </text>
     );
-  // away from the flag, where there is room: no name is to cross its line
-  const before = (lands < width / 2 && lands > RIM) || rests > width - RIM;
+  // away from the flag, where there is room: no name is to cross its line, and a long one is cut to its club
+  const room = (words: string) => words.length * LETTER + GAP;
+  const before = lands < width / 2 ? lands > room(short) : rests > width - room(short);
+  const words = room(name) < (before ? lands : width - rests) ? name : short;
   return (
     <>
       <line x1={lands} x2={rests} y1={y} y2={y} stroke={ink} strokeWidth={first ? 5 : 3} />
       <circle cx={lands} cy={y} r={first ? 5 : 4} fill={ink} />
       <text
-        x={before ? lands - 9 : Math.max(rests, lands) + 9}
+        x={before ? lands - GAP : Math.max(rests, lands) + GAP}
         y={y + 4}
         fontSize={13}
         textAnchor={before ? "end" : "start"}
         style={style}
       >
-        {name}
+        {words}
       </text>
     </>
   );
