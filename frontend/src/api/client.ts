@@ -42,7 +42,7 @@ export const NO_ANSWER = 0;
 export const NOT_OURS = -1;
 
 const WORDS: Record<number, string> = {
-  [NO_ANSWER]: "The server does not answer. What you typed stays here.",
+  [NO_ANSWER]: "No answer came from the server. What you typed stays here.",
   [NOT_OURS]: "Something answered in the server's place. What you typed stays here.",
 };
 

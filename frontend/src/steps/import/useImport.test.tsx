@@ -42,7 +42,10 @@ it("a file that could not be looked at is looked at again, in the layout that wa
   await after(0);
   await act(async () => runs[0]?.("a"));
   await act(async () => looks[0]?.answer(null));
-  expect([looks.length, result.current.failure]).toEqual([1, "The server does not answer. What you typed stays here."]);
+  expect([looks.length, result.current.failure]).toEqual([
+    1,
+    "No answer came from the server. What you typed stays here.",
+  ]);
   await after(3000);
   expect(looks).toHaveLength(2);
   act(() => result.current.relayout({ delimiter: "tab" }));
@@ -81,7 +84,7 @@ it("an act on a file that got no answer says so until the run tells that it was 
   failing = true;
   act(() => result.current.withdraw.mutate());
   await after(0);
-  expect(result.current.problem).toBe("The server does not answer. What you typed stays here.");
+  expect(result.current.problem).toBe("No answer came from the server. What you typed stays here.");
   tells("withdrawn");
   await after(0);
   expect(result.current.problem).toBeNull();
