@@ -61,7 +61,7 @@ describe("useDesk", () => {
       new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });
     const { result, rerender } = renderHook(({ entry }) => useDesk(at(entry)), { initialProps: { entry: -10 } });
     await act(() => vi.advanceTimersByTimeAsync(100));
-    expect(result.current.failure).toContain("does not answer");
+    expect(result.current.failure).toContain("No answer came");
     rerender({ entry: -20 });
     answer = (entry) => json({ heads: [{ strike: { carry_m: entry } }] });
     await act(() => vi.advanceTimersByTimeAsync(10_000));
