@@ -11,16 +11,19 @@ export function useVenues() {
 
 interface Props {
   label: string;
+  /** Pixels above it. */
+  mt?: number;
   onPick: (ground: Ground) => void;
 }
 
 /** A venue of the library by its name; its ground comes as it was read. */
-export function VenueSelect({ label, onPick }: Props) {
+export function VenueSelect({ label, mt, onPick }: Props) {
   const records = useVenues();
   return (
     <NativeSelect
       label={label}
       w={240}
+      mt={mt}
       value=""
       data={[
         { value: "", label: records.length > 0 ? "choose a venue" : "no venue is kept yet" },
