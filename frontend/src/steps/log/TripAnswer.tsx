@@ -9,9 +9,9 @@ import classes from "./Log.module.css";
 
 type Answer = Schemas["TripOut"];
 
-/** What the bag does there, and what to change first. */
-export function TripAnswer({ name }: { name: string }) {
-  const { server, draft } = useStore();
+/** What the bag does there, and what to change first: of the trip in this place, as it is saved. */
+export function TripAnswer({ place, name }: { place: number; name: string }) {
+  const { server, faults } = useStore();
   const units = useUnits();
   const ask = (doubt: "yes" | "no") => ({
     queryKey: ["trip", server.id, server.revision, name, doubt, units.distance],
@@ -24,22 +24,28 @@ export function TripAnswer({ name }: { name: string }) {
         }),
       ),
   });
-  // two of one name are not taken: the answer would be that of the other
-  const alone = draft.after.trips.filter((one) => one.name === name).length === 1;
-  const saved = alone && server.document.after.trips.some((one) => one.name === name);
+  // under a name that another has, or with a ground that was refused, the answer would be that of something else
+  const held = faults.some(({ field }) => field.startsWith(`after.trips.${place}.`));
+  const saved = !held && server.document.after.trips[place]?.name === name;
   const quick = useQuery({ ...ask("no"), enabled: saved });
   const sure = useQuery({ ...ask("yes"), enabled: saved && quick.isSuccess && !quick.isPlaceholderData });
   const answer = sure.data && !sure.isPlaceholderData ? sure.data : quick.data;
+  if (!saved)
+    return (
+      <p role="status" className={classes.note}>
+        Worked out once the trip is saved.
+      </p>
+    );
   if (quick.isError)
     return (
       <p role="alert" className={classes.note}>
         {quick.error.message}
       </p>
     );
-  if (!saved || !answer)
+  if (!answer)
     return (
       <p role="status" className={classes.note}>
-        {saved ? "Working it out …" : "Worked out once the trip is saved."}
+        Working it out …
       </p>
     );
   return <Advice answer={answer} drawing={sure.isFetching} />;

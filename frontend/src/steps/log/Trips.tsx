@@ -51,7 +51,7 @@ export function Trips() {
           onRemove={() => put(trips.filter((_, n) => n !== chosen))}
         />
       )}
-      {trip && <TripAnswer name={trip.name} />}
+      {trip && <TripAnswer key={`${chosen} ${trip.name}`} place={chosen} name={trip.name} />}
       {!trip && (
         <p className={classes.note}>
           Choose a venue that the studio has read, or a class of ground, and see what to change there: the setup first.

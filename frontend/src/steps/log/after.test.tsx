@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
-import { server, show } from "../../testing/show";
+import { inFitting, server, show, showAlone } from "../../testing/show";
 import { FromFile } from "./FromFile";
 import { Seen } from "./Seen";
 import { Timeline } from "./Timeline";
@@ -145,6 +145,33 @@ it("a trip is begun from a venue with its reading, of its own name, and whole", 
   expect(after.trips).toHaveLength(1);
   expect(after.trips[0]).toMatchObject({ name: "Shingle Bay", season: false, from_on: null });
   expect(after.trips[0].grounds[0]).toMatchObject({ name: "Shingle Bay", share: 1 });
+});
+
+it("the advice is that of the trip that is shown, and none of another stands under it meanwhile", async () => {
+  const way = { gain_strokes_round: 0.4, doubt: null };
+  const advice = {
+    advice: "setup", words: "Lean less there.", grounds: [], lies: [], outlines_mm: {},
+    setup: { ...way, changes: [], gain_at_home_strokes_round: 0 }, clubs: { ...way, bought: [], left_out: null }, both: way,
+  }; // biome-ignore format: one line a few things
+  const trip = (name: string) => ({ name, season: false, from_on: null, to_on: null, grounds: [] });
+  const trips = [trip("bay"), trip("hill")];
+  server({ "GET trip": advice, "GET ": { records: [] } });
+  const draft = { after: { trips, decisions: [] }, grounds: [GROUND], player: { hand: "right" } };
+  const saved = { ...STORE.server, document: { after: { trips } } };
+  const on = (store: object) => inFitting(<Trips />, { ...STORE, server: saved, draft, ...store });
+  const { again } = showAlone(on({}));
+  const told = "Lean less there.";
+  await screen.findByText(told);
+  fireEvent.click(screen.getByRole("button", { name: /hill/ }));
+  expect(screen.queryByText(told)).toBeNull();
+  await screen.findByText(told);
+  const renamed = { ...draft, after: { ...draft.after, trips: [trip("bay"), trip("bay")] } };
+  again(on({ draft: renamed }));
+  expect(screen.getByText("Worked out once the trip is saved.")).toBeTruthy();
+  again(on({ faults: [{ field: "after.trips.1.grounds", message: "do not sum", value: "", name: "" }] }));
+  expect(screen.queryByText(told)).toBeNull();
+  again(on({}));
+  expect(await screen.findByText(told)).toBeTruthy();
 });
 
 it("the next fitting is begun by a press on the last one, and a fitting that was followed leads to the later one", async () => {
