@@ -152,6 +152,27 @@ def test_every_step_is_readable_and_within_reach(signed: Page):
     assert wrong == []
 
 
+DARK, LONG = 60, 0.6
+"""Of a pixel's light, and of a page's width: the ruler of a picture runs across it."""
+
+
+def test_paper_is_white_and_keeps_what_pictures_say_in_either_light(signed: Page):
+    """Browsers leave backgrounds out: bars, hatches and the ruler are backgrounds, and those of the dark are dark."""
+    signed.get_by_role("link", name="Orla Wethercote").click()
+    expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
+    signed.goto(f"{signed.url.rsplit('/', 1)[0]}/lofts")
+    for light in ("light", "dark"):
+        expect(signed.get_by_text("take this")).to_be_visible()
+        put_light(signed, light)
+        signed.emulate_media(media="print")
+        with pypdfium2.PdfDocument(signed.pdf(format="A4")) as paper:
+            page = paper[0].render(scale=1).to_numpy()[:, :, :3].max(axis=2)
+        signed.emulate_media(media="screen")
+        assert page[2].min() == 255, f"{light}: the paper's rim is not white"
+        assert (page < DARK).mean(axis=1).max() > LONG, f"{light}: the ruler is not printed"
+    put_light(signed, "light")
+
+
 TWO_SIZES = ((1280, 800), (820, 1180))
 
 
