@@ -16,14 +16,17 @@ import { keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";
 
 const client: QueryClient = new QueryClient({
-  mutationCache: new MutationCache({ onError: (error) => void afterLoss(client, error) }),
+  mutationCache: new MutationCache({
+    onError: (error) => void afterLoss(client, error),
+    // most acts are a moment of the player's years
+    onSuccess: () => void client.invalidateQueries({ queryKey: ["timeline"] }),
+  }),
   defaultOptions: {
     // the program asks whether or not the browser believes in a connection: the answer tells
     queries: {
       retry: false,
       refetchInterval: againAfter,
       refetchOnWindowFocus: false,
-      staleTime: Number.POSITIVE_INFINITY,
       networkMode: "always",
     },
     mutations: { networkMode: "always" },

@@ -198,3 +198,16 @@ def test_other_strikes_in_the_place_of_some_make_a_kept_proposal_stale(client, b
     assert after["strikes"] == kept["strikes"]
     assert after["strikes_key"] != kept["strikes_key"]
     assert after["steps"]["soles"] == "stale"
+
+
+def test_another_rack_is_told_and_makes_a_kept_set_stale_that_it_has_no_longer(client, base, fitting):
+    assert client.post(f"{base}/kept", json={"revision": fitting["revision"]}).status_code == 201
+    kept = client.get(base).get_json()
+    assert (kept["kept_is_shown"], kept["steps"]["soles"]) == (True, "done")
+    revision = client.get("/api/rack").get_json()["revision"]
+    rack = "code,name,loft_deg,bounce_deg\nA,Plain 52,52,9\nB,Plain 57,57,11\n"
+    assert client.put("/api/rack", json={"csv": rack, "revision": revision}).status_code == 200
+    after = client.get(base).get_json()
+    assert (after["revision"], after["strikes_key"]) == (kept["revision"], kept["strikes_key"])
+    assert after["rack_key"] != kept["rack_key"]
+    assert (after["kept_is_shown"], after["steps"]["soles"]) == (False, "stale")

@@ -3645,10 +3645,14 @@ export interface components {
              */
             id: string;
             kept: components["schemas"]["KeptLine"] | null;
+            /** Kept Is Shown */
+            kept_is_shown: boolean;
             /** Owned */
             owned: components["schemas"]["OwnedOut"][];
             /** Problem */
             problem: components["schemas"]["FaultOut"][];
+            /** Rack Key */
+            rack_key: string;
             /** Readings */
             readings: {
                 [key: string]: string;
@@ -4121,6 +4125,8 @@ export interface components {
          *
          *     `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
          *     `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
+         *     `kept_is_shown` says whether the set kept last is the one proposed; `strikes_key` and `rack_key` tell the strikes and
+         *     the rack that the proposal stands on from any others.
          */
         FittingOut: {
             /** Default Shot Mix */
@@ -4134,10 +4140,14 @@ export interface components {
              */
             id: string;
             kept: components["schemas"]["KeptLine"] | null;
+            /** Kept Is Shown */
+            kept_is_shown: boolean;
             /** Owned */
             owned: components["schemas"]["OwnedOut"][];
             /** Problem */
             problem: components["schemas"]["FaultOut"][];
+            /** Rack Key */
+            rack_key: string;
             /** Readings */
             readings: {
                 [key: string]: string;

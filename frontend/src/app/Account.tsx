@@ -39,7 +39,6 @@ function Sessions() {
   const client = useQueryClient();
   const list = useQuery({
     queryKey: ["session-list"],
-    staleTime: 0,
     queryFn: () => unwrap(api.GET("/api/session/list")),
   });
   const again = () => client.invalidateQueries({ queryKey: ["session-list"] });

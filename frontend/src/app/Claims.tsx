@@ -10,7 +10,7 @@ type Score = Schemas["ScoreOfClaimsOut"];
 /** The studio's own score: what was claimed of changes against what logs show of them. */
 export default function Claims() {
   const client = useQueryClient();
-  const found = useQuery({ queryKey: ["claims"], queryFn: () => unwrap(api.GET("/api/claims")), staleTime: 0 });
+  const found = useQuery({ queryKey: ["claims"], queryFn: () => unwrap(api.GET("/api/claims")) });
   const take = useMutation({
     mutationFn: (claims_sd: number) => unwrap(api.PUT("/api/claims", { body: { claims_sd } })),
     onSuccess: (next) => client.setQueryData(["claims"], next),

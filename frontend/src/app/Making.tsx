@@ -14,7 +14,6 @@ export function Making() {
       const now = query.state.data;
       return saving || (now && now.ahead_total + now.laws_total > 0) ? 500 : 5000;
     },
-    staleTime: 0,
     queryFn: () => unwrap(api.GET("/api/engine/work")),
   });
   const stop = useMutation({

@@ -28,7 +28,6 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
   const list = useQuery({
     queryKey: ["fittings"],
     queryFn: () => unwrap(api.GET("/api/fittings")),
-    staleTime: 0,
   });
   const [sought, setSought] = useState("");
   const [order, setOrder] = useState<Order>("changed");
@@ -61,7 +60,6 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
   const bin = useQuery({
     queryKey: ["fittings", "bin"],
     queryFn: () => unwrap(api.GET("/api/fittings/bin")),
-    staleTime: 0,
   });
 
   const submit = (event: FormEvent) => {

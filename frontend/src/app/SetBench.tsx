@@ -22,14 +22,14 @@ export function SetBench({ open }: { open: boolean }) {
   });
   const failure = failures.at(-1);
   const result = server.recommendation;
-  const since = server.kept ? changesSince(server, server.kept) : null;
+  const since = server.kept ? changesSince(server, server.kept) : 0;
   return (
     <aside className={`${frame.bench} ${classes.bench}`} data-open={open} aria-label="The set">
       <header className={classes.head}>
         <h2>The set</h2>
         <Link to={`/fittings/${server.id}/kept`}>
           {server.kept
-            ? `kept ${showTimeOrDay(server.kept.created_at)} · ${since === 0 ? "unchanged" : `${since} ${since === 1 ? "change" : "changes"} since`}`
+            ? `kept ${showTimeOrDay(server.kept.created_at)} · ${sinceWords(since, server.kept_is_shown)}`
             : "nothing kept yet"}
         </Link>
       </header>
@@ -87,6 +87,12 @@ function Clubs({ result }: { result: Recommendation }) {
       ))}
     </>
   );
+}
+
+/** With nothing changed in the fitting the set may be another one: the rack is the studio's. */
+function sinceWords(since: number, shown: boolean): string {
+  if (since === 0) return shown ? "unchanged" : "another set now";
+  return `${since} ${since === 1 ? "change" : "changes"} since`;
 }
 
 /** Edits and strikes since a proposal was kept; other strikes in the place of those are one change at least. */

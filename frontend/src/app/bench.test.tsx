@@ -20,7 +20,7 @@ const step = (change: object = {}) => ({
 const fitting = (change: object = {}, result: object = {}) => ({
   saveState: "saved",
   server: {
-    id: "f", revision: 9, strikes: 40, strikes_key: "k", kept: null, problem: [],
+    id: "f", revision: 9, strikes: 40, strikes_key: "k", rack_key: "r", kept: null, kept_is_shown: true, problem: [],
     recommendation: {
       whole_rack: true, taken_step: 0, verdict: "the bag is good enough", steps: [step()], clubs: [club()], notes: [], bag: [],
       doubt: { draws: 500, assumed_count: false }, ...result,
@@ -93,6 +93,9 @@ it("what was kept is compared club by club, with the changes since", () => {
   cleanup();
   bench({ kept: { ...kept, revision: 9, strikes_key: "other" } });
   expect(screen.getByRole("link").textContent).toMatch(/ · 1 change since$/);
+  cleanup();
+  bench({ kept: { ...kept, revision: 9 }, kept_is_shown: false });
+  expect(screen.getByRole("link").textContent).toMatch(/ · another set now$/);
 });
 
 it("only what is saved and of the whole rack can be kept", async () => {

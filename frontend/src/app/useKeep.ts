@@ -45,11 +45,11 @@ export function useKeep() {
   return useMutation({
     mutationKey: ["keep", id],
     mutationFn: async () => {
-      const { revision, strikes_key } = await saved();
+      const { revision, strikes_key, rack_key } = await saved();
       return unwrap(
         api.POST("/api/fittings/{fitting_id}/kept", {
           params: { path: { fitting_id: id } },
-          body: { revision, id: sending.of({ id, revision, strikes_key }), label: "" },
+          body: { revision, id: sending.of({ id, revision, strikes_key, rack_key }), label: "" },
         }),
       );
     },

@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { exactly } from "../api/answerKey";
 import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { useStore } from "../app/context";
 
@@ -15,7 +16,7 @@ function useSettled() {
 export function useFlips() {
   const { server } = useStore();
   return useQuery({
-    queryKey: ["flips", server.id, server.revision, server.strikes_key],
+    ...exactly("flips", server),
     enabled: useSettled(),
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/fittings/{fitting_id}/flips", { params: { path: { fitting_id: server.id } }, signal })),
@@ -26,7 +27,7 @@ export function useFlips() {
 export function useEvidence() {
   const { server } = useStore();
   return useQuery({
-    queryKey: ["evidence", server.id, server.revision, server.strikes_key],
+    ...exactly("evidence", server),
     enabled: useSettled(),
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {

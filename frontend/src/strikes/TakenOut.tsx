@@ -14,7 +14,6 @@ export function TakenOut({ told }: { told: (strike: Strike) => string }) {
   const list = useQuery({
     queryKey: ["taken-out", server.id, queue.waiting.length],
     enabled: open,
-    staleTime: 0,
     queryFn: () =>
       unwrap(api.GET("/api/fittings/{fitting_id}/strikes/out", { params: { path: { fitting_id: server.id } } })),
   });

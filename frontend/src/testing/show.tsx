@@ -6,7 +6,7 @@ import { MemoryRouter } from "react-router";
 import { vi } from "vitest";
 import { FittingProvider, type ShownFitting } from "../app/context";
 
-/** Answers of a stand-in server by method and end of the address; what was asked is kept. */
+/** Answers of a stand-in server by method and end of the address, or promises of them; what was asked is kept. */
 export function server(answers: Record<string, unknown>) {
   const asked: { line: string; body: string }[] = [];
   vi.stubGlobal(
@@ -17,7 +17,7 @@ export function server(answers: Record<string, unknown>) {
       asked.push({ line, body: request.method === "GET" ? "" : await request.text() });
       const key = Object.keys(answers).find((name) => line.startsWith(name));
       if (key === undefined) return new Response(JSON.stringify({ message: "not there" }), { status: 404 });
-      const value = answers[key];
+      const value = await answers[key];
       return value === null
         ? new Response(null, { status: 204 })
         : new Response(JSON.stringify(value), { status: 200, headers: { "Content-Type": "application/json" } });

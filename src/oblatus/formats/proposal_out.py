@@ -6,6 +6,7 @@ import hashlib
 from collections.abc import Sequence
 
 from oblatus.core import ENGINE_VERSION
+from oblatus.core.clubs import StockHead
 from oblatus.core.fitting import ClubSet, Recommendation, Step, explain, explain_notes, explain_sets
 from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.evidence import Doubt
@@ -36,7 +37,16 @@ def strikes_key(strikes: Sequence[MeasuredStrike]) -> str:
     """Twelve hexadecimal digits that change with whatever the strikes tell of carries; empty without strikes."""
     if not strikes:
         return ""
-    told = "|".join(f"{s.id} {s.club} {s.loft_deg} {s.swing} {s.carry} {s.set_aside}" for s in strikes)
+    return _key("|".join(f"{s.id} {s.club} {s.loft_deg} {s.swing} {s.carry} {s.set_aside}" for s in strikes))
+
+
+def rack_key(stock: Sequence[StockHead]) -> str:
+    """Twelve hexadecimal digits that change with whatever stands on the rack; empty for an empty one."""
+    rack = [item for item in stock if not item.owned]
+    return _key(repr(rack)) if rack else ""
+
+
+def _key(told: str) -> str:
     return hashlib.blake2b(told.encode(), digest_size=6).hexdigest()
 
 

@@ -20,7 +20,7 @@ from oblatus.core.threads import at_leisure, patiently
 from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.proposal_out import recommendation_out, strikes_key
+from oblatus.formats.proposal_out import rack_key, recommendation_out, strikes_key
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.sections.choices import ChoicesDocument
@@ -36,13 +36,15 @@ Found = TypeVar("Found")
 class Proposal:
     """A proposal, or the faults that keep the engine from making one, or neither while it is still to be worked out.
 
-    `strikes` are those that it stands on, `strikes_key` tells them from any others; `near` are the clubs near its choice.
+    `strikes` are those that it stands on, `strikes_key` and `rack_key` tell them and the rack from any others; `near` are
+    the clubs near its choice.
     """
 
     result: RecommendationOut | None
     problem: tuple[Fault, ...] = ()
     strikes: int = 0
     strikes_key: str = ""
+    rack_key: str = ""
     near: frozenset[Built] = frozenset()
 
     @property
@@ -92,7 +94,7 @@ def _near_or_to_come(asked: Question, fitting: UUID) -> Proposal:
     if clubs is not None:
         return _quick(asked, clubs)
     asks = asked.fitting()
-    return Proposal(None, (), count_strikes(asks), strikes_key(asks.strikes))
+    return Proposal(None, (), count_strikes(asks), strikes_key(asks.strikes), rack_key(asks.stock))
 
 
 def law_gains(asked: Question) -> LawGains | None:
@@ -159,6 +161,7 @@ def _ask(asked: Question, clubs: frozenset[Built] | None) -> Proposal:
     try:
         found = whole.propose(fitting, engine().judge, among=clubs)
         result = recommendation_out(found)
-        return Proposal(result, (), result.strikes, result.strikes_key, near(found.recommendation))
+        keys = result.strikes_key, rack_key(fitting.stock)
+        return Proposal(result, (), result.strikes, *keys, near(found.recommendation))
     except InputError as error:
         return Proposal(None, error.faults)

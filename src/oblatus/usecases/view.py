@@ -8,6 +8,7 @@ from enum import Enum, auto
 from uuid import UUID
 
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.recommendation import club_labels
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.repositories import NOTHING, KeptRow, Stands
@@ -19,7 +20,7 @@ from oblatus.usecases.strikes_of import measured
 
 @dataclass(frozen=True, slots=True)
 class FittingView:
-    """What `open_fitting` and every edit answer."""
+    """What `open_fitting` and every edit answer; `kept_is_shown`: whether the set kept last is the one proposed."""
 
     id: UUID
     revision: int
@@ -27,6 +28,7 @@ class FittingView:
     proposal: Proposal
     steps: Mapping[str, State]
     kept: KeptRow | None
+    kept_is_shown: bool
 
 
 class Asked(Enum):
@@ -64,6 +66,8 @@ def view_of(
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == proposal.strikes
     if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
         fresh = fresh and kept.strikes_key == proposal.strikes_key
-    states = step_states(document, strikes, None if kept is None else fresh, stands)
+    # the rack is the studio's: with another one the same inputs may have another set
+    shown = kept is not None and (proposal.result is None or list(kept.clubs) == club_labels(proposal.result))
+    states = step_states(document, strikes, None if kept is None else fresh and shown, stands)
     make_ahead(document, rack, struck)
-    return FittingView(row.id, row.revision, document, proposal, states, kept)
+    return FittingView(row.id, row.revision, document, proposal, states, kept, shown)

@@ -239,6 +239,8 @@ class FittingOut(Strict):
 
     `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
     `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
+    `kept_is_shown` says whether the set kept last is the one proposed; `strikes_key` and `rack_key` tell the strikes and
+    the rack that the proposal stands on from any others.
     """
 
     id: UUID
@@ -254,8 +256,10 @@ class FittingOut(Strict):
     steps: dict[str, State]
     default_shot_mix: dict[str, float]
     kept: KeptLine | None
+    kept_is_shown: bool
     strikes: int
     strikes_key: str
+    rack_key: str
 
 
 class ConflictOut(Strict):

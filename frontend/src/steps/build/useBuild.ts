@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { v4 as newId } from "uuid";
+import { answerKey } from "../../api/answerKey";
 import { api, type Build, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useSaved } from "../../app/useKeep";
@@ -12,7 +13,7 @@ export type Tick = Pick<Order["ticks"][number], "club" | "operation"> & Partial<
 export function useBuild() {
   const { server } = useStore();
   return useQuery({
-    queryKey: ["build", server.id, server.revision, server.strikes_key],
+    queryKey: answerKey("build", server),
     placeholderData: (last) => last,
     retry: false,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/build", { params: { path: { fitting_id: server.id } } })),

@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { exactly } from "../../api/answerKey";
 import { api, type Card, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
@@ -30,7 +31,7 @@ export default function CardStep() {
   const { server, draft, edit } = useStore();
   const units = useUnits();
   const card = useQuery({
-    queryKey: ["card", server.id, server.revision, server.strikes_key, units.distance],
+    ...exactly("card", server, units.distance),
     placeholderData: (last) => last,
     retry: false,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/card", { params: { path: { fitting_id: server.id } } })),
@@ -135,7 +136,7 @@ function Paper() {
   const units = useUnits();
   const [shown, setShown] = useState<string | null>(null);
   const picture = useQuery({
-    queryKey: ["card-picture", server.id, server.revision, server.strikes_key, units.distance],
+    ...exactly("card-picture", server, units.distance),
     placeholderData: (last) => last,
     retry: false,
     queryFn: () =>

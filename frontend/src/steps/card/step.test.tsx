@@ -1,7 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { UnitsProvider } from "../../app/context";
-import { show } from "../../testing/show";
+import { inFitting, show, showAlone } from "../../testing/show";
 import CardStep from "./CardStep";
 
 const edit = vi.fn();
@@ -57,6 +57,21 @@ it("parts are put on and off in the card's own order, and one stays", async () =
   step({ ...CHOSEN, parts: ["rules"] });
   const one = await screen.findByRole("checkbox", { name: "wind and green rules" });
   expect(one.hasAttribute("disabled")).toBe(true);
+});
+
+it("a card of the rack that was is not shown once another is in its place", async () => {
+  const with_ = (rack_key: string) =>
+    inFitting(<CardStep />, {
+      server: { id: "f", revision: 1, strikes_key: "k", rack_key },
+      draft: { card: CHOSEN, player: { name: "somebody" } },
+      saveState: "saved",
+      edit,
+    });
+  const { again } = showAlone(with_("a"));
+  await screen.findByText("wedges as proposed, not built yet");
+  answers["/card"] = () => json({ ...CARD, basis: "owned" });
+  again(with_("b"));
+  await screen.findByText("wedges as owned");
 });
 
 it("what to take is in the reader's unit; a shot that is not there is empty", async () => {

@@ -1,4 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { exactly } from "../../api/answerKey";
 import { api, type CarriesAsked, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 
@@ -19,7 +20,7 @@ export const STILL: CarriesAsked = {
 export function useCarries(asked: CarriesAsked, enabled = true) {
   const { server } = useStore();
   return useQuery({
-    queryKey: ["carries", server.id, server.revision, server.strikes_key, asked],
+    ...exactly("carries", server, asked),
     enabled,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>

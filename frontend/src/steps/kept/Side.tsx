@@ -1,5 +1,6 @@
 import { Button } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
+import { answerKey } from "../../api/answerKey";
 import { api, type Kept, type KeptLine, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
@@ -27,7 +28,7 @@ export function Side({ first, other }: { first: KeptLine; other: KeptLine | unde
   const one = useQuery(whole(first.id));
   const two = useQuery(whole(other?.id));
   const compared = useQuery({
-    queryKey: ["kept", server.id, first.id, "beside", other?.id ?? `${server.revision} ${server.strikes_key}`],
+    queryKey: [...answerKey("kept", server), "beside", first.id, other?.id ?? NOW],
     queryFn: () =>
       unwrap(
         api.GET("/api/fittings/{fitting_id}/kept/{snapshot_id}/compare", {

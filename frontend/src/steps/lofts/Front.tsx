@@ -1,5 +1,6 @@
 import { Button, VisuallyHidden } from "@mantine/core";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { exactly } from "../../api/answerKey";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { showPercent, trimmed } from "../../units/units";
@@ -11,7 +12,7 @@ import classes from "./Lofts.module.css";
 export function Front() {
   const { server, draft, edit, saveState } = useStore();
   const query = useQuery({
-    queryKey: ["ladders", server.id, server.revision, server.strikes_key],
+    ...exactly("ladders", server),
     enabled: saveState === "saved" && server.recommendation !== null,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>

@@ -17,7 +17,6 @@ export function Rechecks() {
   const after = useQuery({
     queryKey: ["after", server.id, server.revision],
     placeholderData: (last) => last,
-    staleTime: 0, // the gauge may have read a club since
     retry: false,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/after", { params: { path: { fitting_id: server.id } } })),
   });

@@ -22,7 +22,6 @@ export function Timeline() {
   const found = useQuery({
     queryKey: ["timeline", server.id, server.revision],
     placeholderData: (last) => last,
-    staleTime: 0,
     queryFn: () =>
       unwrap(api.GET("/api/fittings/{fitting_id}/timeline", { params: { path: { fitting_id: server.id } } })),
   });

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { exactly } from "../../api/answerKey";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { plain, trimmed } from "../../units/units";
@@ -14,7 +15,7 @@ export function TripAnswer({ place, name }: { place: number; name: string }) {
   const { server, faults } = useStore();
   const units = useUnits();
   const ask = (doubt: "yes" | "no") => ({
-    queryKey: ["trip", server.id, server.revision, name, doubt, units.distance],
+    ...exactly("trip", server, name, doubt, units.distance),
     placeholderData: (last: Answer | undefined) => last,
     retry: false,
     queryFn: () =>

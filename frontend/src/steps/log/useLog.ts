@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { answerKey } from "../../api/answerKey";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 
@@ -11,10 +12,9 @@ export function useLog() {
   const { server } = useStore();
   const units = useUnits();
   return useQuery({
-    queryKey: ["log", server.id, server.revision, server.strikes_key, units.distance],
+    queryKey: answerKey("log", server, units.distance),
     placeholderData: (last) => last,
     retry: false,
-    staleTime: 0, // shots come from a phone at any time
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } } })),
   });
 }

@@ -17,7 +17,7 @@ interface Props {
  */
 export function FromMonitor({ proof, block, balls }: Props) {
   const queue = useQueue();
-  const session = useSession({ anew: true });
+  const session = useSession();
   const spent = useRef(new Set<string>());
   const inHand = useRef("");
   const code = proof.document.candidates[block.club]?.code.split("@")[0] ?? "pw";

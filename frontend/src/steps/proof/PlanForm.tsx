@@ -98,7 +98,6 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
   const ahead = useQuery({
     queryKey: ["proof-plan", asked],
     enabled: faced.length > 0,
-    placeholderData: (last) => last,
     queryFn: () =>
       unwrap(
         api.GET("/api/fittings/{fitting_id}/proof-plan", {

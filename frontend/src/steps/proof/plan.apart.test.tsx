@@ -55,6 +55,22 @@ it("counts the balls, and asks what so many can tell", async () => {
   await waitFor(() => expect(asked.filter(({ line }) => line.startsWith("GET proof-plan")).length).toBe(2));
 });
 
+it("what one plan can tell is not said of the next", async () => {
+  const answers = { "GET proof-plan": { words: "tells 0.35" } as unknown };
+  server(answers);
+  show(<PlanForm result={RESULT} onPlanned={vi.fn()} />, { draft: { bag: { wedges: OWNED } } });
+  await screen.findByText("tells 0.35");
+  let answer: (words: object) => void = () => {};
+  answers["GET proof-plan"] = new Promise((done) => {
+    answer = done;
+  });
+  fireEvent.click(box(/sand greenside/));
+  expect(screen.getByText(/40 balls in all/)).toBeTruthy();
+  expect(screen.queryByText("tells 0.35")).toBeNull();
+  answer({ words: "tells 0.49" });
+  await screen.findByText("tells 0.49");
+});
+
 it("with one club or no situation there is nothing to plan; a fifth club takes the place of the first", () => {
   plan();
   const button = screen.getByRole("button", { name: "Plan the proof" }) as HTMLButtonElement;

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
+import { hashKey, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { answerKey } from "../../api/answerKey";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useEvidence, useFlips } from "../../evidence/useEvidence";
@@ -15,15 +16,15 @@ export function SchoolsTable() {
   const { server } = useStore();
   const evidence = useEvidence();
   const flips = useFlips();
-  const [asked, setAsked] = useState<string | null>(null);
-  const now = `${server.revision} ${server.strikes_key}`;
+  const [asked, setAsked] = useState<readonly unknown[] | null>(null);
+  const now = answerKey("schools", server);
   const schools = useQuery({
-    queryKey: ["schools", server.id, asked],
+    queryKey: asked ?? now,
     enabled: asked !== null,
     queryFn: () =>
       unwrap(api.GET("/api/fittings/{fitting_id}/schools", { params: { path: { fitting_id: server.id } } })),
   });
-  const stale = asked !== null && asked !== now;
+  const stale = asked !== null && hashKey(asked) !== hashKey(now);
   return (
     <>
       <section className={classes.evidence} aria-label="How sure">

@@ -246,8 +246,10 @@ def _fitting(view: FittingView) -> FittingOut:
         steps=dict(view.steps),
         default_shot_mix=default_shot_mix(view.document.player.handicap),
         kept=_kept_line(view.kept) if view.kept else None,
+        kept_is_shown=view.kept_is_shown,
         strikes=view.proposal.strikes,
         strikes_key=view.proposal.strikes_key,
+        rack_key=view.proposal.rack_key,
     )
 
 
