@@ -9,6 +9,7 @@ import time
 from datetime import date
 from uuid import uuid4
 
+import pytest
 from sqlalchemy import text
 
 from oblatus.usecases.live import LiveFeed, Word
@@ -67,35 +68,62 @@ def test_an_edit_is_told_to_its_own_studio_and_an_ended_session_ends_the_line(
     assert not any(fitting["id"] in part for part in heard["theirs"])
 
 
-def test_what_is_done_to_a_proof_a_kept_proposal_or_a_page_is_told_to_other_screens(app, client, database, fitting):
+@pytest.fixture
+def words(app, database):
+    """What the studio's screens are told, from a quiet moment on."""
     feed: LiveFeed = app.extensions["oblatus_live"]
     with database.transaction() as session:
         studio = session.execute(text("select id from studio")).scalar()
+    with feed.about(studio) as found:
+        quiet(found)
+        yield found
+
+
+def quiet(words: queue.SimpleQueue[Word]) -> None:
+    """Hear everything that is still on its way."""
+    time.sleep(0.4)
+    while not words.empty():
+        words.get()
+
+
+def test_what_is_done_to_a_proof_a_kept_proposal_or_a_page_is_told_to_other_screens(app, client, fitting, words):
     base = f"/api/fittings/{fitting['id']}"
     owned = [f"own:{n}" for n in range(2)]
     situation = {"shot": "chip", "ground": fitting["document"]["grounds"][0]["name"]}
-    with feed.about(studio) as words:
 
-        def told(reply) -> dict:
-            assert reply.status_code < 300, reply.get_json()
-            assert words.get(timeout=60) == Word(fitting["id"], 0)
-            time.sleep(0.3)
-            while not words.empty():
-                words.get()
-            return reply.get_json(silent=True)
+    def told(reply) -> dict:
+        assert reply.status_code < 300, reply.get_json()
+        assert words.get(timeout=60) == Word(fitting["id"], 0)
+        quiet(words)
+        return reply.get_json(silent=True)
 
-        time.sleep(0.5)
-        while not words.empty():
-            words.get()
-        plan = {"id": str(uuid4()), "candidates": owned, "situations": [situation]}
-        proof = told(client.post(f"{base}/proofs", json=plan))
-        block = proof["plan"]["blocks"][0]
-        ball = {"id": str(uuid4()), "club": block["club"], "situation": 0, "block": 0, "outcome": "good"}
-        balls = f"{base}/proofs/{plan['id']}/balls"
-        told(client.post(balls, json={"balls": [ball]}))
-        told(client.patch(f"{balls}/{ball['id']}", json={"set_aside": "misread"}))
-        told(client.post(f"{base}/kept", json={"revision": fitting["revision"], "label": "first"}))
-        handed = told(client.post(f"{base}/handovers", json={"id": str(uuid4()), "revision": fitting["revision"]}))
-        page = f"/api/page/{handed['handovers'][0]['path'].removeprefix('/p/')}"
-        score = {"id": str(uuid4()), "drill": "line", "score": 6, "count": 10, "on": str(date.today())}
-        told(app.test_client().post(f"{page}/scores", json={"scores": [score]}))
+    plan = {"id": str(uuid4()), "candidates": owned, "situations": [situation]}
+    proof = told(client.post(f"{base}/proofs", json=plan))
+    block = proof["plan"]["blocks"][0]
+    ball = {"id": str(uuid4()), "club": block["club"], "situation": 0, "block": 0, "outcome": "good"}
+    balls = f"{base}/proofs/{plan['id']}/balls"
+    told(client.post(balls, json={"balls": [ball]}))
+    told(client.patch(f"{balls}/{ball['id']}", json={"set_aside": "misread"}))
+    told(client.post(f"{base}/kept", json={"revision": fitting["revision"], "label": "first"}))
+    handed = told(client.post(f"{base}/handovers", json={"id": str(uuid4()), "revision": fitting["revision"]}))
+    page = f"/api/page/{handed['handovers'][0]['path'].removeprefix('/p/')}"
+    score = {"id": str(uuid4()), "drill": "line", "score": 6, "count": 10, "on": str(date.today())}
+    told(app.test_client().post(f"{page}/scores", json={"scores": [score]}))
+
+
+def test_another_rack_other_prices_and_a_venue_are_told_to_every_screen_of_the_studio(client, fitting, words):
+    def told(reply) -> None:
+        assert reply.status_code < 300, reply.get_json()
+        assert words.get(timeout=60) == Word(None, 0)
+        quiet(words)
+
+    rack = "code,name,loft_deg,bounce_deg\nA,Plain 52,52,9\nB,Plain 57,57,11\n"
+    told(client.put("/api/rack", json={"csv": rack, "revision": client.get("/api/rack").get_json()["revision"]}))
+    prices = client.get("/api/prices").get_json()
+    told(client.put("/api/prices", json={"revision": prices["revision"], "prices": prices["prices"]}))
+    ground = fitting["document"]["grounds"][0]
+    told(
+        client.post(
+            "/api/venues", json={"venue": "Flint Bottom", "season": "autumn", "read_on": "2026-10-03", "ground": ground}
+        )
+    )

@@ -1,4 +1,7 @@
-/** A word of the server's: of which fitting, and the revision it is at if its document changed (0: strikes, devices). */
+/**
+ * A word of the server's: of which fitting, and the revision it is at if its document changed (0: strikes, devices). Of no
+ * fitting: what is the studio's changed, or the line was broken.
+ */
 export interface Change {
   fitting: string | null;
   revision: number;

@@ -44,7 +44,7 @@ function wrapper({ children }: { children: ReactNode }) {
 }
 
 const names = () => asked.mock.calls.map(([about]) => about?.queryKey?.[0]);
-const say = (fitting: string, revision: number) =>
+const say = (fitting: string | null, revision: number) =>
   act(() => Source.all.at(-1)?.heard.change?.({ data: JSON.stringify({ fitting, revision }) }));
 
 beforeEach(() => {
@@ -68,6 +68,14 @@ it("asks for what is shown at once, for the proposal a moment later, and for not
   say("f", 0);
   await vi.advanceTimersByTimeAsync(1300);
   expect(names()).toContain("devices");
+  expect(reload).toHaveBeenCalledTimes(1);
+});
+
+it("asks for the rack and for what rests on it when the studio's has changed", async () => {
+  renderHook(useLive, { wrapper });
+  say(null, 0);
+  await vi.advanceTimersByTimeAsync(1300);
+  expect(names()).toEqual(expect.arrayContaining(["rack", "prices", "venues", "build"]));
   expect(reload).toHaveBeenCalledTimes(1);
 });
 

@@ -10,6 +10,8 @@ import { type Change, openLine } from "./line";
 const QUIET_MS = 1200;
 const LONGEST_MS = 10_000;
 const AGAIN_MS = 3000;
+/** What is the studio's, whatever fitting is open. */
+const STUDIO = ["rack", "prices", "venues"];
 const SHOWN = [
   "session-summary",
   "monitor",
@@ -26,7 +28,7 @@ const SHOWN = [
 ];
 
 /**
- * Word of strikes, readings, devices and other people's edits as it comes: what shows them is asked again. Each question
+ * Word of strikes, readings, devices, the studio's rack and other people's edits as it comes: what shows them is asked again. Each question
  * waits for the answer before it, so that a screen goes on also where strikes come faster than answers.
  */
 export function useLive(): boolean {
@@ -66,6 +68,7 @@ export function useLive(): boolean {
       // somebody else edited it, or this page, whose answer is still on its way
       if (revision > now.current.revision) read(0, revision);
       if (revision > 0) return;
+      if (fitting === null) for (const name of STUDIO) void client.invalidateQueries({ queryKey: [name] });
       // after a break in the line nothing that was on its way is waited for
       if (fitting === null) void askAgain(client, SHOWN, id);
       else for (const ask of askers) void ask();

@@ -20,7 +20,8 @@ RETRY_SECONDS = 1.0
 @dataclass(frozen=True, slots=True)
 class Word:
     """Something of a fitting changed: its document (then with the revision it is at now), or its strikes, readings or
-    devices (0). Without a fitting: look at everything again."""
+    devices (0). Without a fitting: the rack, prices or venues of the studio, or nobody knows what: look at everything
+    again."""
 
     fitting: str | None
     revision: int
@@ -79,7 +80,7 @@ class LiveFeed:
         if not revision.isdigit():
             LOG.warning("a word on the channel that nobody here said")
             return
-        self._tell(studio, Word(fitting, int(revision)))
+        self._tell(studio, Word(fitting or None, int(revision)))
 
     def _tell(self, studio_id: str, word: Word) -> None:
         with self._lock:
