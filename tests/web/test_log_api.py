@@ -394,6 +394,15 @@ def test_two_trips_of_one_name_are_refused_at_the_name_of_the_second(client, bas
     assert fault["message"] == "is the name of another trip, too"
 
 
+def test_a_trip_is_worked_out_anew_for_another_pitching_wedge(client, base):
+    ask = f"{base}/trip?name=Shingle Bay in June&doubt=no"
+    before, found = client.get(ask).get_json(), client.get(base).get_json()
+    bag = found["document"]["bag"]
+    stronger = {**bag, "pitching_wedge_loft_deg": bag["pitching_wedge_loft_deg"] - 2.0}
+    assert client.patch(base, json={"revision": found["revision"], "bag": stronger}).status_code == 200
+    assert client.get(ask).get_json()["at_home_strokes_round"] != before["at_home_strokes_round"]
+
+
 def test_a_trip_answers_and_its_mix_must_be_whole(client, base):
     found = client.get(f"{base}/trip?name=Shingle Bay in June&doubt=yes").get_json()
     assert found["advice"] in {"setup", "club", "both", "none"}

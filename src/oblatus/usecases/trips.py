@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from threading import Condition
 from uuid import UUID
 
-from cachetools import LRUCache
+from cachetools import LRUCache, cached
 
 from oblatus.core.after.trip import trip_answer
 from oblatus.core.card.setup import Tool, lie_cards
@@ -18,13 +19,14 @@ from oblatus.formats.card import lie_out
 from oblatus.formats.convert import grounds_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.heads import outline_mm
+from oblatus.formats.sections.after import TripDocument
 from oblatus.formats.trip import TripOut, trip_out
 from oblatus.store.database import Database
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
-from oblatus.usecases.show_carries import inputs_of
-
-_DONE: LRUCache[tuple[object, ...], TripOut] = LRUCache(64)
+from oblatus.usecases.question import Question, question_of
+from oblatus.usecases.show_carries import FittingInputs, inputs_of
+from oblatus.usecases.strikes_of import measured
 
 
 def see_trip(database: Database, actor: Actor, fitting_id: UUID, name: str, *, doubt: bool) -> TripOut:
@@ -41,21 +43,17 @@ def see_trip(database: Database, actor: Actor, fitting_id: UUID, name: str, *, d
     trip = next((one for one in inputs.document.after.trips if one.name == name), None)
     if trip is None:
         raise NotFoundError("There is no such trip.")
+    return _answered(inputs, question_of(inputs.document, inputs.rack, measured(inputs.strikes)), trip, doubt)
+
+
+@cached(
+    LRUCache(64),
+    key=lambda inputs, asked, trip, doubt: (asked.key, tuple(one.model_dump_json() for one in trip.grounds), doubt),
+    condition=Condition(),
+)
+def _answered(inputs: FittingInputs, asked: Question, trip: TripDocument, doubt: bool) -> TripOut:
     away = grounds_of(inputs.document.model_copy(update={"grounds": trip.grounds}))
-    fitting = inputs.fitting()
-    key = (fitting_key(inputs.document, fitting), tuple(one.model_dump_json() for one in trip.grounds), doubt)
-    found = _DONE.get(key)
-    if found is None:
-        found = _DONE[key] = trip_of(inputs.document, fitting, away, engine().judge, doubt=doubt)
-    return found
-
-
-def fitting_key(document: FittingDocument, fitting: Fitting) -> tuple[object, ...]:
-    """What a trip's answer depends on besides the trip."""
-    return (
-        document.player.model_dump_json(), tuple(one.model_dump_json() for one in document.grounds),
-        document.choices.model_dump_json(), fitting.strikes, fitting.stock, fitting.proved,
-    )  # fmt: skip
+    return trip_of(inputs.document, inputs.fitting(), away, engine().judge, doubt=doubt)
 
 
 def trip_of(
