@@ -1,6 +1,6 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, type Build, RequestError, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
@@ -16,11 +16,18 @@ export function PriceList({ sheet }: { sheet: Build }) {
   const client = useQueryClient();
   const [typed, setTyped] = useState<Partial<Prices>>({});
   const [counted, setCounted] = useState<Record<string, number>>({});
+  /** Of the list that was shown when typing began: one that comes meanwhile is not written over unseen. */
+  const since = useRef<number | null>(null);
   const list = useQuery({ queryKey: ["prices"], queryFn: () => unwrap(api.GET("/api/prices")) });
   const put = useMutation({
     mutationFn: (prices: Prices) =>
-      unwrap(api.PUT("/api/prices", { body: { prices, parts: counted, revision: list.data?.revision ?? 0 } })),
+      unwrap(
+        api.PUT("/api/prices", {
+          body: { prices, parts: counted, revision: since.current ?? list.data?.revision ?? 0 },
+        }),
+      ),
     onSuccess: async (saved) => {
+      since.current = null;
       client.setQueryData(["prices"], saved);
       setTyped({});
       setCounted({});
@@ -28,10 +35,16 @@ export function PriceList({ sheet }: { sheet: Build }) {
     },
     // somebody else's list is shown before anything is put in its place; what was typed stays
     onError: (error) => {
-      if (error instanceof RequestError && error.status === 409) void list.refetch();
+      if (!(error instanceof RequestError && error.status === 409)) return;
+      since.current = null;
+      void list.refetch();
     },
   });
   if (!list.data) return null;
+  const { revision } = list.data;
+  const begin = () => {
+    since.current ??= revision;
+  };
   const prices = { ...list.data.prices, ...typed };
   const changed = Object.keys(typed).length + Object.keys(counted).length > 0;
   return (
@@ -46,7 +59,10 @@ export function PriceList({ sheet }: { sheet: Build }) {
             value={prices[key as keyof Prices] ?? low}
             low={low}
             high={high}
-            onChange={(value) => setTyped((before) => ({ ...before, [key]: value }))}
+            onChange={(value) => {
+              begin();
+              setTyped((before) => ({ ...before, [key]: value }));
+            }}
           />
         ))}
         {[...sheet.shafts, ...sheet.grips].map(({ code, name }) => (
@@ -57,7 +73,10 @@ export function PriceList({ sheet }: { sheet: Build }) {
             value={counted[code] ?? list.data.parts[code] ?? 0}
             low={0}
             high={999}
-            onChange={(value) => setCounted((before) => ({ ...before, [code]: Math.round(value) }))}
+            onChange={(value) => {
+              begin();
+              setCounted((before) => ({ ...before, [code]: Math.round(value) }));
+            }}
           />
         ))}
         <Button size="xs" disabled={!changed || put.isPending} onClick={() => put.mutate(prices)}>

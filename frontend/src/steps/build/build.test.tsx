@@ -36,6 +36,19 @@ it("prices and parts that were changed are saved together with the revision they
   expect(sent.parts).toEqual({ s1: 3 });
 });
 
+it("a list that comes while prices are typed is not written over unseen", async () => {
+  const list = { prices: PRICES, parts: {}, revision: 7 };
+  const asked = server({ "GET ": list, "PUT ": { ...list, revision: 10 } });
+  const { client } = show(<PriceList sheet={SHEET} />);
+  await screen.findByText("Prices and parts of the studio");
+  typed(field(first?.name ?? ""), "25");
+  client.setQueryData(["prices"], { ...list, prices: { ...PRICES, [first?.key ?? ""]: 60 }, revision: 9 });
+  fireEvent.click(screen.getByRole("button", { name: "Save prices and parts" }));
+  await waitFor(() => expect(screen.getByRole("status").textContent).toBe("Saved."));
+  const sent = JSON.parse(asked.find(({ line }) => line.startsWith("PUT"))?.body ?? "{}");
+  expect(sent.revision, "the server refuses it, and tells").toBe(7);
+});
+
 it("somebody else's list is read again and what was typed stays", async () => {
   const answers = [
     new Response(JSON.stringify({ prices: PRICES, parts: {}, revision: 7 }), { headers: { "Content-Type": "application/json" } }),
