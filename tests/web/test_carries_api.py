@@ -211,3 +211,6 @@ def test_another_rack_is_told_and_makes_a_kept_set_stale_that_it_has_no_longer(c
     assert (after["revision"], after["strikes_key"]) == (kept["revision"], kept["strikes_key"])
     assert after["rack_key"] != kept["rack_key"]
     assert (after["kept_is_shown"], after["steps"]["soles"]) == (False, "stale")
+    unseen = {"revision": after["revision"], "rack_key": kept["rack_key"]}
+    assert client.post(f"{base}/kept", json=unseen).status_code == 409, "no set is kept that the fitter has not seen"
+    assert client.post(f"{base}/kept", json={**unseen, "rack_key": after["rack_key"]}).status_code == 201

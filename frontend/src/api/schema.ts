@@ -4797,7 +4797,8 @@ export interface components {
         };
         /**
          * KeepIn
-         * @description Keep the proposal made from `revision`; sent again under its id it is kept once.
+         * @description Keep the proposal made from `revision` and, if it is told, the rack of `rack_key`; sent again under its id it is
+         *     kept once.
          */
         KeepIn: {
             /**
@@ -4810,6 +4811,11 @@ export interface components {
              * @default
              */
             label?: string;
+            /**
+             * Rack Key
+             * @default null
+             */
+            rack_key?: string | null;
             /** Revision */
             revision: number;
         };

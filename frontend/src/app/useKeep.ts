@@ -49,7 +49,7 @@ export function useKeep() {
       return unwrap(
         api.POST("/api/fittings/{fitting_id}/kept", {
           params: { path: { fitting_id: id } },
-          body: { revision, id: sending.of({ id, revision, strikes_key, rack_key }), label: "" },
+          body: { revision, rack_key, id: sending.of({ id, revision, strikes_key, rack_key }), label: "" },
         }),
       );
     },

@@ -21,16 +21,22 @@ from oblatus.usecases.strikes_of import measured, strikes_of, whole_document
 
 
 def keep_proposal(
-    database: Database, actor: Actor, fitting_id: UUID, revision: int, label: str, snapshot_id: UUID | None = None
+    database: Database,
+    actor: Actor,
+    fitting_id: UUID,
+    revision: int,
+    label: str,
+    snapshot_id: UUID | None = None,
+    rack_key: str | None = None,
 ) -> SnapshotRow:
     """Keep the proposal that belongs to `revision`: inputs with the rack, engine version, time and result.
 
-    Sent again under its id it is kept once.
+    `rack_key` tells the rack that the fitter saw it made from. Sent again under its id it is kept once.
 
     Raises
     ------
     ConflictError
-        If the fitting has moved on: what is kept is what the fitter saw.
+        If the fitting or the rack has moved on: what is kept is what the fitter saw.
     InputError
         If the engine cannot make a proposal from it.
     NotFoundError
@@ -49,6 +55,9 @@ def keep_proposal(
         proposal = propose(document, rack, measured(strikes))
         if proposal.result is None:
             raise InputError(proposal.problem)
+        if rack_key not in {None, proposal.rack_key}:
+            words = "The rack changed since the set on this screen was proposed: look at the set, then keep it."
+            raise ConflictError(words, row.revision)
         inputs = whole_document(document, rack, strikes)
         snapshot = SnapshotRow(
             id=snapshot_id or uuid4(),

@@ -219,10 +219,12 @@ class BinOut(Strict):
 
 
 class KeepIn(Strict):
-    """Keep the proposal made from `revision`; sent again under its id it is kept once."""
+    """Keep the proposal made from `revision` and, if it is told, the rack of `rack_key`; sent again under its id it is
+    kept once."""
 
     revision: Revision
     id: UUID | None = None
+    rack_key: Annotated[str, StringConstraints(max_length=12)] | None = None
     label: Annotated[str, StringConstraints(max_length=NAME_LETTERS)] = ""
 
 

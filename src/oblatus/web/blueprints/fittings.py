@@ -171,7 +171,8 @@ def get_kept_list(path: FittingPath) -> Answer:
 @blueprint.post("/<uuid:fitting_id>/kept", responses={201: KeptLine, 409: ErrorOut})
 def post_kept(path: FittingPath, body: KeepIn) -> Answer:
     """Keep the proposal on the screen."""
-    row = keep_proposal(database(), actor(), path.fitting_id, body.revision, body.label.strip(), body.id)
+    asked = body.revision, body.label.strip(), body.id, body.rack_key
+    row = keep_proposal(database(), actor(), path.fitting_id, *asked)
     return answer(_kept_line(row), 201)
 
 
