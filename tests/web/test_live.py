@@ -111,7 +111,7 @@ def test_what_is_done_to_a_proof_a_kept_proposal_or_a_page_is_told_to_other_scre
     told(app.test_client().post(f"{page}/scores", json={"scores": [score]}))
 
 
-def test_another_rack_other_prices_and_a_venue_are_told_to_every_screen_of_the_studio(client, fitting, words):
+def test_what_is_the_studios_is_told_to_every_screen_of_it(client, fitting, words):
     def told(reply) -> None:
         assert reply.status_code < 300, reply.get_json()
         assert words.get(timeout=60) == Word(None, 0)
@@ -127,3 +127,5 @@ def test_another_rack_other_prices_and_a_venue_are_told_to_every_screen_of_the_s
             "/api/venues", json={"venue": "Flint Bottom", "season": "autumn", "read_on": "2026-10-03", "ground": ground}
         )
     )
+    told(client.post("/api/fittings", json={"player_name": "Somebody New"}))
+    told(client.delete(f"/api/fittings/{fitting['id']}"))

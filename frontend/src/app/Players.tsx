@@ -8,6 +8,7 @@ import { SignOut } from "../session/SignOut";
 import { showDay, showMoment } from "../units/days";
 import classes from "./Players.module.css";
 import { useSendId } from "./useSendId";
+import { useWord } from "./useWord";
 
 type Order = "changed" | "name" | "kept" | "due";
 
@@ -29,6 +30,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
     queryKey: ["fittings"],
     queryFn: () => unwrap(api.GET("/api/fittings")),
   });
+  useWord(session.fitter_id ?? "");
   const [sought, setSought] = useState("");
   const [order, setOrder] = useState<Order>("changed");
   const fittings = list.data?.fittings ?? [];

@@ -1,5 +1,5 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { SessionProvider } from "../session/session";
 import { showAlone } from "../testing/show";
@@ -15,6 +15,23 @@ const SESSION = {
   email: "ada@scarp-end.example",
   demo: false,
 } as unknown as Session;
+
+/** The line by which the server tells of changes. */
+class Line {
+  static last: Line;
+  static readonly CLOSED = 2;
+  heard: Record<string, (event: { data: string }) => void> = {};
+  constructor() {
+    Line.last = this;
+  }
+  addEventListener(name: string, act: (event: { data: string }) => void) {
+    this.heard[name] = act;
+  }
+  close() {}
+}
+beforeEach(() => {
+  vi.stubGlobal("EventSource", Line);
+});
 
 /** A stand-in server by whole address; what was asked is kept. */
 function api(answers: Record<string, unknown>) {
@@ -63,6 +80,16 @@ it("players are found by part of the name and put in order; how many are shown i
   fireEvent.change(screen.getByLabelText("Find a player"), { target: { value: " OR" } });
   expect(names()).toEqual(["Orla"]);
   expect(screen.getByText("1 of 3 players")).toBeTruthy();
+});
+
+it("the list follows what others do", async () => {
+  const answers = { "GET /api/fittings": { fittings: LINES }, "GET /api/fittings/bin": { fittings: [] } };
+  api(answers);
+  players();
+  await screen.findByRole("link", { name: "Tam" });
+  answers["GET /api/fittings"] = { fittings: [...LINES, line("Joss")] };
+  Line.last.heard.change?.({ data: JSON.stringify({ fitting: null, revision: 0 }) });
+  expect(await screen.findByRole("link", { name: "Joss" })).toBeTruthy();
 });
 
 it("a line says what was kept last and what is due, late or not", async () => {

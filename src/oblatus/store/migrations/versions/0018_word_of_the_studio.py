@@ -1,4 +1,4 @@
-"""Word of what is the studio's and not one fitting's: its rack, its prices, its venues. It names no fitting."""
+"""Word of what is the studio's and not one fitting's: its rack, prices, venues and players. It names no fitting."""
 
 from alembic import op
 
@@ -10,6 +10,7 @@ depends_on = None
 OF_A_STUDIO = {
     "rack_head": ("update",),  # heads that a build takes; another rack is told by its revision
     "venue_record": ("insert", "update", "delete"),
+    "fitting": ("insert", "delete"),
 }
 
 
@@ -40,10 +41,22 @@ def upgrade() -> None:
         "create trigger studio_is_told after update of rack_revision, prices_revision on studio "
         "for each row execute function tell_of_lists()"
     )
+    op.execute("""
+        create function tell_of_bin() returns trigger language plpgsql as $$
+        begin
+            perform pg_notify('oblatus', new.studio_id || '  0');
+            return null;
+        end $$
+    """)
+    op.execute(
+        "create trigger fitting_is_binned after update of removed_at on fitting for each row execute function tell_of_bin()"
+    )
 
 
 def downgrade() -> None:
     """Take them away."""
+    op.execute("drop trigger fitting_is_binned on fitting")
+    op.execute("drop function tell_of_bin()")
     op.execute("drop trigger studio_is_told on studio")
     op.execute("drop function tell_of_lists()")
     for table, acts in OF_A_STUDIO.items():
