@@ -5737,6 +5737,8 @@ export interface components {
             ball: number;
             /** Bands */
             bands: number;
+            /** Bends Before */
+            bends_before: number;
             /** Grounds */
             grounds: number;
             /** Mapping Name */

@@ -9,6 +9,8 @@ MOST_READINGS = 30
 MOST_WEDGES_OWNED = 8
 MOST_PHOTOS = 6
 """Of one wedge."""
+MOST_BENDS_BEFORE = 12
+"""Of one head, before its build."""
 MOST_OWN_SWINGS = 4
 MOST_BANDS = 12
 """Of distances."""

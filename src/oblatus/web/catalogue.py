@@ -97,6 +97,7 @@ def catalogue_out() -> CatalogueOut:
             photos=limits.MOST_PHOTOS,
             swings=limits.MOST_OWN_SWINGS,
             bands=limits.MOST_BANDS,
+            bends_before=limits.MOST_BENDS_BEFORE,
             name=limits.NAME_LETTERS,
             swing_name=limits.SWING_NAME_LETTERS,
             mapping_name=limits.MAPPING_NAME_LETTERS,

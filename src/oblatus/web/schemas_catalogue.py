@@ -168,6 +168,7 @@ class MostOut(Strict):
     photos: int
     swings: int
     bands: int
+    bends_before: int
     name: int
     swing_name: int
     mapping_name: int

@@ -143,6 +143,10 @@ it("bends of before are signs and numbers between blanks, passed on when the fie
   fireEvent.change(field("Bent before"), { target: { value: "1 x" } });
   fireEvent.blur(field("Bent before"));
   expect(screen.getByText("as 1 −0.5")).toBeTruthy();
+  leave(field("Bent before"), "1 9");
+  expect(screen.getByText(/^each −\d+ to \d+°$/)).toBeTruthy();
+  leave(field("Bent before"), "1 ".repeat(TABLES.most.bends_before + 1));
+  expect(screen.getByText(`at most ${TABLES.most.bends_before}`)).toBeTruthy();
   expect(onChange).not.toHaveBeenCalled();
   leave(field("Bent before"), "−1; 0,5");
   expect(onChange).toHaveBeenLastCalledWith({ bent_before_deg: [-1, 0.5] });

@@ -21,17 +21,25 @@ export function BentBefore({ value, onChange }: { value: readonly number[]; onCh
       .map((one) => parseNumber(one) ?? Number.NaN);
   const shown = text ?? value.map((one) => trimmed(one, 2)).join(" ");
   const { low, high } = limit("bent_deg");
-  const wrong = numbers(shown).some((one) => Number.isNaN(one) || one < low || one > high);
+  const found = numbers(shown);
+  const most = TABLES.most.bends_before;
+  const wrong = found.some(Number.isNaN)
+    ? "as 1 −0.5"
+    : found.some((one) => one < low || one > high)
+      ? `each ${plain(low, 0)} to ${plain(high, 0)}°`
+      : found.length > most
+        ? `at most ${most}`
+        : null;
   return (
     <TextInput
       label="Bent before"
       value={shown}
       style={{ width: 130 }}
       rightSection={<span className={parts.unit}>°</span>}
-      error={wrong ? "as 1 −0.5" : undefined}
+      error={wrong}
       onChange={(event) => setText(event.currentTarget.value)}
       onBlur={() => {
-        if (wrong || text === null) return;
+        if (wrong !== null || text === null) return;
         onChange(numbers(text));
         setText(null);
       }}

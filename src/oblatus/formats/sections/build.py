@@ -13,6 +13,7 @@ from oblatus.core.build.sheet import PRICE_LIST, Prices
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.formats.fields import Strict, Within
+from oblatus.formats.limits import MOST_BENDS_BEFORE
 from oblatus.formats.sections.bag import SwingWeight
 from oblatus.formats.sections.parts import LOFT
 
@@ -25,6 +26,8 @@ BUILD = {
     "back_deg": Bound(0, 20, "degrees"), "bevel_mm": Bound(0, 6, "mm"), "bevel_deg": Bound(0, 15, "degrees"),
 }  # fmt: skip
 """What a club on the build sheet may be."""
+
+BendDegrees = Annotated[float, Within(BUILD["bent_deg"])]
 
 
 class GrindDocument(Strict):
@@ -57,7 +60,7 @@ class BuildClubDocument(Strict):
     loft_deg: Annotated[float, Within(BUILD["loft_deg"])]
     lie_deg: Annotated[float, Within(BUILD["lie_deg"])] | None = None
     lie_mark_mm: Annotated[float, Within(BUILD["lie_mark_mm"])] | None = None
-    bent_before_deg: Annotated[tuple[Annotated[float, Within(BUILD["bent_deg"])], ...], Field(max_length=12)] = ()
+    bent_before_deg: Annotated[tuple[BendDegrees, ...], Field(max_length=MOST_BENDS_BEFORE)] = ()
     grind: GrindDocument = GrindDocument()
     length_in: Annotated[float, Within(BUILD["length_in"])] | None = None
     shaft: Literal[tuple(SHAFT_OF)] | None = None  # type: ignore[valid-type]
