@@ -66,6 +66,23 @@ def tick_all(client, base, order_id) -> None:
             assert client.put(f"{base}/build/orders/{order_id}/ticks", json=body).status_code == 204
 
 
+def test_no_proposed_set_of_a_rack_that_was_not_seen_goes_to_the_bench(client):
+    base = base_of(client, "Orla Wethercote")
+    seen = client.get(base).get_json()
+    head = next(club["code"] for club in seen["recommendation"]["clubs"] if not club["owned"])
+    rack = client.get("/api/rack").get_json()
+    lines = "".join(
+        f"{h['code']},{h['name']},{h['loft_deg']},{h['bounce_deg']}\n" for h in rack["heads"] if h["code"] != head
+    )
+    told = {"csv": f"code,name,loft_deg,bounce_deg\n{lines}", "revision": rack["revision"]}
+    assert client.put("/api/rack", json=told).status_code == 200
+    body = {"id": str(uuid4()), "revision": seen["revision"], "rack_key": seen["rack_key"]}
+    reply = client.post(f"{base}/build/orders", json=body)
+    assert (reply.status_code, reply.get_json()["code"]) == (409, "conflict")
+    now = client.get(base).get_json()
+    assert client.post(f"{base}/build/orders", json={**body, "rack_key": now["rack_key"]}).status_code == 201
+
+
 def test_an_order_takes_heads_once_and_gives_them_back_when_it_is_cancelled(client, base):
     before, one = stock(client), str(uuid4())
     reply = order(client, base, one)

@@ -5928,7 +5928,8 @@ export interface components {
         };
         /**
          * OrderIn
-         * @description A sheet for the bench, as it was at a revision; the id is the screen's, so that one sent twice is one.
+         * @description A sheet for the bench, as it was at a revision and, if it is told, with the rack of `rack_key`; the id is the
+         *     screen's, so that one sent twice is one.
          */
         OrderIn: {
             /**
@@ -5936,6 +5937,11 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /**
+             * Rack Key
+             * @default null
+             */
+            rack_key?: string | null;
             /** Revision */
             revision: number;
         };

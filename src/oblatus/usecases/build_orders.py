@@ -14,6 +14,7 @@ from oblatus.errors import ConflictError, Fault, InputError, fault
 from oblatus.formats.build import BuildOut
 from oblatus.formats.built_bag import bag_as_built
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.proposal_out import rack_key
 from oblatus.formats.sections.build import BuildDocument
 from oblatus.formats.sections.choices import PinnedHead
 from oblatus.store.builds import StudioBuilds
@@ -71,13 +72,17 @@ def signed_sheet(database: Database, actor: Actor, fitting_id: UUID, order_id: U
     return sheet.model_copy(update={"order": order_out(row, None)})
 
 
-def order_build(database: Database, actor: Actor, fitting_id: UUID, order_id: UUID, revision: int) -> BuildOut:
+def order_build(
+    database: Database, actor: Actor, fitting_id: UUID, order_id: UUID, revision: int, seen_rack: str | None = None
+) -> BuildOut:
     """Give the sheet of a revision to the bench and take its heads from the rack; sent again it is the same order.
+
+    `seen_rack` is the key of the rack that the fitter saw: with another one the proposed set may be another.
 
     Raises
     ------
     ConflictError
-        If the fitting has moved on from the sheet that was seen.
+        If the fitting, or the rack of a proposed set, has moved on from the sheet that was seen.
     InputError
         If a head is not on the shelf any longer, at its club; or if there is an order at the bench already.
     NotFoundError
@@ -95,10 +100,15 @@ def order_build(database: Database, actor: Actor, fitting_id: UUID, order_id: UU
         if len(orders) >= MOST_ORDERS:
             raise fault("order", f"a fitting holds at most {MOST_ORDERS} orders")
         _same_revision(row, revision, seen)
+        proposed = not seen.inputs.document.build.clubs
+        if proposed and seen_rack not in {None, rack_key(seen.inputs.fitting().stock)}:
+            raise ConflictError(
+                "The rack changed since the sheet on this screen was made: look at it first.", row.revision
+            )
         heads, parts = _heads_of(seen), _parts_of(seen)
         _take(builds, seen.sheet.out, Counter(heads))
         builds.move_parts({code: -count for code, count in Counter(parts).items()})
-        if not seen.inputs.document.build.clubs:  # what is at the bench does not follow the proposal any longer
+        if proposed:  # what is at the bench does not follow the proposal any longer
             build = BuildDocument(clubs=tuple(club.wish for club in seen.sheet.out.clubs))
             document = seen.inputs.document.model_copy(update={"build": build})
             rows.change_fitting(row, row.player_name, document.model_dump(mode="json"), row.revision)

@@ -20,10 +20,12 @@ class OrderPath(Strict):
 
 
 class OrderIn(Strict):
-    """A sheet for the bench, as it was at a revision; the id is the screen's, so that one sent twice is one."""
+    """A sheet for the bench, as it was at a revision and, if it is told, with the rack of `rack_key`; the id is the
+    screen's, so that one sent twice is one."""
 
     id: UUID
     revision: Annotated[int, Field(ge=1)]
+    rack_key: Annotated[str, StringConstraints(max_length=12)] | None = None
 
 
 class OrderAnewIn(Strict):

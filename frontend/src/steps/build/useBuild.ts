@@ -47,7 +47,8 @@ export function useOrder() {
   const put = { onSettled: after };
   const begin = useMutation({
     mutationFn: async (id: string) => {
-      const body = { id, revision: (await saved()).revision };
+      const { revision, rack_key } = await saved();
+      const body = { id, revision, rack_key };
       return unwrap(api.POST("/api/fittings/{fitting_id}/build/orders", { params: { path: { fitting_id } }, body }));
     },
     ...put,

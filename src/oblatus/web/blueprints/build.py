@@ -46,7 +46,7 @@ def get_build_csv(path: FittingPath) -> Answer:
 @blueprint.post("/build/orders", responses={201: BuildOut, 409: ErrorOut})
 def post_order(path: FittingPath, body: OrderIn) -> Answer:
     """Give the sheet to the bench and take its heads from the rack."""
-    return answer(order_build(database(), actor(), path.fitting_id, body.id, body.revision), 201)
+    return answer(order_build(database(), actor(), path.fitting_id, body.id, body.revision, body.rack_key), 201)
 
 
 @blueprint.put("/build/orders/<uuid:order_id>", responses={200: BuildOut, 409: ErrorOut})
