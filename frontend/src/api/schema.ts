@@ -3535,9 +3535,20 @@ export interface components {
         };
         /**
          * EconomyOut
-         * @description The figures by which the decision was made, typed or usual.
+         * @description The figures by which the decision was made, typed or usual; 8 of 10 claims come to between `claims_low` and
+         *     `claims_high` of what was claimed.
          */
         EconomyOut: {
+            /**
+             * Claims High
+             * @default null
+             */
+            claims_high: number | null;
+            /**
+             * Claims Low
+             * @default null
+             */
+            claims_low: number | null;
             /**
              * Claims Sd
              * @default 0.5
@@ -7614,7 +7625,7 @@ export interface components {
         /**
          * ScoreOfClaimsOut
          * @description The studio's claims against what logs show; `claims_sd` the doubt that new fittings begin with, `would_be` what the
-         *     claims say it should be.
+         *     claims say it should be, `held` and `would` the shares between which 8 of 10 claims come true by each.
          */
         ScoreOfClaimsOut: {
             /** Claims */
@@ -7622,6 +7633,7 @@ export interface components {
             /** Claims Sd */
             claims_sd: number;
             every: components["schemas"]["CameTrueOut"] | null;
+            held: components["schemas"]["SharesOut"];
             /** Kinds */
             kinds: components["schemas"]["CameTrueOut"][];
             /**
@@ -7631,6 +7643,7 @@ export interface components {
             made_at: string;
             /** Waiting */
             waiting: number;
+            would: components["schemas"]["SharesOut"];
             /** Would Be */
             would_be: number;
         };
@@ -7938,6 +7951,16 @@ export interface components {
             share: number;
             /** Slot */
             slot: number;
+        };
+        /**
+         * SharesOut
+         * @description Shares of what was claimed between which 8 of 10 claims come.
+         */
+        SharesOut: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
         };
         /**
          * ShiftDocument

@@ -29,6 +29,8 @@ export default function Claims() {
   );
 }
 
+const between = ({ low, high }: Score["held"]) => `${showPercent(low)} to ${showPercent(high)}`;
+
 function Found({ score, onTake, busy }: { score: Score; onTake: (sd: number) => void; busy: boolean }) {
   const { every, claims, waiting } = score;
   const asked =
@@ -102,8 +104,8 @@ function Found({ score, onTake, busy }: { score: Score; onTake: (sd: number) => 
         </tbody>
       </table>
       <p>
-        New fittings doubt every gain by a common factor with sd {plain(score.claims_sd, 2)} in log; by these claims it
-        would be {plain(score.would_be, 2)}. Fittings that are there keep theirs.{" "}
+        New fittings begin with 8 of 10 claims coming to {between(score.held)} of what was claimed; by these claims it
+        would be {between(score.would)}. Fittings that are there keep theirs.{" "}
         <Button
           size="xs"
           loading={busy}

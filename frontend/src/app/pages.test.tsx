@@ -162,6 +162,8 @@ const SCORE = {
   waiting: 2,
   claims_sd: 0.5,
   would_be: 0.42,
+  held: { low: 0.527, high: 1.898 },
+  would: { low: 0.584, high: 1.713 },
 };
 
 it("the studio's score is told with its doubt, and moves new fittings only at a press", async () => {
@@ -171,6 +173,7 @@ it("the studio's score is told with its doubt, and moves new fittings only at a 
   expect(screen.getByText(/2 players have a kept set and no shots/)).toBeTruthy();
   expect(screen.getByRole("table", { name: "Claims by kind of change" }).querySelectorAll("tbody tr")).toHaveLength(2);
   expect(screen.getByRole("table", { name: "Claims, player by player" }).textContent).toContain("0.20 to 1.70");
+  expect(screen.getByText(/8 of 10 claims coming to 53 % to 190 % of what was claimed; by these claims it would be 58 % to 171 %/)).toBeTruthy(); // biome-ignore format: one sentence
   const take = screen.getByRole("button", { name: "Use it in new fittings" });
   fireEvent.click(take);
   await waitFor(() => expect(JSON.parse(asked.at(-1)?.body ?? "{}")).toEqual({ claims_sd: 0.42 }));

@@ -316,9 +316,16 @@ class CameTrueOut(Strict):
     high: float
 
 
+class SharesOut(Strict):
+    """Shares of what was claimed between which 8 of 10 claims come."""
+
+    low: float
+    high: float
+
+
 class ScoreOfClaimsOut(Strict):
     """The studio's claims against what logs show; `claims_sd` the doubt that new fittings begin with, `would_be` what the
-    claims say it should be."""
+    claims say it should be, `held` and `would` the shares between which 8 of 10 claims come true by each."""
 
     claims: list[ClaimOut]
     kinds: list[CameTrueOut]
@@ -326,6 +333,8 @@ class ScoreOfClaimsOut(Strict):
     waiting: int
     claims_sd: float
     would_be: float
+    held: SharesOut
+    would: SharesOut
     made_at: datetime
 
 

@@ -6,6 +6,7 @@ import hashlib
 from collections.abc import Sequence
 
 from oblatus.core import ENGINE_VERSION
+from oblatus.core.after.claims import claims_between
 from oblatus.core.clubs import StockHead
 from oblatus.core.fitting import ClubSet, Recommendation, Step, explain, explain_notes, explain_sets
 from oblatus.core.fitting.bench_rules import wanted_bounce
@@ -131,6 +132,7 @@ def _economy(recommendation: Recommendation) -> EconomyOut:
     economy, handicap = recommendation.fitting.economy, recommendation.fitting.player.handicap
     usual = type(economy)()
     names = ("shots", "worth_changing", "slot", "practice", "table_scale", "claims_sd")
+    low, high = claims_between(economy.claims_sd)
     return EconomyOut(
         shots_a_round=rounded(economy.shots_for(handicap)),
         worth_changing=economy.worth_changing,
@@ -138,6 +140,8 @@ def _economy(recommendation: Recommendation) -> EconomyOut:
         practice=economy.practice,
         table_scale=economy.table_scale,
         claims_sd=economy.claims_sd,
+        claims_low=rounded(low),
+        claims_high=rounded(high),
         typed=[name for name in names if getattr(economy, name) != getattr(usual, name)],
     )
 

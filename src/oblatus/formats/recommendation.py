@@ -281,7 +281,8 @@ class NoteOut(Strict):
 
 
 class EconomyOut(Strict):
-    """The figures by which the decision was made, typed or usual."""
+    """The figures by which the decision was made, typed or usual; 8 of 10 claims come to between `claims_low` and
+    `claims_high` of what was claimed."""
 
     shots_a_round: float
     worth_changing: float
@@ -290,6 +291,8 @@ class EconomyOut(Strict):
     typed: list[str]
     table_scale: float = 1.0
     claims_sd: float = 0.5
+    claims_low: float | None = None
+    claims_high: float | None = None
 
 
 class RecommendationOut(Strict):

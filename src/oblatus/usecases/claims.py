@@ -8,10 +8,10 @@ from datetime import date
 from typing import Any
 from uuid import UUID
 
-from oblatus.core.after.claims import CameTrue, Claim, came_true, doubt_of_claims
+from oblatus.core.after.claims import CameTrue, Claim, came_true, claims_between, doubt_of_claims
 from oblatus.core.log.says import EIGHT_OF_TEN, heads_shown, shot_spread
 from oblatus.errors import InputError
-from oblatus.formats.log import CameTrueOut, ClaimOut, ScoreOfClaimsOut
+from oblatus.formats.log import CameTrueOut, ClaimOut, ScoreOfClaimsOut, SharesOut
 from oblatus.formats.rounded import rounded
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
@@ -107,12 +107,17 @@ def see_claims(database: Database, actor: Actor) -> ScoreOfClaimsOut:
         held = StudioRows(session, actor.studio_id).studio().claims_sd
     whole = came_true(found.claims)
     kinds = [came_true([one for one in found.claims if one.kind == kind], kind) for kind in KINDS]
-    usual = doubt_of_claims(None)
+    now_sd, would_be = doubt_of_claims(None) if held is None else held, doubt_of_claims(whole)
     return ScoreOfClaimsOut(
         claims=[_claim_out(one) for one in found.claims], kinds=[_came_out(one) for one in kinds if one is not None],
         every=None if whole is None else _came_out(whole), waiting=found.waiting,
-        claims_sd=usual if held is None else held, would_be=rounded(doubt_of_claims(whole)), made_at=now(),
+        claims_sd=now_sd, would_be=rounded(would_be), held=_between(now_sd), would=_between(would_be), made_at=now(),
     )  # fmt: skip
+
+
+def _between(sd: float) -> SharesOut:
+    low, high = claims_between(sd)
+    return SharesOut(low=rounded(low), high=rounded(high))
 
 
 def take_claims(database: Database, actor: Actor, claims_sd: float) -> None:

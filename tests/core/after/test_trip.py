@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
-from oblatus.core.after.claims import CLAIMS_SD, Claim, came_true, doubt_of_claims
+from oblatus.core.after.claims import CLAIMS_SD, Claim, came_true, claims_between, doubt_of_claims
 from oblatus.core.after.drift import as_built, drifts_of
 from oblatus.core.after.trip import SETUP_SHARE, advised, trip_answer
 from oblatus.core.card.setup import Tool
@@ -141,3 +142,10 @@ def test_claims_that_came_true_make_new_ones_surer_and_others_less():
     assert true.low < true.share < true.high
     vague = came_true([claim(1.0, 3.0, sd=5.0)])
     assert vague.share == pytest.approx(1.0, abs=0.15), "drawn to one as long as nothing is known"
+
+
+def test_eight_of_ten_claims_come_between_shares_that_the_doubt_gives():
+    draws = np.exp(np.random.default_rng(8).normal(0.0, 0.4, 200_000))
+    assert claims_between(0.4) == pytest.approx(np.quantile(draws, (0.1, 0.9)), rel=0.01)
+    low, high = claims_between(0.0)
+    assert low == high == 1.0

@@ -1,5 +1,6 @@
 import type { Recommendation, Schemas } from "../../api/client";
 import { useStore } from "../../app/context";
+import { showPercent } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { SourceMark } from "../parts/SourceMark";
@@ -59,12 +60,18 @@ const FIELDS: {
   },
   {
     key: "claims_sd",
-    label: "How far claims come true, sd in log",
+    label: "How far claims come true",
     unit: "",
     shown: "claims_sd",
     note: "empty: the usual; widens what is stated",
   },
 ];
+
+/** What the doubt of claims says, in a fitter's words. */
+const cameTo = ({ claims_low, claims_high }: Recommendation["economy"]) =>
+  typeof claims_low === "number" && typeof claims_high === "number"
+    ? `: 8 of 10 come to ${showPercent(claims_low)} to ${showPercent(claims_high)} of what was claimed`
+    : "";
 
 /** What a round and a change are worth: usual figures until they are typed; an empty field brings the usual one back. */
 export function Worth({ economy }: { economy: Recommendation["economy"] }) {
@@ -87,6 +94,7 @@ export function Worth({ economy }: { economy: Recommendation["economy"] }) {
           />
           <span className={parts.unit}>
             <SourceMark source={typed[key] === null ? "assumed" : "typed"} label={label} /> {note}
+            {key === "claims_sd" && cameTo(economy)}
           </span>
         </div>
       ))}

@@ -100,7 +100,7 @@ it("no band is added where none can begin, nor beyond as many as the server take
 });
 
 const ECONOMY = {
-  shots_a_round: 14, worth_changing: 0.15, slot: 0.1, practice: 0.05, table_scale: 1, claims_sd: 0.5,
+  shots_a_round: 14, worth_changing: 0.15, slot: 0.1, practice: 0.05, table_scale: 1, claims_sd: 0.5, claims_low: 0.527, claims_high: 1.898,
 } as unknown as Recommendation["economy"]; // biome-ignore format: one line
 const head = () => screen.getByLabelText("A head must win") as HTMLInputElement;
 
@@ -108,6 +108,7 @@ it("a usual figure is shown as what it is until one is typed, and comes back whe
   show(<Worth economy={ECONOMY} />, store({ economy: {} }));
   expect(head().value).toBe("");
   expect(head().placeholder).toBe("0.15");
+  expect(screen.getByText(/8 of 10 come to 53 % to 190 % of what was claimed/)).toBeTruthy();
   expect(document.querySelectorAll('[data-source="assumed"]')).toHaveLength(6);
   fireEvent.change(head(), { target: { value: "0,3" } });
   expect(edit.mock.lastCall?.[1].economy).toMatchObject({ worth_changing: 0.3, slot: null, claims_sd: null });

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -67,6 +68,11 @@ def came_true(claims: Sequence[Claim], kind: str = "every change") -> CameTrue |
         kind, len(used), sum(claim.shots for claim in used), float(np.mean([claim.claimed for claim in used])),
         float(np.mean([claim.seen for claim in used])), float(spans[0]), float(spans[1]), float(spans[2]), sd,
     )  # fmt: skip
+
+
+def claims_between(sd: float) -> tuple[float, float]:
+    """Shares of what is claimed between which 8 of 10 claims come true, by the doubt of all of them (sd, in log)."""
+    return math.exp(-EIGHT_OF_TEN * sd), math.exp(EIGHT_OF_TEN * sd)
 
 
 def doubt_of_claims(found: CameTrue | None) -> float:
