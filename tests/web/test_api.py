@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import copy
+import csv
+import io
 import json
 import re
 from uuid import uuid4
@@ -324,6 +326,11 @@ def test_the_rack_is_replaced_whole_or_not_at_all(client, fitting):
     found = client.get(f"/api/fittings/{fitting['id']}").get_json()["recommendation"]
     codes = {c["code"] for club in found["clubs"] for c in club["candidates"]}
     assert codes <= {"A", "B", "own:0", "own:1", "own:2"}
+    table = io.StringIO()
+    csv.DictWriter(table, before[0].keys()).writeheader()
+    csv.DictWriter(table, before[0].keys()).writerows(before)
+    back = client.put("/api/rack", json={"csv": table.getvalue(), "revision": 2})
+    assert back.get_json()["heads"] == before, "a rack is put back as it was told"
 
 
 def test_units_are_remembered(client):

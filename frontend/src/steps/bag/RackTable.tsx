@@ -1,13 +1,16 @@
 import { Button, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { unparse } from "papaparse";
 import { useRef, useState } from "react";
-import { api, RequestError, unwrap } from "../../api/client";
+import { api, RequestError, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { inReader, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Bag.module.css";
+
+type RackHead = Schemas["RackHeadDocument"];
 
 const COLUMNS = TABLES.head.filter((figure) => figure.short !== null);
 
@@ -18,10 +21,15 @@ export function RackTable() {
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [text, setText] = useState("");
+  /** The rack in whose place this screen put the one at a revision. */
+  const [before, setBefore] = useState<{ heads: readonly RackHead[]; revision: number } | null>(null);
+  const [dropped, setDropped] = useState<RackHead[] | null>(null);
   const studio = useQuery({ queryKey: ["rack"], queryFn: () => unwrap(api.GET("/api/rack")) });
   const replace = useMutation({
     mutationFn: (csv: string) => unwrap(api.PUT("/api/rack", { body: { csv, revision: studio.data?.revision ?? 1 } })),
-    onSuccess: (rack) => {
+    onMutate: () => studio.data?.heads,
+    onSuccess: (rack, _, heads) => {
+      setBefore(heads ? { heads, revision: rack.revision } : null);
       client.setQueryData(["rack"], rack);
       refresh();
     },
@@ -31,7 +39,7 @@ export function RackTable() {
     },
   });
   const overtaken = replace.error instanceof RequestError && replace.error.status === 409;
-  const own = server.document.rack;
+  const own = server.document.rack ?? null;
   const drop = useMutation({
     mutationFn: () =>
       unwrap(
@@ -40,7 +48,24 @@ export function RackTable() {
           body: { revision: server.revision, drop_rack: true },
         }),
       ),
-    onSuccess: refresh,
+    onMutate: () => own,
+    onSuccess: (_, __, heads) => {
+      setDropped(heads);
+      refresh();
+    },
+  });
+  const bringBack = useMutation({
+    mutationFn: (rack: RackHead[]) =>
+      unwrap(
+        api.PATCH("/api/fittings/{fitting_id}", {
+          params: { path: { fitting_id: server.id } },
+          body: { revision: server.revision, rack },
+        }),
+      ),
+    onSuccess: () => {
+      setDropped(null);
+      refresh();
+    },
   });
   const heads = own ?? studio.data?.heads ?? [];
   const wanted = text.trim().toLowerCase();
@@ -83,9 +108,9 @@ export function RackTable() {
             </Button>
           </span>
         )}
-        {drop.isError && (
+        {(drop.error ?? bringBack.error) && (
           <span role="alert" className={classes.overtaken}>
-            {drop.error.message}
+            {(drop.error ?? bringBack.error)?.message}
           </span>
         )}
         <input
@@ -102,6 +127,32 @@ export function RackTable() {
           }}
         />
       </div>
+      {before && before.revision === studio.data?.revision && !own && (
+        <p role="status" className={classes.rackSaid}>
+          This rack is in the place of one of {before.heads.length} {before.heads.length === 1 ? "head" : "heads"}.{" "}
+          <button
+            type="button"
+            className={parts.quietButton}
+            disabled={replace.isPending}
+            onClick={() => replace.mutate(unparse([...before.heads]))}
+          >
+            Put that one back
+          </button>
+        </p>
+      )}
+      {dropped && !own && (
+        <p role="status" className={classes.rackSaid}>
+          The rack that this fitting brought is dropped.{" "}
+          <button
+            type="button"
+            className={parts.quietButton}
+            disabled={bringBack.isPending}
+            onClick={() => bringBack.mutate(dropped)}
+          >
+            Put it back
+          </button>
+        </p>
+      )}
       {replace.isError && (
         <div role="alert" className={classes.rackFault}>
           <strong>The rack stays as it was.</strong> {faults.length === 0 && replace.error.message}

@@ -1,4 +1,5 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { parse } from "papaparse";
 import { expect, it, vi } from "vitest";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
@@ -56,6 +57,24 @@ it("a rack from a file goes in the place of the one that was read", async () => 
   await waitFor(() => expect(rows()).toEqual(["BN55"]));
   expect(JSON.parse(asked[1]?.body ?? "")).toEqual({ csv: "code,name", revision: 2 });
   expect(refresh).toHaveBeenCalledOnce();
+});
+
+it("the rack that was there before a file is put back at a press", async () => {
+  const old = [{ ...head("HG50", 'Hanger "long", 50', 50), price: null }, ...HEADS.slice(1)];
+  const asked = answering(
+    [200, { heads: old, revision: 2 }],
+    [200, { heads: HEADS.slice(1), revision: 3 }],
+    [200, { heads: old, revision: 4 }],
+  );
+  rack();
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  pick("code,name");
+  fireEvent.click(await screen.findByRole("button", { name: "Put that one back" }));
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  const { csv, revision } = JSON.parse(asked[2]?.body ?? "");
+  expect(revision).toBe(3);
+  const [first] = parse<Record<string, string>>(csv, { header: true }).data;
+  expect(first).toMatchObject({ code: "HG50", name: 'Hanger "long", 50', loft_deg: "50", stock: "3", price: "" });
 });
 
 it("a bad file leaves the rack as it was, and says where it is wrong", async () => {
