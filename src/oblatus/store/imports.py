@@ -101,22 +101,24 @@ class StudioImports(OfStudio):
 
     def mappings(self, kind: MappingKind) -> Sequence[MappingRow]:
         """The studio's saved mappings of a kind, the last saved first."""
-        mine = (MappingRow.studio_id == self.studio_id, MappingRow.kind == kind)
+        mine = (MappingRow.studio_id == self.studio_id, MappingRow.kind == kind, col(MappingRow.removed_at).is_(None))
         return self.session.exec(select(MappingRow).where(*mine).order_by(col(MappingRow.kept_at).desc())).all()
 
     def keep_mapping(self, kind: MappingKind, name: str, signature: str, document: Json) -> None:
-        """Save a validated mapping under a name, over an older one of that kind and name."""
+        """Save a validated mapping under a name, over an older one of that kind and name, forgotten or not."""
         mine = (MappingRow.studio_id == self.studio_id, MappingRow.kind == kind, MappingRow.name == name)
         row = self.session.exec(select(MappingRow).where(*mine)).first() or MappingRow(
             studio_id=self.studio_id, kind=kind, name=name, signature="", document={}
         )
-        row.signature, row.document, row.kept_at = signature, document, now()
+        row.signature, row.document, row.kept_at, row.removed_at = signature, document, now(), None
         self.session.add(row)
 
-    def remove_mapping(self, mapping_id: UUID) -> None:
-        """Forget a saved mapping."""
+    def remove_mapping(self, mapping_id: UUID, *, removed: bool = True) -> None:
+        """Forget a saved mapping, or put it back."""
         query = select(MappingRow).where(MappingRow.studio_id == self.studio_id, MappingRow.id == mapping_id)
-        self.session.delete(found(self.session.exec(query).first(), "mapping"))
+        row = found(self.session.exec(query).first(), "mapping")
+        row.removed_at = now() if removed else None
+        self.session.add(row)
 
 
 def _copied(values: Sequence[object]) -> list[str]:

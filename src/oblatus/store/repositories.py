@@ -23,6 +23,7 @@ from oblatus.store.tables import (
     HandoverRow,
     LinkRow,
     LogShotRow,
+    MappingRow,
     ProofBallRow,
     ProofRow,
     RackRow,
@@ -354,7 +355,7 @@ def wanted_links(session: Session) -> Sequence[LinkRow]:
 def bins_before(session: Session, moment: datetime) -> int:
     """Remove for good what was taken out before a moment, in every studio. Returns how many rows went."""
     gone = 0
-    for table in (FittingRow, SnapshotRow, StrikeRow, ProofRow, ProofBallRow):
+    for table in (FittingRow, SnapshotRow, StrikeRow, ProofRow, ProofBallRow, MappingRow):
         gone += session.exec(delete(table).where(col(table.removed_at) < moment)).rowcount
     session.exec(delete(EditRow).where(col(EditRow.made_at) < moment))
     return gone

@@ -358,6 +358,7 @@ class MappingRow(SQLModel, table=True):
     signature: str = Field(max_length=2000)
     document: dict[str, Any] = Field(sa_column=Column(JSONB, nullable=False))
     kept_at: datetime = Field(default_factory=now, sa_column=_moment())
+    removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
 
 
 class ProofRow(SQLModel, table=True):

@@ -17,7 +17,7 @@ def saved_mappings(database: Database, actor: Actor, kind: MappingKind) -> Seque
         return StudioImports(session, actor.studio_id).mappings(kind)
 
 
-def forget_mapping(database: Database, actor: Actor, mapping_id: UUID) -> None:
-    """Forget one; raises `NotFoundError` if the studio has no such mapping."""
+def forget_mapping(database: Database, actor: Actor, mapping_id: UUID, *, forgotten: bool = True) -> None:
+    """Forget one, or put it back; raises `NotFoundError` if the studio has no such mapping."""
     with database.transaction() as session:
-        StudioImports(session, actor.studio_id).remove_mapping(mapping_id)
+        StudioImports(session, actor.studio_id).remove_mapping(mapping_id, removed=forgotten)

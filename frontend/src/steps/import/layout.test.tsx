@@ -76,7 +76,8 @@ it("mappings that are saved are listed with their day and forgotten one by one",
     const { pathname, search } = new URL(request.url);
     asked.push(`${request.method} ${pathname}${search}`);
     if (request.method === "DELETE") kept = kept.filter(({ id }) => !pathname.endsWith(id));
-    return request.method === "DELETE"
+    if (request.method === "POST") kept = [mapping("a", "range"), ...kept];
+    return request.method !== "GET"
       ? new Response(null, { status: 204 })
       : new Response(JSON.stringify({ mappings: kept }), { headers: { "Content-Type": "application/json" } });
   });
@@ -86,6 +87,11 @@ it("mappings that are saved are listed with their day and forgotten one by one",
   fireEvent.click(screen.getByRole("button", { name: "Forget it: range" }));
   await waitFor(() => expect(within(list).getAllByRole("listitem")).toHaveLength(1));
   expect(asked.slice(0, 2)).toEqual(["GET /api/mappings?kind=strikes", "DELETE /api/mappings/a"]);
+  expect(screen.getByRole("status").textContent).toContain("range is forgotten.");
+  fireEvent.click(screen.getByRole("button", { name: "Put it back" }));
+  await waitFor(() => expect(within(list).getAllByRole("listitem")).toHaveLength(2));
+  expect(asked).toContain("POST /api/mappings/a/back");
+  expect(screen.queryByRole("status")).toBeNull();
 });
 
 it("without a saved mapping there is no list", async () => {

@@ -1,5 +1,6 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, unwrap } from "../../api/client";
 import { showMoment } from "../../units/days";
 import parts from "./parts.module.css";
@@ -11,16 +12,43 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
     queryKey: ["mappings", kind],
     queryFn: () => unwrap(api.GET("/api/mappings", { params: { query: { kind } } })),
   });
+  const [forgotten, setForgotten] = useState<{ id: string; name: string } | null>(null);
+  const again = () => void client.invalidateQueries({ queryKey: ["mappings"] });
   const forget = useMutation({
+    mutationFn: ({ id }: { id: string; name: string }) =>
+      unwrap(api.DELETE("/api/mappings/{mapping_id}", { params: { path: { mapping_id: id } } })),
+    onSuccess: (_, { id, name }) => {
+      setForgotten({ id, name });
+      again();
+    },
+  });
+  const back = useMutation({
     mutationFn: (mapping_id: string) =>
-      unwrap(api.DELETE("/api/mappings/{mapping_id}", { params: { path: { mapping_id } } })),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["mappings"] }),
+      unwrap(api.POST("/api/mappings/{mapping_id}/back", { params: { path: { mapping_id } } })),
+    onSuccess: () => {
+      setForgotten(null);
+      again();
+    },
   });
   const mappings = found.data?.mappings ?? [];
-  if (mappings.length === 0) return null;
+  const failure = forget.error ?? back.error;
+  if (mappings.length === 0 && !forgotten && !failure) return null;
   return (
     <>
-      {forget.isError && <p role="alert">{forget.error.message}</p>}
+      {failure && <p role="alert">{failure.message}</p>}
+      {forgotten && (
+        <p role="status">
+          {forgotten.name} is forgotten.{" "}
+          <button
+            type="button"
+            className={parts.quietButton}
+            disabled={back.isPending}
+            onClick={() => back.mutate(forgotten.id)}
+          >
+            Put it back
+          </button>
+        </p>
+      )}
       <ul className={parts.lines} aria-label="Saved mappings">
         {mappings.map((mapping) => (
           <li key={mapping.id}>
@@ -30,7 +58,7 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
               aria-label={`Forget it: ${mapping.name}`}
               size="xs"
               variant="subtle"
-              onClick={() => forget.mutate(mapping.id)}
+              onClick={() => forget.mutate(mapping)}
             >
               Forget it
             </Button>

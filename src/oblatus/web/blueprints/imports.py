@@ -114,6 +114,13 @@ def delete_mapping(path: MappingPath) -> Answer:
     return nothing()
 
 
+@blueprint.post("/mappings/<uuid:mapping_id>/back", responses={204: None})
+def post_mapping_back(path: MappingPath) -> Answer:
+    """Put a saved mapping back that was forgotten."""
+    forget_mapping(database(), actor(), path.mapping_id, forgotten=False)
+    return nothing()
+
+
 def _import(row: ImportRow, *, with_wrong: bool = True) -> ImportOut:
     gone = broken_off(row)
     wrong = [_wrong(Wrong(*item)) for item in (row.wrong or [])[:SHOWN_WRONG]] if with_wrong else []
