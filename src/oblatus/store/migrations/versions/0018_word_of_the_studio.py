@@ -12,6 +12,10 @@ OF_A_STUDIO = {
     "venue_record": ("insert", "update", "delete"),
     "fitting": ("insert", "delete"),
 }
+OF_A_ROW = (
+    ("studio_is_told", "rack_revision, prices_revision on studio", "id"),
+    ("fitting_is_binned", "removed_at on fitting", "studio_id"),
+)
 
 
 def upgrade() -> None:
@@ -30,35 +34,23 @@ def upgrade() -> None:
                 f"create trigger {table}_is_told_of_{act} after {act} on {table} referencing {rows} table as changed "
                 "for each statement execute function tell_of_studio()"
             )
+    # the column that names the studio is the trigger's argument
     op.execute("""
-        create function tell_of_lists() returns trigger language plpgsql as $$
+        create function tell_of_row() returns trigger language plpgsql as $$
         begin
-            perform pg_notify('oblatus', new.id || '  0');
+            perform pg_notify('oblatus', (to_jsonb(new) ->> tg_argv[0]) || '  0');
             return null;
         end $$
     """)
-    op.execute(
-        "create trigger studio_is_told after update of rack_revision, prices_revision on studio "
-        "for each row execute function tell_of_lists()"
-    )
-    op.execute("""
-        create function tell_of_bin() returns trigger language plpgsql as $$
-        begin
-            perform pg_notify('oblatus', new.studio_id || '  0');
-            return null;
-        end $$
-    """)
-    op.execute(
-        "create trigger fitting_is_binned after update of removed_at on fitting for each row execute function tell_of_bin()"
-    )
+    for name, what, column in OF_A_ROW:
+        op.execute(f"create trigger {name} after update of {what} for each row execute function tell_of_row('{column}')")
 
 
 def downgrade() -> None:
     """Take them away."""
-    op.execute("drop trigger fitting_is_binned on fitting")
-    op.execute("drop function tell_of_bin()")
-    op.execute("drop trigger studio_is_told on studio")
-    op.execute("drop function tell_of_lists()")
+    for name, what, _ in OF_A_ROW:
+        op.execute(f"drop trigger {name} on {what.rpartition(' ')[2]}")
+    op.execute("drop function tell_of_row()")
     for table, acts in OF_A_STUDIO.items():
         for act in acts:
             op.execute(f"drop trigger {table}_is_told_of_{act} on {table}")
