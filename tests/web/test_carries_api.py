@@ -207,6 +207,8 @@ def test_another_rack_is_told_and_makes_a_kept_set_stale_that_it_has_no_longer(c
     revision = client.get("/api/rack").get_json()["revision"]
     rack = "code,name,loft_deg,bounce_deg\nA,Plain 52,52,9\nB,Plain 57,57,11\n"
     assert client.put("/api/rack", json={"csv": rack, "revision": revision}).status_code == 200
+    quick = client.get(f"{base}?at_once=true").get_json()
+    assert (quick["recommendation"]["whole_rack"], quick["kept_is_shown"]) == (False, True), "a quick set does not tell"
     after = client.get(base).get_json()
     assert (after["revision"], after["strikes_key"]) == (kept["revision"], kept["strikes_key"])
     assert after["rack_key"] != kept["rack_key"]

@@ -66,8 +66,9 @@ def view_of(
     fresh = kept is not None and kept.revision == row.revision and kept.strikes == proposal.strikes
     if kept is not None and kept.strikes_key is not None:  # one that was kept by an older program has none
         fresh = fresh and kept.strikes_key == proposal.strikes_key
-    # the rack is the studio's: with another one the same inputs may have another set
-    shown = kept is not None and (proposal.result is None or list(kept.clubs) == club_labels(proposal.result))
+    # the rack is the studio's: with another one the same inputs may have another set. A quick one does not tell.
+    found = proposal.result
+    shown = kept is not None and (found is None or not found.whole_rack or list(kept.clubs) == club_labels(found))
     states = step_states(document, strikes, None if kept is None else fresh and shown, stands)
     make_ahead(document, rack, struck)
     return FittingView(row.id, row.revision, document, proposal, states, kept, shown)
