@@ -25,6 +25,33 @@ def test_word_of_many_changes_is_one_line_a_fitting():
     assert lines == [{"fitting": "a", "revision": 3}, {"fitting": "b", "revision": 0}]
 
 
+@pytest.fixture
+def words(app, database):
+    """What the demo studio's screens are told, from a quiet moment on."""
+    feed: LiveFeed = app.extensions["oblatus_live"]
+    with database.transaction() as session:
+        studio = session.execute(text("select studio_id from fitting")).scalars().first()
+    with feed.about(studio) as found:
+        listening(database, f"{studio} probe 0", found)
+        quiet(found)
+        yield found
+
+
+def listening(database, word: str, words: queue.SimpleQueue[Word]) -> None:
+    """Wait until the feed, which connects in a thread of its own, hears what the database says."""
+    for _ in range(300):
+        with database.transaction() as session:
+            session.execute(text("select pg_notify('oblatus', :word)"), {"word": word})
+        try:
+            while words.get(timeout=0.2) != Word("probe", 0):
+                pass
+        except queue.Empty:
+            continue
+        return
+    raise AssertionError("the feed hears nothing")
+
+
+@pytest.mark.usefixtures("words")
 def test_an_edit_is_told_to_its_own_studio_and_an_ended_session_ends_the_line(
     app, client, stranger, fitting, monkeypatch
 ):
@@ -66,17 +93,6 @@ def test_an_edit_is_told_to_its_own_studio_and_an_ended_session_ends_the_line(
     assert any(fitting["id"] in part for part in heard["mine"])
     assert "signed_out" in heard["mine"][-1]
     assert not any(fitting["id"] in part for part in heard["theirs"])
-
-
-@pytest.fixture
-def words(app, database):
-    """What the studio's screens are told, from a quiet moment on."""
-    feed: LiveFeed = app.extensions["oblatus_live"]
-    with database.transaction() as session:
-        studio = session.execute(text("select id from studio")).scalar()
-    with feed.about(studio) as found:
-        quiet(found)
-        yield found
 
 
 def quiet(words: queue.SimpleQueue[Word]) -> None:
