@@ -89,9 +89,7 @@ def recommended(fitting: Fitting) -> Callable[[], object]:
     return lambda: recommend(fitting, a_judge())
 
 
-@pytest.mark.parametrize(
-    ("module", "name"), [(_search, "search"), (_search, "saved_beside"), (_kernels, "score"), (_speeds, "clean_speeds")]
-)
+@pytest.mark.parametrize(("module", "name"), [(_search, "search"), (_kernels, "score"), (_speeds, "clean_speeds")])
 def test_the_search_and_what_it_stands_on(monkeypatch, little, module, name):
     calls = heard(monkeypatch, module, name)
     recommended(little)()

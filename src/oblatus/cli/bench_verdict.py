@@ -51,6 +51,8 @@ def measure_verdict() -> dict[str, float]:
     recommend(_moved(fitting, 90), judge, clubs)
     quick = times(lambda i: recommend(_moved(fitting, i), judge, clubs), 15)
     whole = times(lambda i: recommend(_moved(fitting, 20 + i), judge), 5)
+    asked = [fitting_from(document, demo_rack()) for document in demo_fittings()]
+    every = [_whole_warm(other, judge) for other in asked]
     doubt_of(found, judge)
     doubted = [recommend(_moved(fitting, 40 + i), judge, clubs) for i in range(5)]
     doubt = times(lambda i: doubt_of(doubted[i], judge), 5)
@@ -64,6 +66,7 @@ def measure_verdict() -> dict[str, float]:
         "verdict_fresh_worker_s": worker,
         "verdict_whole_search_cold_s": cold,
         "verdict_whole_search_warm_s": float(np.median(whole)),
+        "verdict_whole_search_warm_slowest_player_s": max(every),
         "verdict_near_clubs_after_an_edit_p50_ms": 1e3 * float(np.median(quick)),
         "verdict_near_clubs_after_an_edit_p95_ms": 1e3 * float(np.percentile(quick, 95)),
         "verdict_leaks_ms": 1e3 * float(np.median(leaks)),
@@ -107,6 +110,12 @@ def _fresh_worker() -> float:
         return float(times(answered, 1)[0])
     finally:
         served.stop()
+
+
+def _whole_warm(fitting: Fitting, judge: StrokesJudge) -> float:
+    """Median [s] of the whole search after an edit of habit."""
+    recommend(fitting, judge)
+    return float(np.median(times(lambda i: recommend(_moved(fitting, 60 + i), judge), 3)))
 
 
 def _moved(fitting: Fitting, i: int) -> Fitting:

@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oblatus.core.clubs import Head, StockHead
+from oblatus.core.fitting import _search
 from oblatus.core.fitting.candidates import candidates_of
 from oblatus.core.fitting.sets import Rules, SetProblem, held_of
 
@@ -78,6 +79,26 @@ def test_the_count_of_level_sets_is_exact(seed, heads, favourite, within):
         count, listed = problem.within(heads, limit)
         assert count == wanted == len(listed)
         assert all(one.score == pytest.approx(problem.score(one.picks)) for one in listed)
+
+
+@pytest.mark.parametrize("favourite", [False, True])
+@pytest.mark.parametrize(("counts", "heads"), [((2, 3), 1), ((2, 3), 3), ((4,), 2), ((4,), 4)])
+def test_a_large_rack_is_searched_as_by_trying_every_set(counts, heads, favourite):
+    """So many clubs that prices are sought for the columns; costs that rise away from a loft, as those of shots do."""
+    plain = a_problem(3, Rules(counts, 0.1, favourite=favourite), heads=15 if 4 in counts else 32, owned=4, columns=40)
+    rng = np.random.default_rng(heads)
+    away = (plain.lofts[:, None] - rng.uniform(46.0, 62.0, 40)) / 4.0
+    cost = (2.5 + 0.2 * away**2 + rng.normal(0.0, 0.03, away.shape)) * rng.uniform(0.1, 1.0, 40)
+    problem = SetProblem(plain.candidates, cost, 1.1 * cost.mean(axis=0), plain.short, plain.rules, LOWEST)
+    wanted = sorted(score for _, score in every_set(problem, heads))
+    assert len(plain.candidates) > _search.FEW
+    assert len(wanted) > 500
+    assert [one.score for one in problem.best(heads, 5)] == pytest.approx(wanted[:5])
+    for within in (0.0, 0.05, 0.4):
+        level = sum(score <= wanted[0] + within + 1e-9 for score in wanted)
+        count, listed = problem.within(heads, wanted[0] + within)
+        assert count == len(listed) == level
+        assert sorted(one.score for one in listed) == pytest.approx(wanted[:level])
 
 
 @pytest.mark.parametrize("seed", range(12))

@@ -11,12 +11,9 @@ from numpy.typing import NDArray
 from oblatus.core.fitting import _search
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.gapping.ladder import LEAST_STEP_DEG
-from oblatus.core.threads import share_out
 
 Floats = NDArray[np.float64]
-SLACK = 1e-9
 ROOM = 20_000
-WORTH_A_THREAD = 64
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,7 +73,7 @@ class SetProblem:
         self._cost = np.ascontiguousarray(cost[:, columns])
         self._fixed = np.ascontiguousarray(fixed[columns])
         self._alone = cost[:, short].sum(axis=1) if alone else np.zeros(len(candidates))
-        self._beside: Floats | None = None
+        self._prices: dict[int, Floats] = {}
         self.lofts = np.array([candidate.head.loft_deg for candidate in candidates])
         names = {candidate.stock.code: n for n, candidate in enumerate(candidates)}
         self._codes = np.array([names[c.stock.code] for c in candidates], dtype=np.int64)
@@ -111,7 +108,7 @@ class SetProblem:
         for count in self.rules.counts:
             place = self.rules.place(count)
             scores, picks = np.empty(room), np.zeros((room, _search.MOST_CLUBS), dtype=np.int64)
-            bound, counts = np.array([limit - place + SLACK]), np.zeros(2, dtype=np.int64)
+            bound, counts = np.array([limit - place + _search.SLACK]), np.zeros(2, dtype=np.int64)
             self._run(count, heads, bound, _search.ALL, scores, picks, counts)
             total += int(counts[0])
             kept = min(int(counts[0]), room)
@@ -148,23 +145,11 @@ class SetProblem:
         counts: NDArray[np.int64],
     ) -> None:  # fmt: skip
         _search.search(
-            self._cost, self._saved_beside(), self._alone, self._fixed, self.lofts, LEAST_STEP_DEG, self._codes,
+            self._cost, self._alone, self._fixed, self.lofts, LEAST_STEP_DEG, self._codes,
             self._stock, self.bought,
             self._group, len(self.rules.lofts_deg or ()), self._must, len(self.rules.held), count, heads, self.lowest,
-            limit, keep, scores, picks, counts,
+            limit, keep, self._prices.setdefault(count, self._fixed.copy()), scores, picks, counts,
         )  # fmt: skip
-
-    def _saved_beside(self) -> Floats:
-        """What every candidate saves beside every other alone; reckoned at the first search."""
-        if self._beside is None:
-            beside = np.empty((len(self.candidates), len(self.candidates)))
-
-            def work(part: slice) -> None:
-                _search.saved_beside(self._cost, self._fixed, part.start, part.stop, beside)
-
-            share_out(work, len(self.candidates), WORTH_A_THREAD)
-            self._beside = beside
-        return self._beside
 
 
 def _nearest(lofts: Sequence[float], loft: float) -> int:
