@@ -197,6 +197,25 @@ def test_a_strike_taken_out_counts_nowhere_and_comes_back_in_its_place(client, b
     assert client.get(f"{base}/session").get_json()["strikes"] == strikes
 
 
+def test_two_notes_on_a_strike_stand_beside_one_another(client, base):
+    one = client.get(f"{base}/session").get_json()["strikes"][0]
+    path = f"{base}/strikes/{one['id']}"
+
+    def noted(note, was):
+        answer = client.patch(path, json={"note": note, "note_was": was})
+        found = client.get(f"{base}/session").get_json()["strikes"]
+        return answer.status_code, next(strike["note"] for strike in found if strike["id"] == one["id"])
+
+    assert noted("wet face, low", one["note"]) == (204, "wet face, low")
+    assert noted("wet", "wet face, low") == (204, "wet"), "one may be made shorter"
+    for _ in range(2):  # sent again, as it is when its answer was lost
+        assert noted("gusty", one["note"]) == (204, "wet; gusty")
+    assert noted("", one["note"]) == (204, "wet; gusty"), "whoever clears a note clears the one they saw"
+    status, note = noted("x" * 195, one["note"])
+    assert (status, note) == (422, "wet; gusty")
+    assert noted("", "wet; gusty") == (204, "")
+
+
 def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
     told = {"revision": fitting["revision"], "id": str(uuid4())}
     one = client.post(f"{base}/kept", json=told).get_json()
@@ -207,6 +226,11 @@ def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
     )
     path = f"{base}/kept/{one['id']}"
     assert client.patch(path, json={"label": " before "}).get_json()["label"] == "before"
+    late = client.patch(path, json={"label": "spring", "was": ""})
+    assert late.status_code == 409
+    assert "“before”" in late.get_json()["message"]
+    for _ in range(2):  # sent again, as it is when its answer was lost
+        assert client.patch(path, json={"label": "spring", "was": "before"}).get_json()["label"] == "spring"
     whole = client.get(path).get_json()
     for query in (f"?other={two['id']}", ""):
         found = client.get(f"{path}/compare{query}").get_json()

@@ -5790,11 +5790,16 @@ export interface components {
         };
         /**
          * NameIn
-         * @description Another name for a kept proposal.
+         * @description Another name for a kept proposal; `was`: the one in whose place it was written.
          */
         NameIn: {
             /** Label */
             label: string;
+            /**
+             * Was
+             * @default null
+             */
+            was?: string | null;
         };
         /**
          * NextFittingIn
@@ -8537,7 +8542,8 @@ export interface components {
         };
         /**
          * TellIn
-         * @description More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all.
+         * @description More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all. `note_was`: the note in
+         *     whose place `note` was written.
          */
         TellIn: {
             /**
@@ -8565,6 +8571,11 @@ export interface components {
              * @default null
              */
             note?: string | null;
+            /**
+             * Note Was
+             * @default null
+             */
+            note_was?: string | null;
             /**
              * Set Aside
              * @default null
@@ -14649,6 +14660,15 @@ export interface operations {
             };
             /** @description Method Not Allowed */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

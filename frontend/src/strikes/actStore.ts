@@ -14,7 +14,8 @@ export type BallTelling = { set_aside?: string | null; out?: boolean };
 export type Act =
   /** `wedges`: those of the bag that was shown when it was taken, by which its club goes. */
   | { kind: "take"; strike: Strike; wedges?: readonly OwnedWedge[] }
-  | { kind: "tell"; id: string; changes: Telling }
+  /** `noteWas`: the note on the screen in whose place another was written. */
+  | { kind: "tell"; id: string; changes: Telling; noteWas?: string }
   | { kind: "undo"; id: string }
   | { kind: "back"; id: string }
   | { kind: "ball"; proof: string; ball: ProofBall }

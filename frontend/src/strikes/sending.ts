@@ -69,7 +69,10 @@ export async function perform(fitting_id: string, act: Act) {
     await unwrap(api.DELETE("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, signal }));
   else if (act.kind === "back")
     await unwrap(api.POST("/api/fittings/{fitting_id}/strikes/{strike_id}/back", { params, signal }));
-  else await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, body: act.changes, signal }));
+  else {
+    const body = act.noteWas === undefined ? act.changes : { ...act.changes, note_was: act.noteWas };
+    await unwrap(api.PATCH("/api/fittings/{fitting_id}/strikes/{strike_id}", { params, body, signal }));
+  }
 }
 
 /** Tell the server of an act of a proof. */

@@ -33,7 +33,7 @@ export interface StrikeQueue {
   pause: Pause | null;
   failure: string | null;
   take: (strike: Strike) => void;
-  tell: (id: string, changes: Telling) => void;
+  tell: (id: string, changes: Telling, noteWas?: string) => void;
   setAside: (id: string, reason: string | null) => void;
   undo: (id: string) => void;
   putBack: (id: string) => void;
@@ -226,7 +226,10 @@ export function useStrikeQueue(): StrikeQueue {
       },
       [add, did],
     ),
-    tell: useCallback((strike: string, changes: Telling) => add({ kind: "tell", id: strike, changes }), [add]),
+    tell: useCallback(
+      (strike: string, changes: Telling, noteWas?: string) => add({ kind: "tell", id: strike, changes, noteWas }),
+      [add],
+    ),
     setAside: useCallback(
       (strike: string, set_aside: string | null) => add({ kind: "tell", id: strike, changes: { set_aside } }),
       [add],

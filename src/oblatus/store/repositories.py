@@ -246,14 +246,14 @@ class StudioRows(OfStudio):
         """
         return self.snapshot(fitting_id, snapshot_id) if self.session.get(SnapshotRow, snapshot_id) else None
 
-    def snapshot(self, fitting_id: UUID, snapshot_id: UUID) -> SnapshotRow:
-        """One kept proposal, also one that was taken out."""
+    def snapshot(self, fitting_id: UUID, snapshot_id: UUID, *, lock: bool = False) -> SnapshotRow:
+        """One kept proposal, also one that was taken out; `lock` holds it until the transaction ends."""
         query = select(SnapshotRow).where(
             SnapshotRow.studio_id == self.studio_id,
             SnapshotRow.fitting_id == fitting_id,
             SnapshotRow.id == snapshot_id,
         )
-        return found(self.session.exec(query).first(), "kept proposal")
+        return found(self.session.exec(query.with_for_update() if lock else query).first(), "kept proposal")
 
     def rack(self, fitting_id: UUID | None = None) -> tuple[str, list[str]]:
         """The rack in its order as one text, a JSON list with an object a head: whoever read an equal one knows it.
@@ -332,12 +332,12 @@ class StudioRows(OfStudio):
             added += len(self.session.execute(new.returning(table.c.id)).all())
         return added
 
-    def strike(self, fitting_id: UUID, strike_id: UUID) -> StrikeRow:
-        """One strike, also one that was taken out."""
+    def strike(self, fitting_id: UUID, strike_id: UUID, *, lock: bool = False) -> StrikeRow:
+        """One strike, also one that was taken out; `lock` holds it until the transaction ends."""
         query = select(StrikeRow).where(
             StrikeRow.studio_id == self.studio_id, StrikeRow.fitting_id == fitting_id, StrikeRow.id == strike_id
         )
-        return found(self.session.exec(query).first(), "strike")
+        return found(self.session.exec(query.with_for_update() if lock else query).first(), "strike")
 
     def link(self, fitting_id: UUID, kind: str = "monitor") -> LinkRow | None:
         """One of the fitting's devices, if it ever had it."""

@@ -95,10 +95,23 @@ def open_kept(database: Database, actor: Actor, fitting_id: UUID, snapshot_id: U
         return StudioRows(session, actor.studio_id).snapshot(fitting_id, snapshot_id)
 
 
-def name_kept(database: Database, actor: Actor, fitting_id: UUID, snapshot_id: UUID, label: str) -> SnapshotRow:
-    """Give a kept proposal another name; nothing else of it changes."""
+def name_kept(
+    database: Database, actor: Actor, fitting_id: UUID, snapshot_id: UUID, label: str, was: str | None = None
+) -> SnapshotRow:
+    """Give a kept proposal another name in the place of `was`; nothing else of it changes.
+
+    Raises
+    ------
+    ConflictError
+        If it has another name by now than either.
+    NotFoundError
+        If the fitting has no such proposal.
+    """
     with database.transaction() as session:
-        row = StudioRows(session, actor.studio_id).snapshot(fitting_id, snapshot_id)
+        row = StudioRows(session, actor.studio_id).snapshot(fitting_id, snapshot_id, lock=True)
+        if was is not None and row.label not in (was, label):
+            named = f"named “{row.label}”" if row.label else "left without a name"
+            raise ConflictError(f"It was {named} on another screen meanwhile.", row.revision)
         row.label = label
         session.add(row)
     return row

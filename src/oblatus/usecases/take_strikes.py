@@ -13,6 +13,7 @@ from oblatus.formats.bag_codes import codes_today
 from oblatus.formats.convert import swings_from
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.limits import NOTE_LETTERS
 from oblatus.formats.sections.bag import BagDocument, OwnedWedgeDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
@@ -79,26 +80,48 @@ def _as_told(told: Sequence[Json], bag: BagDocument) -> list[OwnedWedgeDocument]
 
 
 def tell_of_strike(
-    database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID, changes: Mapping[str, object]
+    database: Database,
+    actor: Actor,
+    fitting_id: UUID,
+    strike_id: UUID,
+    changes: Mapping[str, object],
+    note_was: str | None = None,
 ) -> None:
     """Say more of a strike: why it does not count (None when it does), note, divot, mark on the sole, exit from sand.
+
+    `note_was` is the note in whose place another was written: what somebody else has noted since stays, before it.
 
     Raises
     ------
     InputError
-        If what it comes to is no strike.
+        If what it comes to is no strike, or two notes have no room together.
     NotFoundError
         If the studio has no such strike.
     """
     with database.transaction() as session:
-        row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id)
+        row = StudioRows(session, actor.studio_id).strike(fitting_id, strike_id, lock=True)
+        told = dict(changes)
+        if note_was is not None and "note" in told:
+            told["note"] = _both_notes(row.note, note_was, str(told["note"]))
         try:
-            StrikeDocument.model_validate({name: getattr(row, name) for name in STRIKE_COLUMNS} | dict(changes))
+            StrikeDocument.model_validate({name: getattr(row, name) for name in STRIKE_COLUMNS} | told)
         except ValidationError as error:
             raise faults_of(error) from error
-        for name, value in changes.items():
+        for name, value in told.items():
             setattr(row, name, value)
         session.add(row)
+
+
+def _both_notes(here: str, was: str, written: str) -> str:
+    """The note that was written in the place of `was`, after what has come there since; it may have come already."""
+    if here in ("", was):
+        return written
+    if written in here:
+        return here
+    both = f"{here}; {written}"
+    if len(both) > NOTE_LETTERS:
+        raise fault("note", f"somebody noted “{here}” meanwhile: together they are longer than {NOTE_LETTERS} letters")
+    return both
 
 
 def take_strike_out(database: Database, actor: Actor, fitting_id: UUID, strike_id: UUID, *, out: bool) -> None:

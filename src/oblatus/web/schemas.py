@@ -184,9 +184,10 @@ class KeptOut(KeptLine):
 
 
 class NameIn(Strict):
-    """Another name for a kept proposal."""
+    """Another name for a kept proposal; `was`: the one in whose place it was written."""
 
     label: Annotated[str, StringConstraints(max_length=NAME_LETTERS, strip_whitespace=True)]
+    was: Annotated[str, StringConstraints(max_length=NAME_LETTERS, strip_whitespace=True)] | None = None
 
 
 class CompareQuery(Strict):

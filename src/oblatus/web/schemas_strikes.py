@@ -49,10 +49,12 @@ class AsideIn(Strict):
 
 
 class TellIn(Strict):
-    """More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all."""
+    """More of a strike; what is not sent stays as it is. `set_aside` null: it counts after all. `note_was`: the note in
+    whose place `note` was written."""
 
     set_aside: Reason | None = None
     note: Note | None = None
+    note_was: Note | None = None
     divot: Divot | None = None
     exit_mm: Annotated[float, Within(STRIKE_FIGURES["exit_mm"].bound)] | None = None
     mark_back_mm: Annotated[float, Within(STRIKE_FIGURES["mark_back_mm"].bound)] | None = None

@@ -21,21 +21,28 @@ export function TakeOut({
   const { server, refresh } = useStore();
   const client = useQueryClient();
   const [gone, setGone] = useState<KeptLine | null>(null);
-  const [text, setText] = useState<string | null>(null);
+  // of one line: whoever chooses another has written nothing of that
+  const [draft, setDraft] = useState<{ id: string; label: string; was: string | null } | null>(null);
+  const mine = draft?.id === chosen?.id ? draft : null;
   const path = (line: KeptLine) => ({ fitting_id: server.id, snapshot_id: line.id });
   const again = async () => {
     await client.invalidateQueries({ queryKey: ["kept", server.id] });
     refresh();
   };
   const name = useMutation({
-    mutationFn: ({ line, label }: { line: KeptLine; label: string }) =>
+    mutationFn: ({ line, label, was }: { line: KeptLine; label: string; was: string }) =>
       unwrap(
-        api.PATCH("/api/fittings/{fitting_id}/kept/{snapshot_id}", { params: { path: path(line) }, body: { label } }),
+        api.PATCH("/api/fittings/{fitting_id}/kept/{snapshot_id}", {
+          params: { path: path(line) },
+          body: { label, was },
+        }),
       ),
     onSuccess: async () => {
-      setText(null);
+      setDraft(null);
       await again();
     },
+    // another name is said, and the list is read again: a second press is in the place of that one
+    onError: () => setDraft((before) => before && { ...before, was: null }),
   });
   const out = useMutation({
     mutationFn: (line: KeptLine) =>
@@ -92,7 +99,7 @@ export function TakeOut({
           className={classes.naming}
           onSubmit={(event) => {
             event.preventDefault();
-            name.mutate({ line: chosen, label: text ?? chosen.label });
+            if (mine) name.mutate({ line: chosen, label: mine.label, was: mine.was ?? chosen.label });
           }}
         >
           <TextInput
@@ -100,10 +107,12 @@ export function TakeOut({
             placeholder="what it stands for"
             w={260}
             maxLength={TABLES.most.name}
-            value={text ?? chosen.label}
-            onChange={(event) => setText(event.currentTarget.value)}
+            value={mine?.label ?? chosen.label}
+            onChange={(event) =>
+              setDraft({ id: chosen.id, label: event.currentTarget.value, was: mine ? mine.was : chosen.label })
+            }
           />
-          <Button type="submit" variant="default" disabled={text === null || text === chosen.label}>
+          <Button type="submit" variant="default" disabled={!mine || mine.label === chosen.label}>
             Name it
           </Button>
           <Button variant="subtle" color="rust" onClick={() => out.mutate(chosen)}>

@@ -18,11 +18,13 @@ const refresh = vi.fn(() => Promise.resolve());
 let kept: object[] = [];
 let asked: { line: string; body: string }[] = [];
 let refuse: string | null = null;
+let refusedAs = 422;
 
 beforeEach(() => {
   kept = [line("a", "before the trip"), line("b", "")];
   asked = [];
   refuse = null;
+  refusedAs = 422;
   editAll.mockClear();
   refresh.mockClear();
   vi.stubGlobal("fetch", async (request: Request) => {
@@ -35,7 +37,7 @@ beforeEach(() => {
     const json = (value: unknown, status = 200) =>
       new Response(JSON.stringify(value), { status, headers: { "Content-Type": "application/json" } });
     if (request.method !== "GET") {
-      if (refuse !== null) return json({ code: "invalid", message: refuse }, 422);
+      if (refuse !== null) return json({ code: "invalid", message: refuse }, refusedAs);
       if (request.method === "DELETE") kept = kept.filter((one) => !path.endsWith((one as { id: string }).id));
       return request.method === "PATCH" ? json(kept[0]) : new Response(null, { status: 204 });
     }
@@ -78,7 +80,35 @@ it("a name is given once it differs, and the fitting is read again", async () =>
   fireEvent.change(name, { target: { value: "the first" } });
   fireEvent.click(press);
   await waitFor(() => expect(refresh).toHaveBeenCalled());
-  expect(sent("PATCH").map((one) => [one.line, one.body])).toEqual([["PATCH kept/a", '{"label":"the first"}']]);
+  expect(sent("PATCH").map((one) => [one.line, one.body])).toEqual([
+    ["PATCH kept/a", '{"label":"the first","was":"before the trip"}'],
+  ]);
+});
+
+it("a name that another screen gave meanwhile is told, and a second press is in the place of that", async () => {
+  const { client } = page();
+  const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
+  fireEvent.change(name, { target: { value: "the first" } });
+  kept = [line("a", "spring"), line("b", "")];
+  [refuse, refusedAs] = ["It was named “spring” on another screen meanwhile.", 409];
+  fireEvent.click(screen.getByRole("button", { name: "Name it" }));
+  expect((await screen.findByRole("alert")).textContent).toContain("“spring”");
+  await client.invalidateQueries(); // as main.tsx does after a conflict
+  await waitFor(() => expect(within(screen.getByRole("list")).getByText(/^spring/)).toBeTruthy());
+  expect(name.value).toBe("the first");
+  refuse = null;
+  fireEvent.click(screen.getByRole("button", { name: "Name it" }));
+  await waitFor(() => expect(sent("PATCH")).toHaveLength(2));
+  expect(sent("PATCH")[1]?.body).toBe('{"label":"the first","was":"spring"}');
+});
+
+it("a name that is written for one is not the name of another that is chosen", async () => {
+  page();
+  fireEvent.change(await screen.findByLabelText("Name of the one chosen"), { target: { value: "the first" } });
+  fireEvent.click(within(screen.getByRole("list")).getAllByRole("button")[1] as HTMLElement);
+  expect((screen.getByLabelText("Name of the one chosen") as HTMLInputElement).value).toBe("");
+  fireEvent.click(within(screen.getByRole("list")).getAllByRole("button")[0] as HTMLElement);
+  expect((screen.getByLabelText("Name of the one chosen") as HTMLInputElement).value).toBe("the first");
 });
 
 it("one that is taken out is said so and comes back at a press", async () => {

@@ -15,9 +15,12 @@ interface Props {
 
 /** What the eye adds to the last strike: its divot, the mark on the sole, a note. */
 export function About({ strike, soleWidth, hand, queue }: Props) {
-  const [note, setNote] = useState(strike.note);
-  useEffect(() => setNote(strike.note), [strike.note]);
-  const keep = () => note !== strike.note && queue.tell(strike.id, { note });
+  // in whose place it is written: another fitter's may come meanwhile
+  const [draft, setDraft] = useState<{ note: string; was: string } | null>(null);
+  const keep = () => {
+    if (draft && draft.note !== strike.note) queue.tell(strike.id, { note: draft.note }, draft.was);
+    setDraft(null);
+  };
   // the next strike may come while the note on this one is being written
   const leave = useEffectEvent(keep);
   useEffect(() => () => void leave(), []);
@@ -45,8 +48,8 @@ export function About({ strike, soleWidth, hand, queue }: Props) {
         aria-label="Note on the last strike"
         placeholder="a note on it"
         maxLength={TABLES.most.note}
-        value={note}
-        onChange={(event) => setNote(event.currentTarget.value)}
+        value={draft?.note ?? strike.note}
+        onChange={(event) => setDraft({ note: event.currentTarget.value, was: draft?.was ?? strike.note })}
         onBlur={keep}
         onKeyDown={(event) => event.key === "Enter" && keep()}
       />

@@ -76,7 +76,23 @@ it("what the eye adds goes to the last strike, the note once it is finished", ()
   fireEvent.change(note, { target: { value: "wet face" } });
   expect(tell).toHaveBeenCalledTimes(1);
   fireEvent.blur(note);
-  expect(tell).toHaveBeenLastCalledWith("s", { note: "wet face" });
+  expect(tell).toHaveBeenLastCalledWith("s", { note: "wet face" }, "");
+});
+
+it("another fitter's note does not take the place of the one being written, nor that one of theirs", () => {
+  const tell = vi.fn();
+  const queue = { tell } as unknown as StrikeQueue;
+  const about = (note: string) => (
+    <About strike={strike({ id: "s", note })} soleWidth={20} hand="right" queue={queue} />
+  );
+  const shown = showAlone(about("low"));
+  const field = () => screen.getByLabelText("Note on the last strike") as HTMLInputElement;
+  fireEvent.change(field(), { target: { value: "low, wet" } });
+  shown.again(about("gusty"));
+  expect(field().value).toBe("low, wet");
+  fireEvent.blur(field());
+  expect(tell.mock.calls).toEqual([["s", { note: "low, wet" }, "low"]]);
+  expect(field().value).toBe("gusty");
 });
 
 it("a note being written is kept when the next strike comes, and one that says nothing new is not told again", () => {
@@ -88,7 +104,7 @@ it("a note being written is kept when the next strike comes, and one that says n
   const shown = showAlone(about("s"));
   fireEvent.change(screen.getByLabelText("Note on the last strike"), { target: { value: "wet" } });
   shown.again(about("next", "firm"));
-  expect(tell.mock.calls).toEqual([["s", { note: "wet" }]]);
+  expect(tell.mock.calls).toEqual([["s", { note: "wet" }, ""]]);
   shown.unmount();
   expect(tell).toHaveBeenCalledTimes(1);
 });

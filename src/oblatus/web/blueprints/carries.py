@@ -81,7 +81,8 @@ def patch_strike(path: StrikePath, body: TellIn) -> Answer:
     changes = body.model_dump(exclude_unset=True)
     if changes.get("note", "") is None:
         changes["note"] = ""
-    tell_of_strike(database(), actor(), path.fitting_id, path.strike_id, changes)
+    note_was = changes.pop("note_was", None)
+    tell_of_strike(database(), actor(), path.fitting_id, path.strike_id, changes, note_was)
     return nothing()
 
 

@@ -191,10 +191,10 @@ def get_kept(path: SnapshotPath) -> Answer:
     )
 
 
-@blueprint.patch("/<uuid:fitting_id>/kept/<uuid:snapshot_id>", responses={200: KeptLine})
+@blueprint.patch("/<uuid:fitting_id>/kept/<uuid:snapshot_id>", responses={200: KeptLine, 409: ErrorOut})
 def patch_kept(path: SnapshotPath, body: NameIn) -> Answer:
     """Name a kept proposal."""
-    return answer(_kept_line(name_kept(database(), actor(), path.fitting_id, path.snapshot_id, body.label)))
+    return answer(_kept_line(name_kept(database(), actor(), path.fitting_id, path.snapshot_id, body.label, body.was)))
 
 
 @blueprint.delete("/<uuid:fitting_id>/kept/<uuid:snapshot_id>", responses={204: None})
