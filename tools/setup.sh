@@ -97,6 +97,13 @@ fresh_kernels() {
   printf '%s' "$want" >var/.kernels
 }
 
+# compile_kernels: once, beside other work: else whoever comes first waits for it
+compile_kernels() {
+  ls src/oblatus/core/fitting/*.nbi >/dev/null 2>&1 && return
+  local warm='from oblatus.usecases.warm_up import warm_up; warm_up()'
+  step "Compiling the kernels (once, two minutes)" "See the log." .venv/bin/python -c "$warm"
+}
+
 node_packages() {
   local want
   want=$(sha256sum frontend/package-lock.json | cut -d' ' -f1)

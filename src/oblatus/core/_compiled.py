@@ -3,6 +3,9 @@
 `quick` reorders sums and takes reciprocals for divisions; infinities and not-a-numbers keep their meaning. `leaf` is
 `quick` for functions that allocate nothing: references to their arrays are not counted, because two threads that count
 references to the same arrays wait for each other at every strike. `inline` is a leaf that is copied into its caller.
+
+Arrays are filled element by element: `out[:] = values` brings numba's words for shapes that differ with it, which take
+four seconds to compile each time.
 """
 
 from typing import Any

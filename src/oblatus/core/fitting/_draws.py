@@ -18,7 +18,8 @@ def score_drawn(draws, base, slopes, bends, sets, sizes, short, favourite, score
     at, first, second = base.reshape(2, -1), slopes.reshape(2, axes, -1), bends.reshape(2, axes, -1)
     for d in range(draws.shape[0]):
         for w in range(2):
-            flat[w, :] = at[w]
+            for i in range(size):
+                flat[w, i] = at[w, i]
             for a in range(axes):
                 x = draws[d, a]
                 for i in range(size):

@@ -7,10 +7,10 @@ prices' sum, less what each club stays under them (the Lagrangian of Cornuejols,
 
 import numba
 import numpy as np
+from numpy.typing import NDArray
 
 MOST_CLUBS = 4
 BEST, ALL = 0, 1
-TOLERANCE = 1e-6
 SLACK = 1e-9  # strokes by which a bound has to be above the limit: sums of floats are not exact
 OUT = -1.0
 
@@ -20,12 +20,18 @@ FEW = 24  # candidates that need no better prices
 PATIENCE = 4  # rounds without a higher bound, before steps are halved
 LEAST_STEP = 0.02  # of the step that would close the gap
 LEAST_GAP = 0.001  # strokes
+LEAST_RISE = 1e-6
 
 _jit = numba.njit(cache=True, nogil=True, fastmath={"contract", "nsz", "reassoc"})
 
 
+def room_for(candidates: int) -> NDArray[np.float64]:
+    """Room for what `_most` fills."""
+    return np.zeros((MOST_CLUBS + 1, MOST_CLUBS + 1, candidates + 1))
+
+
 @_jit
-def _under(cost, prices, first, out):
+def stays_under(cost, prices, first, out):
     """What every candidate from `first` on stays under the prices; the one that is out stays so."""
     columns = prices.shape[0]
     for i in range(first, cost.shape[0]):
@@ -74,22 +80,28 @@ def _most_before(under, before, bought, clubs, heads, out):
 
 
 @_jit
-def _serve(cost, fixed, prices, under, most, after, bought, clubs, heads, start, served, strokes):
-    """The set that `_most` found: how many of its clubs stay under the price of every column, and its strokes there."""
+def _serve(cost, fixed, prices, under, most, after, bought, clubs, heads, start, served):
+    """The set that `_most` found: how many of its clubs stay under the price of every column; returns its strokes."""
     columns = fixed.shape[0]
-    served[:] = 0.0
-    strokes[:] = fixed
+    mine = np.empty(MOST_CLUBS, dtype=np.int64)
     i, c, h = start, clubs, heads
     while c > 0 and i < under.shape[0]:
         if most[c, h, i] == most[c, h, i + 1]:
             i += 1
             continue
-        for s in range(columns):
-            served[s] += 1.0 if cost[i, s] < prices[s] else 0.0
-            strokes[s] = min(strokes[s], cost[i, s])
         c -= 1
+        mine[c] = i
         h -= 1 if bought[i] else 0
         i = after[i]
+    total = 0.0
+    for s in range(columns):
+        least, times = fixed[s], 0.0
+        for k in range(c, clubs):
+            times += 1.0 if cost[mine[k], s] < prices[s] else 0.0
+            least = min(least, cost[mine[k], s])
+        served[s] = times
+        total += least
+    return total
 
 
 @_jit
@@ -115,57 +127,62 @@ def _leave_out(total, limit, under, most, before_most, before, after, bought, cl
 
 
 @_jit
-def _find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, start, floor, limit, prices):
-    """Prices of the columns by which the bound is high, from those given; candidates that they show to be of no use are
-    put out. Returns the bound.
+def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, floor, limit, prices):
+    """Prices of the columns (columns,) by which the bound is high, in place of those given; candidates that they show to
+    be of no use are put out. Returns the bound.
 
-    They rise where no club of the bound's own set stays under them and fall where several do (subgradients), until the
+    cost (n, columns) weighted strokes, candidates by rising loft; fixed (columns) those of the clubs above; under (n): OUT
+    for those that are out, else filled with what they stay under the prices; most, before_most: see `_most`; before (n)
+    how many come before, spaced from it, after (n) the first one after; floor: strokes that come on top of every set.
+
+    Prices rise where no club of the bound's own set stays under them and fall where several do (subgradients), until the
     bound is above the limit, or rises no more, or few candidates are left.
     """
     columns = fixed.shape[0]
-    now, served, strokes = prices.copy(), np.empty(columns), np.empty(columns)
-    before_most = np.zeros((MOST_CLUBS + 1, MOST_CLUBS + 1, under.shape[0] + 1))
-    best, step, idle, target = -np.inf, 1.0, 0, limit
-    for round_ in range(ROUNDS):
+    now, served = np.empty(columns), np.empty(columns)
+    before_most = np.zeros(most.shape)
+    best, step, idle, target, total = -np.inf, 1.0, 0, limit, floor
+    for s in range(columns):
+        now[s] = prices[s]
+    for turn in range(ROUNDS + 1):
+        last = turn == ROUNDS or step < LEAST_STEP  # the best prices once more
         total = floor
         for s in range(columns):
-            now[s] = min(now[s], fixed[s])
+            now[s] = min(prices[s] if last else now[s], fixed[s])
             total += now[s]
-        _under(cost, now, start, under)
-        _most(under, start, after, bought, clubs, heads, most)
-        bound = total - most[clubs, heads, start]
-        if bound > best + 1e-6:
-            best, idle = bound, 0
-            prices[:] = now
-            if bound > limit:
-                return bound
-            if round_ % LOOK == 0 and FEW > _leave_out(
-                total, limit, under, most, before_most, before, after, bought, clubs, heads, start
-            ):
-                return bound
-        else:
+        stays_under(cost, now, 0, under)
+        _most(under, 0, after, bought, clubs, heads, most)
+        bound = total - most[clubs, heads, 0]
+        risen = bound > best + LEAST_RISE
+        if risen or last:
+            best, idle = max(best, bound), 0
+            for s in range(columns):
+                prices[s] = now[s]
+            if best > limit:
+                return best
+        if last or (risen and turn % LOOK == 0):
+            left = _leave_out(total, limit, under, most, before_most, before, after, bought, clubs, heads, 0)
+            if last or left < FEW:
+                return best
+        if not risen:
             idle += 1
             if idle == PATIENCE:
                 step, idle = 0.5 * step, 0
-                now[:] = prices
-                if step < LEAST_STEP:
-                    break
+                for s in range(columns):
+                    now[s] = prices[s]
                 continue
-        _serve(cost, fixed, now, under, most, after, bought, clubs, heads, start, served, strokes)
-        target = min(target, strokes.sum() + floor)
+        target = min(target, _serve(cost, fixed, now, under, most, after, bought, clubs, heads, 0, served) + floor)
         length = 0.0
         for s in range(columns):
             if now[s] == fixed[s] and served[s] == 0.0:
                 served[s] = 1.0  # as dear as it can be
             length += (1.0 - served[s]) ** 2
         if length == 0.0:
-            break
+            step = 0.0
+            continue
         by = step * max(target - bound, LEAST_GAP) / length
         for s in range(columns):
             now[s] += by * (1.0 - served[s])
-    _under(cost, prices, start, under)
-    _most(under, start, after, bought, clubs, heads, most)
-    _leave_out(prices.sum() + floor, limit, under, most, before_most, before, after, bought, clubs, heads, start)
     return best
 
 
@@ -174,88 +191,51 @@ def search(
     cost,
     alone,
     fixed,
-    lofts,
-    spacing,
+    low,
+    prices,
+    first_under,
+    after,
     codes,
     stock,
     bought,
     group,
-    groups,
     must,
     musts,
     clubs,
     heads,
-    first_loft,
     limit,
     keep,
-    prices,
     scores,
     picks,
     counts,
 ):
     """Every set of `clubs` candidates with at most `heads` bought whose strokes are at most `limit[0]`.
 
-    cost (n, columns) weighted strokes, candidates by rising loft; fixed (columns) those of the clubs above;
-    alone (n) strokes of the short shots when one club plays them all, zeros otherwise; codes (n), stock (n) physical
-    heads and how many there are; group (n) loft of a typed ladder, one club for each of `groups` (0 when open);
-    must (n): every one of `musts` numbers is to be in the set once, -1 for none. keep BEST: the best are kept in scores,
-    picks, and limit[0] falls to the worst kept. keep ALL: every one is counted, as many kept as there is room, in no order.
-    prices (columns): those to begin from, and then those found. counts = found, sets looked at.
+    cost, fixed, prices, after: see `find_prices`; first_under (n): what every candidate stays under the prices; alone (n) strokes of the short shots when one club plays them all, zeros otherwise; low (n + 1, columns) the least of
+    each candidate and all after it; codes (n), stock (n) physical heads and how many there are; group (n) which club of
+    the set it would be, -1 for any; must (n): every one of `musts` numbers is to be in the set once, -1 for none. keep
+    BEST: the best are kept in scores, picks, and limit[0] falls to the worst kept. keep ALL: every one is counted, as many
+    kept as there is room, in no order. counts = found, sets looked at.
     """
     n, columns = cost.shape
     found = looked = 0
-    favourite = n > 0 and alone.min() > 0.0
-    lowest_alone = alone.min() if favourite else 0.0
-    if clubs == 0:
-        if fixed.sum() <= limit[0] and musts == 0 and not favourite:
-            if scores.shape[0] > 0:
-                scores[0] = fixed.sum()
-            counts[0] += 1
-        return
-    heads = min(heads, clubs)
-    after, before = np.empty(n, dtype=np.int64), np.zeros(n, dtype=np.int64)
-    for i in range(n):
-        j = i + 1
-        while j < n and lofts[j] < lofts[i] + spacing - TOLERANCE:
-            j += 1
-        after[i] = j
-    j = 0
-    for i in range(n):
-        while after[j] <= i:
-            j += 1
-        before[i] = j
-    at = np.full(MOST_CLUBS, -1, dtype=np.int64)
-    now, least = np.empty((MOST_CLUBS, columns)), np.full(MOST_CLUBS + 1, np.inf)
-    now[0] = fixed
-    level, priced = np.zeros(MOST_CLUBS), np.zeros(MOST_CLUBS)
-    level[0] = fixed.sum()
-    spent, held = np.zeros(MOST_CLUBS, dtype=np.int64), np.zeros(MOST_CLUBS, dtype=np.int64)
     under = np.zeros((MOST_CLUBS, n))
     most = np.zeros((MOST_CLUBS, MOST_CLUBS + 1, MOST_CLUBS + 1, n + 1))
-    start = 0
+    lowest_alone = np.inf
     for i in range(n):
-        if lofts[i] < first_loft - TOLERANCE:
-            start = i + 1
-        if lofts[i] < first_loft - TOLERANCE or (groups > 0 and group[i] < 0) or (bought[i] and heads == 0):
-            under[0, i] = OUT
-    low = np.full((n + 1, columns), np.inf)  # the least of every later candidate, column by column
-    for i in range(n - 1, -1, -1):
-        for s in range(columns):
-            low[i, s] = min(low[i + 1, s], cost[i, s]) if under[0, i] != OUT else low[i + 1, s]
-    if clubs == 1:
-        prices[:] = fixed
-        _under(cost, fixed, start, under[0])
-    else:
-        bound = _find_prices(
-            cost, fixed, under[0], most[0], before, after, bought, clubs, heads, start, lowest_alone, limit[0] + SLACK,
-            prices,
-        )  # fmt: skip
-        if bound > limit[0] + SLACK:
-            return
-        _most(under[0], start, after, bought, clubs, heads, most[0])
-    priced[0] = prices.sum()
-    depth = 0
-    at[0] = start - 1
+        lowest_alone = min(lowest_alone, alone[i])
+        under[0, i] = first_under[i]
+    at = np.empty(MOST_CLUBS, dtype=np.int64)
+    now, tops = np.empty((MOST_CLUBS, columns)), np.empty(columns)
+    level, priced, least = np.zeros(MOST_CLUBS), np.zeros(MOST_CLUBS), np.empty(MOST_CLUBS)
+    spent, held = np.zeros(MOST_CLUBS, dtype=np.int64), np.zeros(MOST_CLUBS, dtype=np.int64)
+    for s in range(columns):
+        now[0, s] = fixed[s]
+        level[0] += fixed[s]
+        priced[0] += prices[s]
+    _most(under[0], 0, after, bought, clubs, heads, most[0])
+    depth, least[0] = 0, np.inf
+    at[0] = -1
     while depth >= 0:
         at[depth] += 1
         i = at[depth]
@@ -263,11 +243,11 @@ def search(
             depth -= 1
             continue
         left = clubs - depth - 1
-        if under[depth, i] == OUT or (groups > 0 and group[i] != depth) or (bought[i] and spent[depth] + 1 > heads):
+        room = heads - spent[depth] - (1 if bought[i] else 0)
+        if under[depth, i] == OUT or (group[i] >= 0 and group[i] != depth) or room < 0:
             continue
         best_alone = min(least[depth], alone[i])
-        floor = min(best_alone, lowest_alone) if favourite else 0.0
-        room = heads - spent[depth] - (1 if bought[i] else 0)
+        floor = min(best_alone, lowest_alone)
         if left > 0 and priced[depth] - under[depth, i] + floor - most[depth, left, room, after[i]] > limit[0] + SLACK:
             continue
         used, twice = 0, False
@@ -281,7 +261,7 @@ def search(
             continue
         if left == 0:
             looked += 1
-            score = level[depth] - under[depth, i] + (best_alone if favourite else 0.0)
+            score = level[depth] - under[depth, i] + best_alone
             if score <= limit[0]:
                 if keep == BEST:
                     found = _insert(score, at, i, depth, scores, picks, found)
@@ -299,33 +279,21 @@ def search(
         lowest = floor
         for s in range(columns):
             here = min(now[depth, s], cost[i, s])
+            top = min(here, prices[s])
             now[depth + 1, s] = here
+            tops[s] = here if left == 1 else top
             whole += here
-            below += min(here, prices[s])
+            below += top
             lowest += min(here, low[after[i], s])
         # what later clubs stay under on top of fewer clubs is no less than on top of these
         spare = limit[0] + SLACK - below - floor
         if lowest > limit[0] + SLACK or -most[depth, left, room, after[i]] > spare:
             continue
         rest = most[depth, left - 1, room, after[i]]
-        if left == 1:
-            for j in range(after[i], n):
-                if under[depth, j] == OUT or -under[depth, j] > spare:
-                    under[depth + 1, j] = OUT
-                    continue
-                total = 0.0
-                for s in range(columns):
-                    total += max(now[depth + 1, s] - cost[j, s], 0.0)
-                under[depth + 1, j] = total
-        else:
-            for j in range(after[i], n):
-                if under[depth, j] == OUT or -under[depth, j] - rest > spare:
-                    under[depth + 1, j] = OUT
-                    continue
-                total = 0.0
-                for s in range(columns):
-                    total += max(min(now[depth + 1, s], prices[s]) - cost[j, s], 0.0)
-                under[depth + 1, j] = total
+        for j in range(after[i], n):
+            under[depth + 1, j] = OUT if -under[depth, j] - rest > spare else under[depth, j]
+        stays_under(cost, tops, after[i], under[depth + 1])
+        if left > 1:
             _most(under[depth + 1], after[i], after, bought, left, room, most[depth + 1])
             if -most[depth + 1, left, room, after[i]] > spare:
                 continue
@@ -346,7 +314,8 @@ def _insert(score, at, last, depth, scores, picks, found):
     place = min(found, m - 1)
     while place > 0 and scores[place - 1] > score:
         scores[place] = scores[place - 1]
-        picks[place] = picks[place - 1]
+        for j in range(depth + 1):
+            picks[place, j] = picks[place - 1, j]
         place -= 1
     scores[place] = score
     for j in range(depth):

@@ -14,6 +14,8 @@ from oblatus.core.gapping.ladder import LEAST_STEP_DEG
 
 Floats = NDArray[np.float64]
 ROOM = 20_000
+SAME_LOFT = 1e-6
+"""Degrees by which lofts of one kind may differ."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,6 +86,7 @@ class SetProblem:
         self._must = np.full(len(candidates), -1, dtype=np.int64)
         for n, some in enumerate(rules.held):
             self._must[list(some)] = n
+        self._usable = (self.lofts >= lowest_deg - SAME_LOFT) & ((self._group >= 0) | (not lofts))
 
     def best(self, heads: int, most: int = 1, limit: float = np.inf) -> list[ClubSet]:
         """The best sets with at most `heads` bought, least strokes first, none above `limit`."""
@@ -144,12 +147,45 @@ class SetProblem:
         self, count: int, heads: int, limit: Floats, keep: int, scores: Floats, picks: NDArray[np.int64],
         counts: NDArray[np.int64],
     ) -> None:  # fmt: skip
+        """Search the sets of so many clubs: see `_search.search`."""
+        if count == 0:
+            self._without_wedges(limit, scores, counts)
+            return
+        heads = min(heads, count)
+        of = np.flatnonzero(self._usable if heads else self._usable & ~self.bought)
+        most, limit_of_bound = _search.room_for(len(of)), limit[0] + _search.SLACK
+        under, prices = np.zeros(len(of)), self._prices.setdefault(count, self._fixed.copy())
+        cost, bought = self._cost[of], self.bought[of]
+        before, after = _spaced(self.lofts[of])
+        if count == 1:
+            _search.stays_under(cost, self._fixed, 0, under)
+        elif limit_of_bound < _search.find_prices(
+            cost, self._fixed, under, most, before, after, bought, count, heads, self._alone.min(), limit_of_bound, prices
+        ):
+            return
+        left = np.flatnonzero(under != _search.OUT)
+        of, cost = of[left], cost[left]
+        low = np.concatenate([np.minimum.accumulate(cost[::-1])[::-1], np.full((1, cost.shape[1]), np.inf)])
         _search.search(
-            self._cost, self._alone, self._fixed, self.lofts, LEAST_STEP_DEG, self._codes,
-            self._stock, self.bought,
-            self._group, len(self.rules.lofts_deg or ()), self._must, len(self.rules.held), count, heads, self.lowest,
-            limit, keep, self._prices.setdefault(count, self._fixed.copy()), scores, picks, counts,
+            cost, self._alone[of], self._fixed, low, prices, under[left], _spaced(self.lofts[of])[1], self._codes[of],
+            self._stock[of], bought[left], self._group[of], self._must[of], len(self.rules.held), count, heads, limit,
+            keep, scores, picks, counts,
         )  # fmt: skip
+        found = picks[: int(counts[0]), :count]
+        found[:] = of[found]
+
+    def _without_wedges(self, limit: Floats, scores: Floats, counts: NDArray[np.int64]) -> None:
+        """The set of no wedge, where one may be: the clubs above serve everything."""
+        strokes = float(self._fixed.sum())
+        if strokes <= limit[0] and not self.rules.held and not self.rules.favourite:
+            scores[:1] = strokes
+            counts[0] += 1
+
+
+def _spaced(lofts: Floats) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """Of every rising loft how many come before, spaced from it, and the first one after that is."""
+    apart = LEAST_STEP_DEG - SAME_LOFT
+    return np.searchsorted(lofts, lofts - apart, side="right"), np.searchsorted(lofts, lofts + apart)
 
 
 def _nearest(lofts: Sequence[float], loft: float) -> int:

@@ -44,7 +44,8 @@ def cheapest(lofts, ladder, owned, limits, costs, plan, best_plan, spent):
             continue
         if slot == k - 1:
             best = total
-            best_plan[:] = plan
+            for n in range(k):
+                best_plan[n] = plan[n]
             continue
         slot += 1
         spent[slot] = total

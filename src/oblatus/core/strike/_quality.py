@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from oblatus.core._compiled import quick
+from oblatus.core._compiled import leaf, quick
 from oblatus.core.flight._tables import carry_of
 from oblatus.core.geometry import _kernels as geometry
 from oblatus.core.strike import _kernels as k
@@ -154,13 +154,22 @@ def expect(
         out[FIRST_SHARE + sand_class(kinds[i], elevations[i], materials[i], carries[i] / out[LEVEL])] += weights[i]
 
 
+@leaf
+def _put_in(values, out):
+    for i in range(values.shape[0]):
+        for j in range(values.shape[1]):
+            out[i, j] = values[i, j]
+
+
 @quick
 def build_solids(heads, openings, hands_drop, sole, face, edge, heights, leads, scalars):
     """Production meshes of n (head, opening) pairs; scalars (n, 3) = in-plane loft, in-plane share of the normal, mass."""
     for i in range(heads.shape[0]):
         s, f, e = np.empty((5, 24)), np.empty((5, 15)), np.empty((3, 3))
         geometry.plates(heads[i], openings[i], hands_drop, 3, 6, 2, 5, s, f, e)
-        sole[i], face[i], edge[i] = s, f, e
+        _put_in(s, sole[i])
+        _put_in(f, face[i])
+        _put_in(e, edge[i])
         geometry.rest_tables(heads[i], openings[i], hands_drop, heights[i], leads[i])
         n = geometry.normals(heads[i], openings[i], hands_drop)
         scalars[i, 0], scalars[i, 1] = math.atan2(n[2], n[0]), math.sqrt(n[0] * n[0] + n[2] * n[2])
