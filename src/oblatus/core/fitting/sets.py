@@ -13,6 +13,7 @@ from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.gapping.ladder import LEAST_STEP_DEG
 
 Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
 ROOM = 20_000
 SAME_LOFT = 1e-6
 """Degrees by which lofts of one kind may differ."""
@@ -47,6 +48,28 @@ class Rules:
         return self.slot * max(count - self.free, 0)
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class _Clubs:
+    """Some of the candidates `of` a problem, by rising loft, as the search takes them.
+
+    `saving` is what each saves alone, `low` (n + 1, columns) the least of each and all after it; `before` how many come
+    before, spaced from it, `after` the first one after.
+    """
+
+    of: Ints
+    cost: Floats
+    alone: Floats
+    saving: Floats
+    low: Floats
+    before: Ints
+    after: Ints
+    codes: Ints
+    stock: Ints
+    bought: NDArray[np.bool_]
+    group: Ints
+    must: Ints
+
+
 class SetProblem:
     """The search over every set: exact, prepared once and asked many times.
 
@@ -76,6 +99,7 @@ class SetProblem:
         self._fixed = np.ascontiguousarray(fixed[columns])
         self._alone = cost[:, short].sum(axis=1) if alone else np.zeros(len(candidates))
         self._prices: dict[int, Floats] = {}
+        self._known: dict[bool, _Clubs] = {}
         self.lofts = np.array([candidate.head.loft_deg for candidate in candidates])
         names = {candidate.stock.code: n for n, candidate in enumerate(candidates)}
         self._codes = np.array([names[c.stock.code] for c in candidates], dtype=np.int64)
@@ -134,7 +158,7 @@ class SetProblem:
             best = np.where(self.short, alone, best)
         return np.asarray(best)
 
-    def served(self, picks: Sequence[int], above: Floats) -> NDArray[np.int64]:
+    def served(self, picks: Sequence[int], above: Floats) -> Ints:
         """Who serves each column: a slot of the set, -1 and below for the rows of `above` (the first is -1)."""
         mine = np.concatenate([self.cost[list(picks)], above])
         who = mine.argmin(axis=0)
@@ -144,48 +168,57 @@ class SetProblem:
         return np.asarray(who)
 
     def _run(
-        self, count: int, heads: int, limit: Floats, keep: int, scores: Floats, picks: NDArray[np.int64],
-        counts: NDArray[np.int64],
+        self, count: int, heads: int, limit: Floats, keep: int, scores: Floats, picks: Ints,
+        counts: Ints,
     ) -> None:  # fmt: skip
         """Search the sets of so many clubs: see `_search.search`."""
         if count == 0:
             self._without_wedges(limit, scores, counts)
             return
         heads = min(heads, count)
-        of = np.flatnonzero(self._usable if heads else self._usable & ~self.bought)
-        most, limit_of_bound = _search.room_for(len(of)), limit[0] + _search.SLACK
-        under, prices = np.zeros(len(of)), self._prices.setdefault(count, self._fixed.copy())
-        cost, bought = self._cost[of], self.bought[of]
-        before, after = _spaced(self.lofts[of])
-        if count == 1:
-            _search.stays_under(cost, self._fixed, 0, under)
-        elif limit_of_bound < _search.find_prices(
-            cost, self._fixed, under, most, before, after, bought, count, heads, self._alone.min(), limit_of_bound, prices
-        ):
-            return
-        left = np.flatnonzero(under != _search.OUT)
-        of, cost = of[left], cost[left]
-        low = np.concatenate([np.minimum.accumulate(cost[::-1])[::-1], np.full((1, cost.shape[1]), np.inf)])
+        clubs, prices = self._clubs(buying=heads > 0), self._fixed
+        under = clubs.saving
+        if count > 1 and len(under) >= _search.FEW:
+            prices, bound = self._prices.setdefault(count, self._fixed.copy()), limit[0] + _search.SLACK
+            most, under = _search.room_for(len(under)), np.zeros(len(under))
+            if bound < _search.find_prices(
+                clubs.cost, self._fixed, under, most, clubs.before, clubs.after, clubs.bought, count, heads,
+                self._alone.min(), bound, prices,
+            ):  # fmt: skip
+                return
+            left = np.flatnonzero(under != _search.OUT)
+            clubs, under = self._of(clubs.of[left]), under[left]
         _search.search(
-            cost, self._alone[of], self._fixed, low, prices, under[left], _spaced(self.lofts[of])[1], self._codes[of],
-            self._stock[of], bought[left], self._group[of], self._must[of], len(self.rules.held), count, heads, limit,
-            keep, scores, picks, counts,
+            clubs.cost, clubs.alone, self._fixed, clubs.low, prices, under, clubs.after, clubs.codes, clubs.stock,
+            clubs.bought, clubs.group, clubs.must, len(self.rules.held), count, heads, limit, keep, scores, picks, counts,
         )  # fmt: skip
         found = picks[: int(counts[0]), :count]
-        found[:] = of[found]
+        found[:] = clubs.of[found]
 
-    def _without_wedges(self, limit: Floats, scores: Floats, counts: NDArray[np.int64]) -> None:
+    def _clubs(self, *, buying: bool) -> _Clubs:
+        """The candidates of which a set may be made, when heads are bought or none is."""
+        if buying not in self._known:
+            usable = self._usable if buying else self._usable & ~self.bought
+            self._known[buying] = self._of(np.flatnonzero(usable))
+        return self._known[buying]
+
+    def _of(self, of: Ints) -> _Clubs:
+        cost, lofts, apart = self._cost[of], self.lofts[of], LEAST_STEP_DEG - SAME_LOFT
+        saving = np.zeros(len(of))
+        _search.stays_under(cost, self._fixed, 0, saving)
+        return _Clubs(
+            of, cost, self._alone[of], saving,
+            np.concatenate([np.minimum.accumulate(cost[::-1])[::-1], np.full((1, cost.shape[1]), np.inf)]),
+            np.searchsorted(lofts, lofts - apart, side="right"), np.searchsorted(lofts, lofts + apart),
+            self._codes[of], self._stock[of], self.bought[of], self._group[of], self._must[of],
+        )  # fmt: skip
+
+    def _without_wedges(self, limit: Floats, scores: Floats, counts: Ints) -> None:
         """The set of no wedge, where one may be: the clubs above serve everything."""
         strokes = float(self._fixed.sum())
         if strokes <= limit[0] and not self.rules.held and not self.rules.favourite:
             scores[:1] = strokes
             counts[0] += 1
-
-
-def _spaced(lofts: Floats) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-    """Of every rising loft how many come before, spaced from it, and the first one after that is."""
-    apart = LEAST_STEP_DEG - SAME_LOFT
-    return np.searchsorted(lofts, lofts - apart, side="right"), np.searchsorted(lofts, lofts + apart)
 
 
 def _nearest(lofts: Sequence[float], loft: float) -> int:
