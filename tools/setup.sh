@@ -99,7 +99,7 @@ fresh_kernels() {
 
 # compile_kernels: once, beside other work: else whoever comes first waits for it
 compile_kernels() {
-  ls src/oblatus/core/fitting/*.nbi >/dev/null 2>&1 && return
+  compgen -G "src/oblatus/core/fitting/__pycache__/*.nbi" >/dev/null && return
   local warm='from oblatus.usecases.warm_up import warm_up; warm_up()'
   step "Compiling the kernels (once, two minutes)" "See the log." .venv/bin/python -c "$warm"
 }

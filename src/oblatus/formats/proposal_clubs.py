@@ -84,21 +84,19 @@ def club_out(recommendation: Recommendation, slot: int, doubt: Doubt | None, pin
 
 
 def _openings(recommendation: Recommendation, slot: int) -> list[OpeningOut]:
-    pick = recommendation.picks[slot]
+    setup_at, pins = recommendation.costs.pick[recommendation.picks[slot]], len(PINS)
+    mine = np.flatnonzero(recommendation.served[: len(recommendation.sheet.short) * pins] == slot)
     found = []
-    for n, scenario in enumerate(recommendation.sheet.short):
-        for p, pin in enumerate(PINS):
-            column = n * len(PINS) + p
-            if recommendation.served[column] == slot:
-                opening = scenario.setups[int(recommendation.costs.pick[pick, column])].opening_deg
-                found.append(
-                    OpeningOut(
-                        situation=scenario.shot.key,
-                        ground=scenario.ground.name,
-                        pin=pin.name,
-                        opening_deg=rounded(opening),
-                    )
-                )
+    for column, setup in zip(mine.tolist(), setup_at[mine].tolist(), strict=True):
+        scenario, pin = recommendation.sheet.short[column // pins], PINS[column % pins]
+        found.append(
+            OpeningOut(
+                situation=scenario.shot.key,
+                ground=scenario.ground.name,
+                pin=pin.name,
+                opening_deg=rounded(scenario.setups[setup].opening_deg),
+            )
+        )
     return found
 
 
