@@ -9,8 +9,10 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
+from threading import Condition
 from typing import Any
 
+from cachetools import LRUCache, cached
 from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
@@ -18,6 +20,8 @@ from oblatus.core.words import Reader, day, decimals, metres, trimmed, worded
 from oblatus.units import METRES_PER_YARD
 
 HERE = Path(__file__).parent
+PAGES_KEPT = 8
+"""Pages by what stands on them, some 0.4 MB each."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,20 +35,24 @@ class Printed:
 def as_pdf(template: str, reader: Reader, styles: str = "page.css", extra: str = "", **values: Any) -> Printed:
     """A template of this folder as PDF, its sentences in the reader's units; `extra` rules come after the styles.
 
-    What a person typed is text in it and never markup; nothing is asked of any network.
+    What a person typed is text in it and never markup; nothing is asked of any network. A page that was set lately is not
+    set again: who has looked at a card's picture prints it next.
     """
-    from weasyprint import CSS, HTML  # a second that only who prints waits for
-    from weasyprint.text.fonts import FontConfiguration
-    from weasyprint.urls import URLFetcher
-
-    fonts, files = FontConfiguration(), URLFetcher(allowed_protocols={"file"})
 
     def plain(value: float) -> str:
         return bare(value, reader)
 
     page = worded(_templates().get_template(template).render(plain=plain, **values), reader)
-    base = f"{HERE.as_uri()}/"
-    rules = "\n".join((HERE / name).read_text("utf-8") for name in ("fonts.css", styles)) + extra
+    return _set_page(page, "\n".join((HERE / name).read_text("utf-8") for name in ("fonts.css", styles)) + extra)
+
+
+@cached(LRUCache(PAGES_KEPT), condition=Condition())
+def _set_page(page: str, rules: str) -> Printed:
+    from weasyprint import CSS, HTML  # a second that only who prints waits for
+    from weasyprint.text.fonts import FontConfiguration
+    from weasyprint.urls import URLFetcher
+
+    fonts, files, base = FontConfiguration(), URLFetcher(allowed_protocols={"file"}), f"{HERE.as_uri()}/"
     style = CSS(string=rules, base_url=base, font_config=fonts, url_fetcher=files)
     document = HTML(string=page, base_url=base, url_fetcher=files).render(stylesheets=[style], font_config=fonts)
     return Printed(document.write_pdf(), len(document.pages))
