@@ -127,13 +127,13 @@ def _leave_out(total, limit, under, most, before_most, before, after, bought, cl
 
 
 @_jit
-def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, floor, limit, prices):
+def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, limit, prices):
     """Prices of the columns (columns,) by which the bound is high, in place of those given; candidates that they show to
     be of no use are put out. Returns the bound.
 
     cost (n, columns) weighted strokes, candidates by rising loft; fixed (columns) those of the clubs above; under (n): OUT
     for those that are out, else filled with what they stay under the prices; most, before_most: see `_most`; before (n)
-    how many come before, spaced from it, after (n) the first one after; floor: strokes that come on top of every set.
+    how many come before, spaced from it, after (n) the first one after.
 
     Prices rise where no club of the bound's own set stays under them and fall where several do (subgradients), until the
     bound is above the limit, or rises no more, or few candidates are left.
@@ -141,12 +141,12 @@ def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, f
     columns = fixed.shape[0]
     now, served = np.empty(columns), np.empty(columns)
     before_most = np.zeros(most.shape)
-    best, step, idle, target, total = -np.inf, 1.0, 0, limit, floor
+    best, step, idle, target = -np.inf, 1.0, 0, limit
     for s in range(columns):
         now[s] = prices[s]
     for turn in range(ROUNDS + 1):
         last = turn == ROUNDS or step < LEAST_STEP  # the best prices once more
-        total = floor
+        total = 0.0
         for s in range(columns):
             now[s] = min(prices[s] if last else now[s], fixed[s])
             total += now[s]
@@ -171,7 +171,7 @@ def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, f
                 for s in range(columns):
                     now[s] = prices[s]
                 continue
-        target = min(target, _serve(cost, fixed, now, under, most, after, bought, clubs, heads, 0, served) + floor)
+        target = min(target, _serve(cost, fixed, now, under, most, after, bought, clubs, heads, 0, served))
         length = 0.0
         for s in range(columns):
             if now[s] == fixed[s] and served[s] == 0.0:
@@ -189,7 +189,6 @@ def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, f
 @_jit
 def search(
     cost,
-    alone,
     fixed,
     low,
     prices,
@@ -211,30 +210,28 @@ def search(
 ):
     """Every set of `clubs` candidates with at most `heads` bought whose strokes are at most `limit[0]`.
 
-    cost, fixed, prices, after: see `find_prices`; first_under (n): what every candidate stays under the prices; alone (n) strokes of the short shots when one club plays them all, zeros otherwise; low (n + 1, columns) the least of
-    each candidate and all after it; codes (n), stock (n) physical heads and how many there are; group (n) which club of
-    the set it would be, -1 for any; must (n): every one of `musts` numbers is to be in the set once, -1 for none. keep
-    BEST: the best are kept in scores, picks, and limit[0] falls to the worst kept. keep ALL: every one is counted, as many
-    kept as there is room, in no order. counts = found, sets looked at.
+    cost, fixed, prices, after: see `find_prices`; first_under (n): what every candidate stays under the prices; low
+    (n + 1, columns) the least of each candidate and all after it; codes (n), stock (n) physical heads and how many there
+    are; group (n) which club of the set it would be, -1 for any; must (n): every one of `musts` numbers is to be in the set
+    once, -1 for none. keep BEST: the best are kept in scores, picks, and limit[0] falls to the worst kept. keep ALL: every
+    one is counted, as many kept as there is room, in no order. counts = found, sets looked at.
     """
     n, columns = cost.shape
     found = looked = 0
     under = np.zeros((MOST_CLUBS, n))
     most = np.zeros((MOST_CLUBS, MOST_CLUBS + 1, MOST_CLUBS + 1, n + 1))
-    lowest_alone = np.inf
     for i in range(n):
-        lowest_alone = min(lowest_alone, alone[i])
         under[0, i] = first_under[i]
     at = np.empty(MOST_CLUBS, dtype=np.int64)
     now, tops = np.empty((MOST_CLUBS, columns)), np.empty(columns)
-    level, priced, least = np.zeros(MOST_CLUBS), np.zeros(MOST_CLUBS), np.empty(MOST_CLUBS)
+    level, priced = np.zeros(MOST_CLUBS), np.zeros(MOST_CLUBS)
     spent, held = np.zeros(MOST_CLUBS, dtype=np.int64), np.zeros(MOST_CLUBS, dtype=np.int64)
     for s in range(columns):
         now[0, s] = fixed[s]
         level[0] += fixed[s]
         priced[0] += prices[s]
     _most(under[0], 0, after, bought, clubs, heads, most[0])
-    depth, least[0] = 0, np.inf
+    depth = 0
     at[0] = -1
     while depth >= 0:
         at[depth] += 1
@@ -246,9 +243,7 @@ def search(
         room = heads - spent[depth] - (1 if bought[i] else 0)
         if under[depth, i] == OUT or (group[i] >= 0 and group[i] != depth) or room < 0:
             continue
-        best_alone = min(least[depth], alone[i])
-        floor = min(best_alone, lowest_alone)
-        if left > 0 and priced[depth] - under[depth, i] + floor - most[depth, left, room, after[i]] > limit[0] + SLACK:
+        if left > 0 and priced[depth] - under[depth, i] - most[depth, left, room, after[i]] > limit[0] + SLACK:
             continue
         used, twice = 0, False
         for j in range(depth):
@@ -261,7 +256,7 @@ def search(
             continue
         if left == 0:
             looked += 1
-            score = level[depth] - under[depth, i] + best_alone
+            score = level[depth] - under[depth, i]
             if score <= limit[0]:
                 if keep == BEST:
                     found = _insert(score, at, i, depth, scores, picks, found)
@@ -275,8 +270,7 @@ def search(
                         picks[found, depth] = i
                     found += 1
             continue
-        whole = below = 0.0
-        lowest = floor
+        whole = below = lowest = 0.0
         for s in range(columns):
             here = min(now[depth, s], cost[i, s])
             top = min(here, prices[s])
@@ -286,7 +280,7 @@ def search(
             below += top
             lowest += min(here, low[after[i], s])
         # what later clubs stay under on top of fewer clubs is no less than on top of these
-        spare = limit[0] + SLACK - below - floor
+        spare = limit[0] + SLACK - below
         if lowest > limit[0] + SLACK or -most[depth, left, room, after[i]] > spare:
             continue
         rest = most[depth, left - 1, room, after[i]]
@@ -298,7 +292,7 @@ def search(
             if -most[depth + 1, left, room, after[i]] > spare:
                 continue
         depth += 1
-        level[depth], priced[depth], least[depth] = whole, below, best_alone
+        level[depth], priced[depth] = whole, below
         spent[depth], held[depth] = heads - room, held_now
         at[depth] = after[i] - 1
     counts[0] += found

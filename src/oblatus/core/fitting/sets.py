@@ -58,7 +58,6 @@ class _Clubs:
 
     of: Ints
     cost: Floats
-    alone: Floats
     saving: Floats
     low: Floats
     before: Ints
@@ -93,11 +92,11 @@ class SetProblem:
     ) -> None:
         self.candidates, self.rules, self.lowest = candidates, rules, lowest_deg
         self.cost, self.fixed, self.short = cost, fixed, short
-        alone = rules.favourite
-        columns = ~short if alone else np.ones(len(fixed), dtype=bool)
-        self._cost = np.ascontiguousarray(cost[:, columns])
-        self._fixed = np.ascontiguousarray(fixed[columns])
-        self._alone = cost[:, short].sum(axis=1) if alone else np.zeros(len(candidates))
+        self._cost, self._fixed = np.ascontiguousarray(cost), np.ascontiguousarray(fixed)
+        if rules.favourite:  # all short shots together are a column, and no club above plays them
+            alone = cost[:, short].sum(axis=1)
+            self._cost = np.column_stack([cost[:, ~short], alone])
+            self._fixed = np.append(fixed[~short], alone.max())
         self._prices: dict[int, Floats] = {}
         self._known: dict[bool, _Clubs] = {}
         self.lofts = np.array([candidate.head.loft_deg for candidate in candidates])
@@ -183,13 +182,13 @@ class SetProblem:
             most, under = _search.room_for(len(under)), np.zeros(len(under))
             if bound < _search.find_prices(
                 clubs.cost, self._fixed, under, most, clubs.before, clubs.after, clubs.bought, count, heads,
-                self._alone.min(), bound, prices,
+                bound, prices,
             ):  # fmt: skip
                 return
             left = np.flatnonzero(under != _search.OUT)
             clubs, under = self._of(clubs.of[left]), under[left]
         _search.search(
-            clubs.cost, clubs.alone, self._fixed, clubs.low, prices, under, clubs.after, clubs.codes, clubs.stock,
+            clubs.cost, self._fixed, clubs.low, prices, under, clubs.after, clubs.codes, clubs.stock,
             clubs.bought, clubs.group, clubs.must, len(self.rules.held), count, heads, limit, keep, scores, picks, counts,
         )  # fmt: skip
         found = picks[: int(counts[0]), :count]
@@ -207,7 +206,7 @@ class SetProblem:
         saving = np.zeros(len(of))
         _search.stays_under(cost, self._fixed, 0, saving)
         return _Clubs(
-            of, cost, self._alone[of], saving,
+            of, cost, saving,
             np.concatenate([np.minimum.accumulate(cost[::-1])[::-1], np.full((1, cost.shape[1]), np.inf)]),
             np.searchsorted(lofts, lofts - apart, side="right"), np.searchsorted(lofts, lofts + apart),
             self._codes[of], self._stock[of], self.bought[of], self._group[of], self._must[of],
