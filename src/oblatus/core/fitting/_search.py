@@ -80,11 +80,11 @@ def _most_before(under, before, bought, clubs, heads, out):
 
 
 @_jit
-def _serve(cost, fixed, prices, under, most, after, bought, clubs, heads, start, served):
+def _serve(cost, fixed, prices, under, most, after, bought, clubs, heads, served):
     """The set that `_most` found: how many of its clubs stay under the price of every column; returns its strokes."""
     columns = fixed.shape[0]
     mine = np.empty(MOST_CLUBS, dtype=np.int64)
-    i, c, h = start, clubs, heads
+    i, c, h = 0, clubs, heads
     while c > 0 and i < under.shape[0]:
         if most[c, h, i] == most[c, h, i + 1]:
             i += 1
@@ -105,14 +105,14 @@ def _serve(cost, fixed, prices, under, most, after, bought, clubs, heads, start,
 
 
 @_jit
-def _leave_out(total, limit, under, most, before_most, before, after, bought, clubs, heads, start):
+def _leave_out(total, limit, under, most, before_most, before, after, bought, clubs, heads):
     """Put out every candidate with which no set comes down to the limit; returns how many are left.
 
     total: the prices' sum; most: as `_most` fills it; before_most: room for the same of earlier candidates.
     """
     _most_before(under, before, bought, clubs - 1, heads, before_most)
     left = 0
-    for i in range(start, under.shape[0]):
+    for i in range(under.shape[0]):
         if under[i] == OUT:
             continue
         room, beside = heads - (1 if bought[i] else 0), 0.0
@@ -132,8 +132,8 @@ def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, l
     be of no use are put out. Returns the bound.
 
     cost (n, columns) weighted strokes, candidates by rising loft; fixed (columns) those of the clubs above; under (n): OUT
-    for those that are out, else filled with what they stay under the prices; most, before_most: see `_most`; before (n)
-    how many come before, spaced from it, after (n) the first one after.
+    for those that are out, else filled with what they stay under the prices; most: `room_for` so many; before (n) how many
+    come before, spaced from it, after (n) the first one after.
 
     Prices rise where no club of the bound's own set stays under them and fall where several do (subgradients), until the
     bound is above the limit, or rises no more, or few candidates are left.
@@ -161,7 +161,7 @@ def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, l
             if best > limit:
                 return best
         if last or (risen and turn % LOOK == 0):
-            left = _leave_out(total, limit, under, most, before_most, before, after, bought, clubs, heads, 0)
+            left = _leave_out(total, limit, under, most, before_most, before, after, bought, clubs, heads)
             if last or left < FEW:
                 return best
         if not risen:
@@ -171,7 +171,7 @@ def find_prices(cost, fixed, under, most, before, after, bought, clubs, heads, l
                 for s in range(columns):
                     now[s] = prices[s]
                 continue
-        target = min(target, _serve(cost, fixed, now, under, most, after, bought, clubs, heads, 0, served))
+        target = min(target, _serve(cost, fixed, now, under, most, after, bought, clubs, heads, served))
         length = 0.0
         for s in range(columns):
             if now[s] == fixed[s] and served[s] == 0.0:

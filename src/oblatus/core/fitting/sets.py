@@ -166,10 +166,7 @@ class SetProblem:
             who = np.where(self.short, int(self.cost[list(picks)][:, self.short].sum(axis=1).argmin()), who)
         return np.asarray(who)
 
-    def _run(
-        self, count: int, heads: int, limit: Floats, keep: int, scores: Floats, picks: Ints,
-        counts: Ints,
-    ) -> None:  # fmt: skip
+    def _run(self, count: int, heads: int, limit: Floats, keep: int, scores: Floats, picks: Ints, counts: Ints) -> None:
         """Search the sets of so many clubs: see `_search.search`."""
         if count == 0:
             self._without_wedges(limit, scores, counts)
@@ -178,18 +175,20 @@ class SetProblem:
         clubs, prices = self._clubs(buying=heads > 0), self._fixed
         under = clubs.saving
         if count > 1 and len(under) >= _search.FEW:
-            prices, bound = self._prices.setdefault(count, self._fixed.copy()), limit[0] + _search.SLACK
-            most, under = _search.room_for(len(under)), np.zeros(len(under))
-            if bound < _search.find_prices(
-                clubs.cost, self._fixed, under, most, clubs.before, clubs.after, clubs.bought, count, heads,
-                bound, prices,
-            ):  # fmt: skip
+            prices, under = self._prices.get(count, self._fixed).copy(), np.zeros(len(under))
+            most = limit[0] + _search.SLACK
+            bound = _search.find_prices(
+                clubs.cost, self._fixed, under, _search.room_for(len(under)), clubs.before, clubs.after, clubs.bought,
+                count, heads, most, prices,
+            )  # fmt: skip
+            self._prices[count] = prices
+            if bound > most:
                 return
             left = np.flatnonzero(under != _search.OUT)
             clubs, under = self._of(clubs.of[left]), under[left]
         _search.search(
-            clubs.cost, self._fixed, clubs.low, prices, under, clubs.after, clubs.codes, clubs.stock,
-            clubs.bought, clubs.group, clubs.must, len(self.rules.held), count, heads, limit, keep, scores, picks, counts,
+            clubs.cost, self._fixed, clubs.low, prices, under, clubs.after, clubs.codes, clubs.stock, clubs.bought,
+            clubs.group, clubs.must, len(self.rules.held), count, heads, limit, keep, scores, picks, counts,
         )  # fmt: skip
         found = picks[: int(counts[0]), :count]
         found[:] = clubs.of[found]
