@@ -1,5 +1,5 @@
 import { TextInput } from "@mantine/core";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useStore } from "../../app/context";
 import { parseNumber, trimmed } from "../../units/units";
 
@@ -13,17 +13,23 @@ interface Props {
   onChange: (values: number[]) => void;
 }
 
-/** Several readings of one place, typed with spaces between them; they are taken on Enter or on leaving the field. */
+/**
+ * Several readings of one place, typed with spaces between them; they are taken on Enter or on leaving the field. What is
+ * being typed stays where others come from another screen, and those are told beside it.
+ */
 export function ReadingsField({ label, path, values, says, places, onChange }: Props) {
   const { faults } = useStore();
   const shown = values.map((v) => trimmed(v, places)).join("  ");
-  const [text, setText] = useState(shown);
-  useEffect(() => setText(shown), [shown]);
+  const [typed, setTyped] = useState<{ text: string; over: string } | null>(null);
+  const text = typed?.text ?? shown;
+  const meanwhile = typed && typed.over !== shown ? `on another screen meanwhile: ${shown || "none"}` : "";
   const parts = text.split(/[;\s]+/).filter(Boolean);
   const wrong = parts.find((part) => parseNumber(part) === null);
   const fault = faults.find((f) => f.field.startsWith(path));
   const take = () => {
-    if (wrong === undefined) onChange(parts.map((part) => parseNumber(part) ?? 0));
+    if (typed === null || wrong !== undefined) return;
+    if (text !== shown) onChange(parts.map((part) => parseNumber(part) ?? 0));
+    setTyped(null);
   };
   return (
     <TextInput
@@ -33,11 +39,14 @@ export function ReadingsField({ label, path, values, says, places, onChange }: P
       placeholder="one reading after another"
       autoComplete="off"
       error={wrong !== undefined ? `${wrong} is not a number` : fault?.message}
-      description={says || undefined}
+      description={meanwhile || says || undefined}
       inputWrapperOrder={["label", "input", "error", "description"]}
-      onChange={(event) => setText(event.currentTarget.value)}
-      onBlur={() => text !== shown && take()}
-      onKeyDown={(event) => event.key === "Enter" && take()}
+      onChange={(event) => setTyped({ text: event.currentTarget.value, over: typed?.over ?? shown })}
+      onBlur={take}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") take();
+        if (event.key === "Escape") setTyped(null);
+      }}
     />
   );
 }

@@ -1,6 +1,6 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
-import { show } from "../../testing/show";
+import { inFitting, show } from "../../testing/show";
 import { ReadingsField } from "./ReadingsField";
 
 const readings = (change: object = {}, faults: object[] = []) => {
@@ -38,6 +38,24 @@ it("one that is no number is named, and holds the others", () => {
   expect(screen.getByText("soft is not a number")).toBeTruthy();
   fireEvent.blur(field);
   expect(onChange).not.toHaveBeenCalled();
+});
+
+it("readings that come from another screen are told and take nothing away from what is being typed", () => {
+  const onChange = vi.fn();
+  const field = (values: number[]) => (
+    <ReadingsField label="Hammer" path="x" values={values} says="" places={1} onChange={onChange} />
+  );
+  const { again } = show(field([90]));
+  const input = screen.getByLabelText("Hammer") as HTMLInputElement;
+  fireEvent.change(input, { target: { value: "90 95" } });
+  again(inFitting(field([90, 101])));
+  expect(input.value).toBe("90 95");
+  expect(screen.getByText("on another screen meanwhile: 90 101")).toBeTruthy();
+  fireEvent.keyDown(input, { key: "Escape" });
+  expect(input.value).toBe("90  101");
+  fireEvent.change(input, { target: { value: "90 101 95" } });
+  fireEvent.blur(input);
+  expect(onChange.mock.calls).toEqual([[[90, 101, 95]]]);
 });
 
 it("leaving the field as it was asks for nothing; the server's word on one reading stands under all", () => {
