@@ -15,14 +15,14 @@ interface Props {
 
 /**
  * Several readings of one place, typed with spaces between them; they are taken on Enter or on leaving the field. What is
- * being typed stays where others come from another screen, and those are told beside it.
+ * being typed stays where others come to stand there, from another screen or by Undo, and those are told beside it.
  */
 export function ReadingsField({ label, path, values, says, places, onChange }: Props) {
   const { faults } = useStore();
   const shown = values.map((v) => trimmed(v, places)).join("  ");
   const [typed, setTyped] = useState<{ text: string; over: string } | null>(null);
   const text = typed?.text ?? shown;
-  const meanwhile = typed && typed.over !== shown ? `on another screen meanwhile: ${shown || "none"}` : "";
+  const meanwhile = typed && typed.over !== shown ? `stands there meanwhile: ${shown || "none"}` : "";
   const parts = text.split(/[;\s]+/).filter(Boolean);
   const wrong = parts.find((part) => parseNumber(part) === null);
   const fault = faults.find((f) => f.field.startsWith(path));

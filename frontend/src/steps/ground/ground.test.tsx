@@ -40,7 +40,7 @@ it("one that is no number is named, and holds the others", () => {
   expect(onChange).not.toHaveBeenCalled();
 });
 
-it("readings that come from another screen are told and take nothing away from what is being typed", () => {
+it("readings that come to stand there meanwhile are told and take nothing away from what is being typed", () => {
   const onChange = vi.fn();
   const field = (values: number[]) => (
     <ReadingsField label="Hammer" path="x" values={values} says="" places={1} onChange={onChange} />
@@ -50,7 +50,7 @@ it("readings that come from another screen are told and take nothing away from w
   fireEvent.change(input, { target: { value: "90 95" } });
   again(inFitting(field([90, 101])));
   expect(input.value).toBe("90 95");
-  expect(screen.getByText("on another screen meanwhile: 90 101")).toBeTruthy();
+  expect(screen.getByText("stands there meanwhile: 90 101")).toBeTruthy();
   fireEvent.keyDown(input, { key: "Escape" });
   expect(input.value).toBe("90  101");
   fireEvent.change(input, { target: { value: "90 101 95" } });

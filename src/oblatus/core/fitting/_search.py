@@ -214,10 +214,10 @@ def search(
     (n + 1, columns) the least of each candidate and all after it; codes (n), stock (n) physical heads and how many there
     are; group (n) which club of the set it would be, -1 for any; must (n): every one of `musts` numbers is to be in the set
     once, -1 for none. keep BEST: the best are kept in scores, picks, and limit[0] falls to the worst kept. keep ALL: every
-    one is counted, as many kept as there is room, in no order. counts = found, sets looked at.
+    one is counted, as many kept as there is room, in no order. counts (1): how many were found.
     """
     n, columns = cost.shape
-    found = looked = 0
+    found = 0
     under = np.zeros((MOST_CLUBS, n))
     most = np.zeros((MOST_CLUBS, MOST_CLUBS + 1, MOST_CLUBS + 1, n + 1))
     for i in range(n):
@@ -255,7 +255,6 @@ def search(
         if used >= stock[i] or twice or musts - held_now > left:
             continue
         if left == 0:
-            looked += 1
             score = level[depth] - under[depth, i]
             if score <= limit[0]:
                 if keep == BEST:
@@ -296,7 +295,6 @@ def search(
         spent[depth], held[depth] = heads - room, held_now
         at[depth] = after[i] - 1
     counts[0] += found
-    counts[1] += looked
 
 
 @_jit

@@ -52,13 +52,12 @@ class Rules:
 class _Clubs:
     """Some of the candidates `of` a problem, by rising loft, as the search takes them.
 
-    `saving` is what each saves alone, `low` (n + 1, columns) the least of each and all after it; `before` how many come
-    before, spaced from it, `after` the first one after.
+    `low` (n + 1, columns) is the least of each and all after it; `before` how many come before, spaced from it, `after`
+    the first one after.
     """
 
     of: Ints
     cost: Floats
-    saving: Floats
     low: Floats
     before: Ints
     after: Ints
@@ -90,7 +89,7 @@ class SetProblem:
         rules: Rules,
         lowest_deg: float,
     ) -> None:
-        self.candidates, self.rules, self.lowest = candidates, rules, lowest_deg
+        self.candidates, self.rules = candidates, rules
         self.cost, self.fixed, self.short = cost, fixed, short
         self._cost, self._fixed = np.ascontiguousarray(cost), np.ascontiguousarray(fixed)
         if rules.favourite:  # all short shots together are a column, and no club above plays them
@@ -117,7 +116,7 @@ class SetProblem:
         for count in self.rules.counts:
             place = self.rules.place(count)
             scores, picks = np.full(most, np.inf), np.zeros((most, _search.MOST_CLUBS), dtype=np.int64)
-            bound, counts = np.array([limit - place]), np.zeros(2, dtype=np.int64)
+            bound, counts = np.array([limit - place]), np.zeros(1, dtype=np.int64)
             self._run(count, heads, bound, _search.BEST, scores, picks, counts)
             found += [
                 ClubSet(tuple(int(p) for p in picks[i, :count]), float(scores[i]) + place) for i in range(int(counts[0]))
@@ -134,7 +133,7 @@ class SetProblem:
         for count in self.rules.counts:
             place = self.rules.place(count)
             scores, picks = np.empty(room), np.zeros((room, _search.MOST_CLUBS), dtype=np.int64)
-            bound, counts = np.array([limit - place + _search.SLACK]), np.zeros(2, dtype=np.int64)
+            bound, counts = np.array([limit - place + _search.SLACK]), np.zeros(1, dtype=np.int64)
             self._run(count, heads, bound, _search.ALL, scores, picks, counts)
             total += int(counts[0])
             kept = min(int(counts[0]), room)
@@ -173,9 +172,11 @@ class SetProblem:
             return
         heads = min(heads, count)
         clubs, prices = self._clubs(buying=heads > 0), self._fixed
-        under = clubs.saving
-        if count > 1 and len(under) >= _search.FEW:
-            prices, under = self._prices.get(count, self._fixed).copy(), np.zeros(len(under))
+        under = np.zeros(len(clubs.of))
+        if count == 1 or len(under) < _search.FEW:
+            _search.stays_under(clubs.cost, prices, 0, under)
+        else:
+            prices = self._prices.get(count, prices).copy()
             most = limit[0] + _search.SLACK
             bound = _search.find_prices(
                 clubs.cost, self._fixed, under, _search.room_for(len(under)), clubs.before, clubs.after, clubs.bought,
@@ -202,11 +203,8 @@ class SetProblem:
 
     def _of(self, of: Ints) -> _Clubs:
         cost, lofts, apart = self._cost[of], self.lofts[of], LEAST_STEP_DEG - SAME_LOFT
-        saving = np.zeros(len(of))
-        _search.stays_under(cost, self._fixed, 0, saving)
         return _Clubs(
-            of, cost, saving,
-            np.concatenate([np.minimum.accumulate(cost[::-1])[::-1], np.full((1, cost.shape[1]), np.inf)]),
+            of, cost, np.concatenate([np.minimum.accumulate(cost[::-1])[::-1], np.full((1, cost.shape[1]), np.inf)]),
             np.searchsorted(lofts, lofts - apart, side="right"), np.searchsorted(lofts, lofts + apart),
             self._codes[of], self._stock[of], self.bought[of], self._group[of], self._must[of],
         )  # fmt: skip
