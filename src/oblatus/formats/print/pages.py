@@ -35,8 +35,8 @@ class Printed:
 def as_pdf(template: str, reader: Reader, styles: str = "page.css", extra: str = "", **values: Any) -> Printed:
     """A template of this folder as PDF, its sentences in the reader's units; `extra` rules come after the styles.
 
-    What a person typed is text in it and never markup; nothing is asked of any network. A page that was set lately is not
-    set again: who has looked at a card's picture prints it next.
+    What a person typed is text in it and never markup; nothing is asked of any network. A page that this process
+    set lately is not set again: who has looked at a card's picture prints it next.
     """
 
     def plain(value: float) -> str:
