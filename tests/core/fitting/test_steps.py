@@ -95,7 +95,8 @@ CLUBS = [candidate(50, owned=True), candidate(51), candidate(54), candidate(56, 
 
 def order(sets: list[tuple[int, ...]], bench: list[float] | None = None, wanted: int = 0) -> list[tuple[int, ...]]:
     level = [ClubSet(picks, 40.0) for picks in sets]
-    ranks = rank_level(level, CLUBS, 46.0, np.array(bench or [0.5] * len(sets)), wanted)
+    values = dict(zip(sets, bench or [0.5] * len(sets), strict=True))
+    ranks = rank_level(level, CLUBS, 46.0, lambda some: np.array([values[one.picks] for one in some]), wanted)
     return [level[n].picks for n in ranks]
 
 

@@ -210,7 +210,7 @@ class Book:
             before = self.steps[n - 1].score if n > 1 else np.inf
             exactly = [one for one in listed if self._bought(one.picks) == step.heads and one.score < before - WORSE]
             order = rank_level(
-                exactly, self.candidates, self.fitting.bag.pitching_wedge.loft_deg, self._bench_values(exactly),
+                exactly, self.candidates, self.fitting.bag.pitching_wedge.loft_deg, self._bench_values,
                 0 if self.rules.slot > 0.0 else max(self.rules.counts),
             )  # fmt: skip
             found = next((exactly[i] for i in order if self._no_worse(exactly[i])), None)

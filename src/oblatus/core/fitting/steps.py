@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+from itertools import groupby, pairwise
 from typing import Literal
 
 import numpy as np
@@ -75,27 +75,33 @@ def recommended_step(
 
 
 def rank_level(
-    level: Sequence[ClubSet], candidates: Sequence[Candidate], pitching_wedge_deg: float, bench: Floats, wanted: int
-) -> list[int]:
-    """Order of sets that are level, the one to show first.
+    level: Sequence[ClubSet],
+    candidates: Sequence[Candidate],
+    pitching_wedge_deg: float,
+    bench: Callable[[Sequence[ClubSet]], Floats],
+    wanted: int,
+) -> Iterator[int]:
+    """Sets that are level (places in `level`), one after the other, the one to show first.
 
     Nearer to the number of wedges that is wanted (if one is), fewer heads bought, fewer degrees bent, the bench rules,
-    evener steps of loft.
+    evener steps of loft. `bench` values sets by the bench rules: it is asked of those alone that the others leave equal.
     """
+    change = [(candidate.bought, abs(candidate.bend_deg)) for candidate in candidates]
 
-    def rank(n: int) -> tuple[float, ...]:
-        clubs = [candidates[i] for i in level[n].picks]
-        lofts = [pitching_wedge_deg, *(club.head.loft_deg for club in clubs)]
+    def changes(n: int) -> tuple[float, ...]:
+        clubs = [change[i] for i in level[n].picks]
         return (
-            max(wanted - len(clubs), 0),
-            sum(club.bought for club in clubs),
-            round(sum(abs(club.bend_deg) for club in clubs), 2),
-            -round(float(bench[n]) / BENCH_APART),
-            round(_unevenness(lofts), 3),
-            level[n].score,
-        )
+            max(wanted - len(clubs), 0), sum(bought for bought, _ in clubs), round(sum(bend for _, bend in clubs), 2),
+        )  # fmt: skip
 
-    return sorted(range(len(level)), key=rank)
+    def rest(n: int, value: float) -> tuple[float, ...]:
+        lofts = [pitching_wedge_deg, *(candidates[i].head.loft_deg for i in level[n].picks)]
+        return (-round(value / BENCH_APART), round(_unevenness(lofts), 3), level[n].score)
+
+    for _, group in groupby(sorted(range(len(level)), key=changes), changes):
+        equal = list(group)
+        ranks = map(rest, equal, bench([level[n] for n in equal]).tolist())
+        yield from (n for _, n in sorted(zip(ranks, equal, strict=True)))
 
 
 def _unevenness(lofts: Sequence[float]) -> float:
