@@ -16,13 +16,14 @@ from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import Turns
 from oblatus.core.threads import begin_at_once, end_at_once, in_threads, let_pass, patiently, side_by_side
 from oblatus.core.wanted import NoLongerWanted, check_wanted, wanted_while
+from oblatus.errors import LaterError
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases import propose as proposing
 from oblatus.usecases.engine import PATIENT_NICE, Work, engine
 from oblatus.usecases.near import clubs_near, keep_near
-from oblatus.usecases.newest import MOST_RESTARTS, of_the_newest
+from oblatus.usecases.newest import ASKER_WAITS, MOST_RESTARTS, of_the_newest
 from tests.waiting import until
 
 
@@ -100,6 +101,38 @@ def test_a_question_is_begun_anew_after_an_edit_and_carried_through_in_the_end()
     assert of_the_newest(fitting, lambda: ask(2)) == 3
     begun.clear()
     assert of_the_newest(fitting, lambda: ask(1000)) == MOST_RESTARTS + 1, "somebody who never stops typing is answered"
+
+
+def test_nothing_is_begun_anew_for_an_asker_who_has_gone_and_what_nobody_edited_is_carried_through():
+    fitting, begun, here = uuid4(), [], [True]
+
+    def ask(edits: int, gone_at: int) -> int:
+        begun.append(edits)
+        if len(begun) <= edits:
+            time.sleep(0.002)
+            engine().work.edited(fitting)
+        here[0] = len(begun) < gone_at
+        check_wanted()
+        return len(begun)
+
+    token = ASKER_WAITS.set(lambda: here[0])
+    try:
+        assert of_the_newest(fitting, lambda: ask(0, 1)) == 1, "whoever comes back finds it"
+        for edits in (1, 2, 1000):
+            begun.clear()
+            with pytest.raises(LaterError):
+                of_the_newest(fitting, lambda: ask(edits, 1))  # noqa: B023 (now)
+            assert len(begun) == 1
+        begun.clear()
+        with pytest.raises(LaterError):
+            of_the_newest(fitting, lambda: ask(1, 2))
+        assert len(begun) == 2, "what was begun anew ends with its asker"
+        begun.clear()
+        with pytest.raises(LaterError):
+            of_the_newest(fitting, lambda: ask(1000, MOST_RESTARTS + 1))
+        assert len(begun) == MOST_RESTARTS + 1
+    finally:
+        ASKER_WAITS.reset(token)
 
 
 def test_an_edit_ends_the_search_for_the_fitting_as_it_was_and_the_next_one_is_the_newests():

@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 import json
+import socket
+import time
+from uuid import UUID
 
 import pytest
 
+from oblatus.core.wanted import check_wanted
 from oblatus.usecases import ask_engine
+from oblatus.usecases.engine import engine
 
 HEAD = {"loft_deg": 56, "bounce_deg": 12, "sole_width_mm": 22}
 LOW = {"loft_deg": 56, "bounce_deg": 5, "sole_width_mm": 17}
@@ -91,6 +96,33 @@ def test_sureness_flips_and_schools_belong_to_a_revision_and_are_worked_out_once
             gone.delattr(ask_engine, worked)
         again = [client.get(f"{path}/{question}").get_json() for question in ("evidence", "flips", "schools")]
     assert again == [{**was, "revision": named["revision"]} for was in (evidence, flips, {"schools": schools})]
+
+
+def test_an_edit_has_nothing_begun_anew_for_a_screen_that_hung_up(client, fitting, monkeypatch):
+    """Each edit would leave a question behind, and the next answer would wait for all of them."""
+    begun = []
+
+    def how_sure(asked):
+        begun.append(asked)
+        if len(begun) == 1:
+            time.sleep(0.002)
+            engine().work.edited(UUID(fitting["id"]))
+        check_wanted()
+        return sure
+
+    sure = ask_engine.EvidenceOut.model_validate(client.get(f"/api/fittings/{fitting['id']}/evidence").get_json())
+    monkeypatch.setattr(ask_engine, "_how_sure", how_sure)
+    here, screen = socket.socketpair()
+    with here, screen:
+
+        def ask():
+            path = f"/api/fittings/{fitting['id']}/evidence"
+            return client.get(path, environ_overrides={"gunicorn.socket": here}).status_code, len(begun)
+
+        assert ask() == (200, 2)
+        screen.close()
+        begun.clear()
+        assert ask() == (503, 1)
 
 
 def test_a_proposal_carries_the_lie_and_speed_of_every_scenario(fitting):

@@ -34,9 +34,9 @@ it("a set that is to come is asked for at once, one among near clubs when it is 
   await pass(1);
   expect(reload).toHaveBeenCalledTimes(1);
   rerender({ server: near(4), saveState: "saved" });
-  await pass(200);
+  await pass(100);
   rerender({ server: near(5), saveState: "saved" }); // another edit: its quiet begins anew
-  await pass(300);
+  await pass(100);
   expect(reload).toHaveBeenCalledTimes(1);
   await pass(100);
   expect(reload).toHaveBeenCalledTimes(2);

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useStanding } from "../session/session";
 import type { FittingStore } from "./useFitting";
 
-const QUIET_MS = 350;
+const QUIET_MS = 120;
 const AGAIN_MS = 3000;
 
 /**

@@ -14,6 +14,7 @@ from sqlmodel import select
 from oblatus.cli.bench_imports import many_strikes
 from oblatus.drill.served import Served
 from oblatus.errors import SetUpError
+from oblatus.formats.demo import demo_fittings
 from oblatus.store.tables import Studio
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 
@@ -22,7 +23,7 @@ if TYPE_CHECKING:
 
 PLAYER = "Orla Wethercote"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-background-networking"]
-EDITS, SWITCHES, MOVES = 20, 24, 36
+EDITS, SWITCHES, MOVES, FOLLOWS = 20, 24, 36, 4
 STEPS = ("player", "ground", "bag", "lofts", "soles", "carries")
 SETTLED_SECONDS = 20.0
 
@@ -47,6 +48,17 @@ TYPED = """value => new Promise(done => {
   set.call(input, value);
   began = performance.now();
   input.dispatchEvent(new Event('input', { bubbles: true }));
+})"""
+# until the set bench shows the whole rack's answer
+FOLLOWED = """() => new Promise(done => {
+  const began = performance.now();
+  const look = () => {
+    const won = document.querySelector('[data-old]');
+    if (won && won.dataset.old === 'false') setTimeout(() => done(performance.now() - began));
+    else if (performance.now() - began > 60000) done(NaN);
+    else requestAnimationFrame(look);
+  };
+  look();
 })"""
 # from the press of a step's link to the frame that shows its heading
 SWITCHED = """name => new Promise(done => {
@@ -115,7 +127,8 @@ def measure_screens() -> dict[str, float]:
             browser = playwright.chromium.launch(executable_path=path, args=FLAGS)
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             sent = _sign_in(page, served.address)
-            figures = {"sign_in_page_sent_kb": sent / 1000.0} | _hand(page) | _many_strikes(page, served)
+            figures = {"sign_in_page_sent_kb": sent / 1000.0} | _hand(page) | _whole(page, served.address)
+            figures |= _many_strikes(page, served)
             browser.close()
     finally:
         served.stop()
@@ -175,6 +188,28 @@ def _hand(page: Page) -> dict[str, float]:
     figures |= _told("dial_drag", again(MOVES, lambda n: page.evaluate(DRAGGED, [name, 0.31 + 0.01 * n]), 0.05))
     page.mouse.up()
     return figures
+
+
+def _whole(page: Page, address: str) -> dict[str, float]:
+    """From the first answer to a typed lean to the whole rack's, of every demo player: the slowest one's median is told,
+    too.
+
+    Between two edits the draws of the laws have begun: what is left of them must not hold the next answer up.
+    """
+    found = np.empty((len(demo_fittings()), FOLLOWS))
+    for document, taken in zip(demo_fittings(), found, strict=True):
+        page.goto(address)
+        page.get_by_role("link", name=document.player.name).click()
+        page.get_by_role("group", name="Shaft lean").wait_for()
+        page.evaluate(FOLLOWED)
+        time.sleep(SETTLED_SECONDS / 2)
+        for n in range(FOLLOWS):
+            page.evaluate(TYPED, f"{5.0 + 0.13 * n:.2f}")
+            taken[n] = page.evaluate(FOLLOWED)
+            time.sleep(3.0)
+    return _told("whole_rack_after_the_first_answer", found.ravel().tolist()) | {
+        "whole_rack_after_the_first_answer_slowest_player_ms": float(np.nanmedian(found, axis=1).max())
+    }
 
 
 def _many_strikes(page: Page, served: Served) -> dict[str, float]:

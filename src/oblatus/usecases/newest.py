@@ -4,14 +4,18 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from contextvars import ContextVar
 from typing import TypeVar
 from uuid import UUID
 
 from oblatus.core.threads import at_leisure, patiently
 from oblatus.core.wanted import NoLongerWanted, wanted_while
+from oblatus.errors import LaterError
 from oblatus.usecases.engine import engine
 
 MOST_RESTARTS = 8
+ASKER_WAITS: ContextVar[Callable[[], bool]] = ContextVar("ASKER_WAITS", default=lambda: True)
+"""Whether whoever asked still waits for the answer."""
 
 Answer = TypeVar("Answer")
 
@@ -20,14 +24,31 @@ def of_the_newest(fitting_id: UUID, ask: Callable[[], Answer]) -> Answer:
     """What `ask` gives, which reads the fitting itself; it lets edits go first.
 
     An edit that changes the proposal ends it, and it is asked again: nobody wants an answer that is old when it comes.
-    After some restarts in a row it is carried through.
+    After some restarts in a row it is carried through. A screen that was edited asks anew by itself: nothing is begun
+    again, or goes on once it was, for an asker who has gone; before any edit it does, for whoever comes back.
+
+    Raises
+    ------
+    LaterError
+        If nobody waits for the answer any more.
     """
     with at_leisure():
-        for _ in range(MOST_RESTARTS):
-            began = time.time()
+        for turn in range(MOST_RESTARTS + 1):
             try:
-                with wanted_while(lambda: not engine().work.edited_since(fitting_id, began)):  # noqa: B023 (now)
+                with wanted_while(_wanted(fitting_id, turn)):
                     return patiently(ask)
             except NoLongerWanted:
-                continue
-        return patiently(ask)
+                if not ASKER_WAITS.get()():
+                    break
+    raise LaterError("Nobody waits for this answer any more.")
+
+
+def _wanted(fitting_id: UUID, turn: int) -> Callable[[], bool]:
+    began, asker_waits = time.time(), ASKER_WAITS.get()
+
+    def test() -> bool:
+        if turn > 0 and not asker_waits():
+            return False
+        return turn == MOST_RESTARTS or not engine().work.edited_since(fitting_id, began)
+
+    return test

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import socket
 
 from flask import Response, abort, request, send_from_directory
 from flask.typing import ResponseReturnValue
@@ -17,6 +18,7 @@ from oblatus.formats.photos import LARGEST_BYTES as LARGEST_PHOTO
 from oblatus.settings import Settings, settings_from
 from oblatus.store.disk import refuse_when_full
 from oblatus.usecases.engine import WORKS_FOR, keep_families_in
+from oblatus.usecases.newest import ASKER_WAITS
 from oblatus.web.auth import actor, configure_auth, settings
 from oblatus.web.base import configure_core
 from oblatus.web.blueprints import (
@@ -82,6 +84,7 @@ def create_app(settings: Settings | None = None) -> OpenAPI:
     app.before_request(_widen)
     configure_auth(app)
     app.before_request(_before_work)
+    app.before_request(_listen)
     keep_families_in(settings.families_dir)
     configure_routes(app)
     configure_frontend(app, settings)
@@ -139,6 +142,23 @@ def _before_work() -> None:
         WORKS_FOR.set(str(actor().studio_id))
     if request.method not in ("GET", "HEAD", "OPTIONS") and request.endpoint not in READS | WRITES_LITTLE:
         refuse_when_full(settings().data_dir)
+
+
+def _listen() -> None:
+    """Let long work know when whoever asked has hung up: the front closes its line then, too."""
+    line: socket.socket | None = request.environ.get("gunicorn.socket")
+
+    def waits() -> bool:
+        if line is None:
+            return True
+        try:
+            return line.recv(1, socket.MSG_PEEK | socket.MSG_DONTWAIT) != b""
+        except BlockingIOError:
+            return True  # nothing came, and the line stands
+        except OSError:
+            return False
+
+    ASKER_WAITS.set(waits)
 
 
 def _answered(response: Response) -> Response:
