@@ -16,7 +16,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.delivery import Habit, Schools, Swing
 from oblatus.core.figures import figures
 from oblatus.core.fitting.costs import Sheet
-from oblatus.core.fitting.desk import Spreads, at_desk
+from oblatus.core.fitting.desk import Spreads, at_desk, shares_at_desk
 from oblatus.core.fitting.fitting import Fitting, carry_model_of
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.proving import MIDDLE, clean_flight
@@ -25,7 +25,7 @@ from oblatus.core.fitting.scenarios import Scenario, Setup, build_scenarios
 from oblatus.core.gapping import CarryModel
 from oblatus.core.geometry import deliver
 from oblatus.core.strike.families import FamilyPool
-from oblatus.core.strike.risk import Risk
+from oblatus.core.strike.risk import Risk, weight_of
 from oblatus.core.strokes import PINS
 
 Floats = NDArray[np.float64]
@@ -210,12 +210,17 @@ def finish_words(setup: Setup, schools: Schools) -> str:
     return "the handle is level with the belt, the chest faces the flag"
 
 
+def _swing(setup: Setup, speed: float) -> Swing:
+    speed = max(speed, LEAST_SPEED)
+    return Swing(setup.opening_deg, setup.lean_deg, setup.attack_deg, speed, setup.release, setup.entry)
+
+
+def _spreads(habit: Habit) -> Spreads:
+    return Spreads(habit.attack_deg.spread, habit.lean_deg.spread, habit.entry.spread)
+
+
 def _risk(head: Head, setup: Setup, speed: float, scenario: Scenario, habit: Habit, pool: FamilyPool) -> Risk:
-    swing = Swing(
-        setup.opening_deg, setup.lean_deg, setup.attack_deg, max(speed, LEAST_SPEED), setup.release, setup.entry
-    )
-    spreads = Spreads(habit.attack_deg.spread, habit.lean_deg.spread, habit.entry.spread)
-    return at_desk([head], swing, scenario.surface, spreads, pool).heads[0].risk
+    return at_desk([head], _swing(setup, speed), scenario.surface, _spreads(habit), pool).heads[0].risk
 
 
 def _safer(
@@ -223,14 +228,18 @@ def _safer(
 ) -> Safer | None:
     """The shot with the smallest chance of a bad miss, if that is clearly smaller; opened or not, with whichever club."""
     strokes = sheet.short_strokes([tool.head for tool in every])
-    best: Safer | None = None
-    for n, tool in enumerate(every):
-        for j, setup in enumerate(scenario.setups):
-            speed = sheet.speeds(tool.head)[place][j]
-            found = _risk(tool.head, setup, speed, scenario, habit, pool)
-            if found.weight < (risk.weight - SAFER_BY if best is None else best.risk.weight):
-                best = Safer(tool, setup.opening_deg, float(strokes[n, place, j, MIDDLE]), found)
-    return best
+    tried = [(n, j, speed) for n, tool in enumerate(every) for j, speed in enumerate(sheet.speeds(tool.head)[place])]
+    heads = [every[n].head for n, _, _ in tried]
+    swings = [_swing(scenario.setups[j], speed) for _, j, speed in tried]
+    shares = shares_at_desk(heads, swings, scenario.surface, _spreads(habit), pool)
+    weights = [weight_of(mine, head.loft_deg) for mine, head in zip(shares, heads, strict=True)]
+    least = int(np.argmin(weights))
+    if weights[least] >= risk.weight - SAFER_BY:
+        return None
+    n, j, speed = tried[least]
+    setup = scenario.setups[j]
+    found = _risk(every[n].head, setup, speed, scenario, habit, pool)
+    return Safer(every[n], setup.opening_deg, float(strokes[n, place, j, MIDDLE]), found)
 
 
 BALL = 0.043

@@ -78,22 +78,37 @@ def at_desk(
     heads: Sequence[Head], swing: Swing, ground: Turf | Sand, spreads: Spreads, pool: FamilyPool, *, twins: bool = False
 ) -> Desk:
     """The engine's answer for every head; with `twins`, the setup that makes each behave like the first."""
-    expected = _expect(heads, swing, ground, spreads, pool)
+    expected = _expect(heads, [swing] * len(heads), ground, spreads, pool)
     alike = find_twins(heads, swing, ground) if twins else [None] * len(heads)
     found = [_head(head, swing, ground, spreads, expected[i], alike[i]) for i, head in enumerate(heads)]
     return Desk(tuple(found), thatch_of(ground) if isinstance(ground, Turf) else 0.0)
 
 
-def _expect(heads: Sequence[Head], swing: Swing, ground: Turf | Sand, spreads: Spreads, pool: FamilyPool) -> Floats:
+def shares_at_desk(
+    heads: Sequence[Head], swings: Sequence[Swing], ground: Turf | Sand, spreads: Spreads, pool: FamilyPool
+) -> list[dict[str, float]]:
+    """Shares of the outcomes over the player's spread, each head with a swing of its own, as `at_desk` has them."""
+    return [_shares(row) for row in _expect(heads, swings, ground, spreads, pool)]
+
+
+def _shares(expected: Floats) -> dict[str, float]:
+    return {str(o): float(share) for o, share in zip(OUTCOMES, expected[_quality.FIRST_SHARE :], strict=True)}
+
+
+def _expect(
+    heads: Sequence[Head], swings: Sequence[Swing], ground: Turf | Sand, spreads: Spreads, pool: FamilyPool
+) -> Floats:
     kind, row = ground_row(ground)
     here = tuple(row.tolist())
-    jobs = [FamilyJob(head, swing.opening_deg, kind, here, swing.speed, swing.release) for head in heads]
-    mean = np.array([math.radians(swing.attack_deg), math.radians(swing.lean_deg), swing.entry])
+    jobs = [
+        FamilyJob(head, swing.opening_deg, kind, here, swing.speed, swing.release)
+        for head, swing in zip(heads, swings, strict=True)
+    ]
+    means = np.array([(math.radians(swing.attack_deg), math.radians(swing.lean_deg), swing.entry) for swing in swings])
     spread = [math.radians(spreads.attack_deg), math.radians(spreads.lean_deg), spreads.entry]
     root = np.diag(np.maximum(spread, 1e-6))
     nodes, entries = quadrature(DESK_ENTRIES)
-    n = len(heads)
-    return pool.expect(jobs, np.tile(mean, (n, 1)), np.tile(root, (n, 1, 1)), nodes, entries)
+    return pool.expect(jobs, means, np.tile(root, (len(jobs), 1, 1)), nodes, entries)
 
 
 def _head(
@@ -101,7 +116,7 @@ def _head(
 ) -> DeskHead:
     window = strike_window(head, swing, ground)
     result = strike(head, swing, ground, intended=window.level if window.level > 0 else None)
-    shares = {str(o): float(share) for o, share in zip(OUTCOMES, expected[_quality.FIRST_SHARE :], strict=True)}
+    shares = _shares(expected)
     risk = risk_of(shares, head.loft_deg, result.carry if result.carry > 1 else window.level)
     flight, apex, landing = _flight(result)
     return DeskHead(

@@ -29,14 +29,18 @@ class Risk:
     rule: str
 
 
-def risk_of(shares: Mapping[str, float], loft_deg: float, carry: float) -> Risk:
-    """Weigh the chance of each bad miss by its cost.
+def weight_of(shares: Mapping[str, float], loft_deg: float) -> float:
+    """The chance of each bad miss, weighed by its cost.
 
     Bladed 2 (3 from 58 degrees of loft); dug, slid under, left in and long 1; thin a quarter.
-    Clear up to 10 %, careful up to 25 %, else leave it.
     """
     blade = COSTS["bladed"] * (LOFTED_FACTOR if loft_deg >= LOFTED_DEG else 1.0)
-    weight = sum(shares.get(name, 0.0) * (blade if name == "bladed" else cost) for name, cost in COSTS.items())
+    return sum(shares.get(name, 0.0) * (blade if name == "bladed" else cost) for name, cost in COSTS.items())
+
+
+def risk_of(shares: Mapping[str, float], loft_deg: float, carry: float) -> Risk:
+    """The light by `weight_of`: clear up to 10 %, careful up to 25 %, else leave it."""
+    weight = weight_of(shares, loft_deg)
     light: Light = "clear" if weight <= CAREFUL_ABOVE else "careful" if weight <= LEAVE_ABOVE else "leave it"
     worst = max(COSTS, key=lambda name: shares.get(name, 0.0) * COSTS[name])
     chance = shares.get(worst, 0.0)
