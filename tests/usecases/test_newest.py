@@ -21,9 +21,10 @@ from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases import propose as proposing
+from oblatus.usecases.asker import ASKER_WAITS
 from oblatus.usecases.engine import PATIENT_NICE, Work, engine
 from oblatus.usecases.near import clubs_near, keep_near
-from oblatus.usecases.newest import ASKER_WAITS, MOST_RESTARTS, of_the_newest
+from oblatus.usecases.newest import MOST_RESTARTS, of_the_newest
 from tests.waiting import until
 
 

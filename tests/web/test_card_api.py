@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import csv
 import io
+import socket
 
 import pypdfium2
 import pytest
+import weasyprint
 
 
 @pytest.fixture
@@ -79,6 +81,19 @@ def test_paper_is_cut_to_size_and_says_what_to_leave_out(client, base):
     rows = list(csv.reader(io.StringIO(client.get(f"{base}/card/distances.csv").get_data(as_text=True))))
     assert rows[0][0] == "distance (m)"
     assert len(rows) == 3 + len(card["distances"]) + len(card["rows"])
+
+
+def test_no_page_is_set_for_a_screen_that_chose_otherwise_meanwhile(client, base, monkeypatch):
+    edited(client, base, card={"ball": "a ball of this test"})
+    set_pages, render = [], weasyprint.HTML.render
+    monkeypatch.setattr(weasyprint.HTML, "render", lambda *some, **named: set_pages.append(1) or render(*some, **named))
+    here, screen = socket.socketpair()
+    with here, screen:
+        screen.close()
+        assert client.get(f"{base}/card/bag.png", environ_overrides={"gunicorn.socket": here}).status_code == 503
+        assert set_pages == []
+    assert client.get(f"{base}/card/bag.png").status_code == 200
+    assert set_pages == [1]
 
 
 def test_a_hostile_name_is_text_everywhere(client, base):

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { exactly } from "../api/answerKey";
 import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
+import { quiet } from "../api/quiet";
 import { useStore } from "../app/context";
 
 /** The laws are drawn with the whole machine: not between two edits, but once the fitter looks up. */
@@ -31,8 +32,7 @@ export function useEvidence() {
     enabled: useSettled(),
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {
-      await new Promise((done) => setTimeout(done, LAWS_AFTER_MS));
-      if (signal.aborted) throw new Error("superseded");
+      await quiet(LAWS_AFTER_MS, signal);
       return unwrap(
         api.GET("/api/fittings/{fitting_id}/evidence", { params: { path: { fitting_id: server.id } }, signal }),
       );

@@ -4,18 +4,15 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
-from contextvars import ContextVar
 from typing import TypeVar
 from uuid import UUID
 
 from oblatus.core.threads import at_leisure, patiently
 from oblatus.core.wanted import NoLongerWanted, wanted_while
-from oblatus.errors import LaterError
+from oblatus.usecases.asker import ASKER_WAITS, gone
 from oblatus.usecases.engine import engine
 
 MOST_RESTARTS = 8
-ASKER_WAITS: ContextVar[Callable[[], bool]] = ContextVar("ASKER_WAITS", default=lambda: True)
-"""Whether whoever asked still waits for the answer."""
 
 Answer = TypeVar("Answer")
 
@@ -40,7 +37,7 @@ def of_the_newest(fitting_id: UUID, ask: Callable[[], Answer]) -> Answer:
             except NoLongerWanted:
                 if not ASKER_WAITS.get()():
                     break
-    raise LaterError("Nobody waits for this answer any more.")
+    raise gone()
 
 
 def _wanted(fitting_id: UUID, turn: int) -> Callable[[], bool]:

@@ -12,6 +12,7 @@ from oblatus.formats.print.pages import as_png
 from oblatus.formats.sections.after import CardDocument
 from oblatus.store.database import Database
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.asker import while_asker_waits
 from oblatus.usecases.card_of import see_card
 from oblatus.usecases.print_build import Printed
 from oblatus.usecases.show_carries import inputs_of
@@ -30,19 +31,20 @@ def print_card(
     ------
     InputError
         If it does not fit on its paper, with what to leave out.
+    LaterError
+        If nobody waits for it any more.
     NotFoundError
         If the studio has no such fitting.
     """
-    card, chosen = _card(database, actor, fitting_id, reader)
-    return Printed(_pdf(card, chosen, kind, reader, link), f"{card.player} {kind} card")
+    return Printed(*_set(database, actor, fitting_id, kind, reader, link))
 
 
 def draw_card(
     database: Database, actor: Actor, fitting_id: UUID, kind: Kind, reader: Reader, link: str | None = None
 ) -> Printed:
     """The first page of a card as PNG; raises as `print_card`."""
-    card, chosen = _card(database, actor, fitting_id, reader)
-    return Printed(as_png(_pdf(card, chosen, kind, reader, link), DOTS_PER_INCH), f"{card.player} {kind} card")
+    pdf, name = _set(database, actor, fitting_id, kind, reader, link)
+    return Printed(as_png(pdf, DOTS_PER_INCH), name)
 
 
 def list_card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) -> Printed:
@@ -56,7 +58,15 @@ def _card(database: Database, actor: Actor, fitting_id: UUID, reader: Reader) ->
     return see_card(database, actor, fitting_id, reader.distance), chosen
 
 
-def _pdf(card: CardOut, chosen: CardDocument, kind: Kind, reader: Reader, link: str | None) -> bytes:
-    if kind == "bag":
-        return bag_card_pdf(card, chosen.size, chosen.parts, reader, grey=chosen.grey, link=link).content
-    return setup_card_pdf(card, chosen.size, reader, grey=chosen.grey).content
+def _set(
+    database: Database, actor: Actor, fitting_id: UUID, kind: Kind, reader: Reader, link: str | None
+) -> tuple[bytes, str]:
+    """A card as PDF, and its name. A page takes seconds to set: not for a screen that has chosen otherwise meanwhile."""
+    with while_asker_waits():
+        card, chosen = _card(database, actor, fitting_id, reader)
+        name = f"{card.player} {kind} card"
+        if kind == "bag":
+            printed = bag_card_pdf(card, chosen.size, chosen.parts, reader, grey=chosen.grey, link=link)
+        else:
+            printed = setup_card_pdf(card, chosen.size, reader, grey=chosen.grey)
+        return printed.content, name

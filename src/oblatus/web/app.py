@@ -17,8 +17,8 @@ from oblatus.formats.limits import LARGEST_FITTING
 from oblatus.formats.photos import LARGEST_BYTES as LARGEST_PHOTO
 from oblatus.settings import Settings, settings_from
 from oblatus.store.disk import refuse_when_full
+from oblatus.usecases.asker import ASKER_WAITS
 from oblatus.usecases.engine import WORKS_FOR, keep_families_in
-from oblatus.usecases.newest import ASKER_WAITS
 from oblatus.web.auth import actor, configure_auth, settings
 from oblatus.web.base import configure_core
 from oblatus.web.blueprints import (

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { v4 as newId } from "uuid";
 import { answerKey } from "../../api/answerKey";
 import { api, type Build, unwrap } from "../../api/client";
@@ -14,9 +14,10 @@ export function useBuild() {
   const { server } = useStore();
   return useQuery({
     queryKey: answerKey("build", server),
-    placeholderData: (last) => last,
+    placeholderData: keepPreviousData,
     retry: false,
-    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/build", { params: { path: { fitting_id: server.id } } })),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/fittings/{fitting_id}/build", { params: { path: { fitting_id: server.id } }, signal })),
   });
 }
 

@@ -1,8 +1,9 @@
 import { TextInput } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { exactly } from "../../api/answerKey";
 import { api, type Card, unwrap } from "../../api/client";
+import { quiet } from "../../api/quiet";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { inDistance, metres, plain, trimmed } from "../../units/units";
@@ -24,6 +25,8 @@ const PARTS = [
   ["rows", "every club and swing"],
   ["rules", "wind and green rules"],
 ] as const;
+/** A page takes a second to set: not of every choice on the way to the one that is wanted. */
+const BETWEEN_CHOICES_MS = 400;
 const BASIS = { built: "as built", proposed: "as proposed, not built yet", owned: "as owned" };
 
 /** What the player takes home: distances, how to play each lie, what to practise; on paper as it is shown. */
@@ -32,9 +35,10 @@ export default function CardStep() {
   const units = useUnits();
   const card = useQuery({
     ...exactly("card", server, units.distance),
-    placeholderData: (last) => last,
+    placeholderData: keepPreviousData,
     retry: false,
-    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/card", { params: { path: { fitting_id: server.id } } })),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/fittings/{fitting_id}/card", { params: { path: { fitting_id: server.id } }, signal })),
   });
   const set = (change: Partial<Chosen>) => edit("card", { ...draft.card, ...change });
   return (
@@ -137,15 +141,18 @@ function Paper() {
   const [shown, setShown] = useState<string | null>(null);
   const picture = useQuery({
     ...exactly("card-picture", server, units.distance),
-    placeholderData: (last) => last,
+    placeholderData: keepPreviousData,
     retry: false,
-    queryFn: () =>
-      unwrap(
+    queryFn: async ({ signal }) => {
+      if (shown) await quiet(BETWEEN_CHOICES_MS, signal);
+      return unwrap(
         api.GET("/api/fittings/{fitting_id}/card/bag.png", {
           params: { path: { fitting_id: server.id } },
           parseAs: "blob",
+          signal,
         }),
-      ) as Promise<unknown> as Promise<Blob>,
+      ) as Promise<unknown> as Promise<Blob>;
+    },
   });
   useEffect(() => {
     if (!picture.data) return;
@@ -166,9 +173,15 @@ function Paper() {
         Setting the card …
       </p>
     );
+  const before = picture.isPlaceholderData;
   // two dots of the picture are one of the screen: true size
   return (
-    <section className={classes.sheet} aria-label="The bag card at true size" tabIndex={0}>
+    <section className={classes.sheet} aria-label="The bag card at true size" aria-busy={before} tabIndex={0}>
+      {before && (
+        <p role="status" className={classes.setting}>
+          Setting the card as chosen now …
+        </p>
+      )}
       <img src={shown} srcSet={`${shown} 2x`} alt="The bag card as it is printed" />
     </section>
   );

@@ -59,6 +59,43 @@ it("parts are put on and off in the card's own order, and one stays", async () =
   expect(one.hasAttribute("disabled")).toBe(true);
 });
 
+it("the picture of before says that the card is being set as it is chosen now, and one page alone is asked for", async () => {
+  // the stand-in's blobs are none of this page's own reader
+  vi.stubGlobal(
+    "FileReader",
+    class {
+      result = "";
+      onload = () => {};
+      readAsDataURL = async (blob: Blob) => {
+        this.result = `data:${await blob.text()}`;
+        this.onload();
+      };
+      abort = () => {};
+    },
+  );
+  const pages: string[] = [];
+  const at = (revision: number) =>
+    inFitting(<CardStep />, {
+      server: { id: "f", revision, strikes_key: "k", rack_key: "r" },
+      draft: { card: CHOSEN, player: { name: "somebody" } },
+      saveState: "saved",
+      edit,
+    });
+  answers["/card/bag.png"] = () => {
+    pages.push("set");
+    return new Response(`page ${pages.length}`, { headers: { "Content-Type": "image/png" } });
+  };
+  const { again } = showAlone(at(1));
+  const first = await screen.findByRole("img", { name: "The bag card as it is printed" });
+  const before = first.getAttribute("src");
+  expect(screen.queryByText("Setting the card as chosen now …")).toBeNull();
+  for (const revision of [2, 3, 4]) again(at(revision));
+  await screen.findByText("Setting the card as chosen now …");
+  await waitFor(() => expect(screen.queryByText("Setting the card as chosen now …")).toBeNull(), { timeout: 3000 });
+  await waitFor(() => expect(screen.getByRole("img", { name: /bag card/ }).getAttribute("src")).not.toBe(before));
+  expect(pages).toHaveLength(2);
+});
+
 it("a card of the rack that was is not shown once another is in its place", async () => {
   const with_ = (rack_key: string) =>
     inFitting(<CardStep />, {

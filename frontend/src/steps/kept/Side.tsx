@@ -29,13 +29,14 @@ export function Side({ first, other }: { first: KeptLine; other: KeptLine | unde
   const two = useQuery(whole(other?.id));
   const compared = useQuery({
     queryKey: [...answerKey("kept", server), "beside", first.id, other?.id ?? NOW],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       unwrap(
         api.GET("/api/fittings/{fitting_id}/kept/{snapshot_id}/compare", {
           params: {
             path: { fitting_id: server.id, snapshot_id: first.id },
             query: other ? { other: other.id } : {},
           },
+          signal,
         }),
       ),
   });

@@ -18,10 +18,11 @@ export function TripAnswer({ place, name }: { place: number; name: string }) {
     ...exactly("trip", server, name, doubt, units.distance),
     placeholderData: (last: Answer | undefined) => last,
     retry: false,
-    queryFn: () =>
+    queryFn: ({ signal }: { signal: AbortSignal }) =>
       unwrap(
         api.GET("/api/fittings/{fitting_id}/trip", {
           params: { path: { fitting_id: server.id }, query: { name, doubt } },
+          signal,
         }),
       ),
   });

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answerKey } from "../../api/answerKey";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
@@ -13,9 +13,10 @@ export function useLog() {
   const units = useUnits();
   return useQuery({
     queryKey: answerKey("log", server, units.distance),
-    placeholderData: (last) => last,
+    placeholderData: keepPreviousData,
     retry: false,
-    queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } } })),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } }, signal })),
   });
 }
 

@@ -98,10 +98,11 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
   const ahead = useQuery({
     queryKey: ["proof-plan", asked],
     enabled: faced.length > 0,
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       unwrap(
         api.GET("/api/fittings/{fitting_id}/proof-plan", {
           params: { path: { fitting_id: server.id }, query: asked },
+          signal,
         }),
       ),
   });

@@ -16,6 +16,7 @@ from cachetools import LRUCache, cached
 from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
+from oblatus.core.wanted import check_wanted
 from oblatus.core.words import Reader, day, decimals, metres, trimmed, worded
 from oblatus.units import METRES_PER_YARD
 
@@ -52,9 +53,11 @@ def _set_page(page: str, rules: str) -> Printed:
     from weasyprint.text.fonts import FontConfiguration
     from weasyprint.urls import URLFetcher
 
+    check_wanted()
     fonts, files, base = FontConfiguration(), URLFetcher(allowed_protocols={"file"}), f"{HERE.as_uri()}/"
     style = CSS(string=rules, base_url=base, font_config=fonts, url_fetcher=files)
     document = HTML(string=page, base_url=base, url_fetcher=files).render(stylesheets=[style], font_config=fonts)
+    check_wanted()
     return Printed(document.write_pdf(), len(document.pages))
 
 
