@@ -104,7 +104,7 @@ def test_a_question_is_begun_anew_after_an_edit_and_carried_through_in_the_end()
     assert of_the_newest(fitting, lambda: ask(1000)) == MOST_RESTARTS + 1, "somebody who never stops typing is answered"
 
 
-def test_nothing_is_begun_anew_for_an_asker_who_has_gone_and_what_nobody_edited_is_carried_through():
+def test_nothing_goes_on_for_an_asker_who_has_gone_but_what_is_kept_for_later_until_an_edit():
     fitting, begun, here = uuid4(), [], [True]
 
     def ask(edits: int, gone_at: int) -> int:
@@ -118,15 +118,19 @@ def test_nothing_is_begun_anew_for_an_asker_who_has_gone_and_what_nobody_edited_
 
     token = ASKER_WAITS.set(lambda: here[0])
     try:
-        assert of_the_newest(fitting, lambda: ask(0, 1)) == 1, "whoever comes back finds it"
+        assert of_the_newest(fitting, lambda: ask(0, 1), for_later=True) == 1, "whoever comes back finds it"
+        begun.clear()
+        with pytest.raises(LaterError):
+            of_the_newest(fitting, lambda: ask(0, 1))
+        assert len(begun) == 1
         for edits in (1, 2, 1000):
             begun.clear()
             with pytest.raises(LaterError):
-                of_the_newest(fitting, lambda: ask(edits, 1))  # noqa: B023 (now)
+                of_the_newest(fitting, lambda: ask(edits, 1), for_later=True)  # noqa: B023 (now)
             assert len(begun) == 1
         begun.clear()
         with pytest.raises(LaterError):
-            of_the_newest(fitting, lambda: ask(1, 2))
+            of_the_newest(fitting, lambda: ask(1, 2), for_later=True)
         assert len(begun) == 2, "what was begun anew ends with its asker"
         begun.clear()
         with pytest.raises(LaterError):
@@ -134,6 +138,24 @@ def test_nothing_is_begun_anew_for_an_asker_who_has_gone_and_what_nobody_edited_
         assert len(begun) == MOST_RESTARTS + 1
     finally:
         ASKER_WAITS.reset(token)
+
+
+def test_what_was_given_up_is_counted_no_longer():
+    """It stood on the screen for five seconds more, and again beside every count that came later."""
+    fitting, work, counted = uuid4(), engine().work, []
+
+    def ask() -> int:
+        counted.append((dict(work.asked), dict(work.laws)))
+        if len(counted) == 1:
+            work.tell(10, 100)
+            work.tell_laws(3, 8)
+            time.sleep(0.002)
+            work.edited(fitting)
+        check_wanted()
+        return len(counted)
+
+    assert of_the_newest(fitting, ask) == 2
+    assert counted[1] == ({}, {})
 
 
 def test_an_edit_ends_the_search_for_the_fitting_as_it_was_and_the_next_one_is_the_newests():

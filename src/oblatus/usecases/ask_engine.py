@@ -50,12 +50,12 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> EvidenceOut:
 
 def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> FlipsOut:
     """The nearest changes that flip the proposal; raises as `how_sure`."""
-    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _what_flips))
+    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _what_flips), for_later=True)
 
 
 def each_school(database: Database, actor: Actor, fitting_id: UUID) -> SchoolsOut:
     """What every other school would make of the fitting; raises as `how_sure`."""
-    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _each_school))
+    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _each_school), for_later=True)
 
 
 def _answered(database: Database, actor: Actor, fitting_id: UUID, answer: Callable[[Question], Out]) -> Out:

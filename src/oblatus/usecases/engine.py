@@ -61,6 +61,11 @@ class Work:
         """Hear of the draws of the laws of the studio that is worked for."""
         self._hear(self.laws, WORKS_FOR.get(), done, total)
 
+    def ended(self) -> None:
+        """Hear that a question of the studio that is worked for was given up: how far it was is told no longer."""
+        for kind in (self.asked, self.laws):
+            self._hear(kind, WORKS_FOR.get(), 0, 0)
+
     def stop(self, studio: str) -> None:
         """Ask every worker to stop making families ahead for a studio."""
         self._stopped[studio] = time.time()

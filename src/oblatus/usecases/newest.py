@@ -17,12 +17,12 @@ MOST_RESTARTS = 8
 Answer = TypeVar("Answer")
 
 
-def of_the_newest(fitting_id: UUID, ask: Callable[[], Answer]) -> Answer:
+def of_the_newest(fitting_id: UUID, ask: Callable[[], Answer], *, for_later: bool = False) -> Answer:
     """What `ask` gives, which reads the fitting itself; it lets edits go first.
 
     An edit that changes the proposal ends it, and it is asked again: nobody wants an answer that is old when it comes.
-    After some restarts in a row it is carried through. A screen that was edited asks anew by itself: nothing is begun
-    again, or goes on once it was, for an asker who has gone; before any edit it does, for whoever comes back.
+    After some restarts in a row it is carried through. A screen asks anew by itself of what changed: nothing goes on for
+    an asker who has gone. With `for_later` it does until an edit: for whoever comes back to the step that shows it.
 
     Raises
     ------
@@ -32,19 +32,20 @@ def of_the_newest(fitting_id: UUID, ask: Callable[[], Answer]) -> Answer:
     with at_leisure():
         for turn in range(MOST_RESTARTS + 1):
             try:
-                with wanted_while(_wanted(fitting_id, turn)):
+                with wanted_while(_wanted(fitting_id, turn, for_later=for_later)):
                     return patiently(ask)
             except NoLongerWanted:
+                engine().work.ended()
                 if not ASKER_WAITS.get()():
                     break
     raise gone()
 
 
-def _wanted(fitting_id: UUID, turn: int) -> Callable[[], bool]:
+def _wanted(fitting_id: UUID, turn: int, *, for_later: bool) -> Callable[[], bool]:
     began, asker_waits = time.time(), ASKER_WAITS.get()
 
     def test() -> bool:
-        if turn > 0 and not asker_waits():
+        if not (for_later and turn == 0) and not asker_waits():
             return False
         return turn == MOST_RESTARTS or not engine().work.edited_since(fitting_id, began)
 
