@@ -61,7 +61,7 @@ it("asks for what is shown at once, for the proposal a moment later, and for not
   const [line] = Source.all;
   expect(line?.url).toBe("/api/live?fitter=me");
   await act(async () => line?.onopen());
-  expect(result.current).toBe(true);
+  expect(result.current.hearing).toBe(true);
   asked.mockClear();
   say("another", 0);
   expect(names()).toEqual([]);
@@ -77,6 +77,24 @@ it("asks for the rack and for what rests on it when the studio's has changed", a
   await vi.advanceTimersByTimeAsync(1300);
   expect(names()).toEqual(expect.arrayContaining(["rack", "prices", "venues", "build"]));
   expect(reload).toHaveBeenCalledTimes(1);
+});
+
+it("says that another proposal is on its way from the first word until it is read, for every word", async () => {
+  const read: (() => void)[] = [];
+  reload.mockImplementation(() => new Promise((done) => read.push(done)));
+  const { result } = renderHook(useLive, { wrapper });
+  say("f", 3); // an edit of long ago
+  expect(result.current.coming).toBe(false);
+  say("f", 0);
+  expect(result.current.coming).toBe(true);
+  await act(() => vi.advanceTimersByTimeAsync(1300));
+  say("f", 0); // while it is read
+  await act(async () => read[0]?.());
+  expect(result.current.coming).toBe(true);
+  await act(() => vi.advanceTimersByTimeAsync(1300));
+  await act(async () => read[1]?.());
+  expect(result.current.coming).toBe(false);
+  reload.mockImplementation(() => Promise.resolve());
 });
 
 it("goes on where strikes come faster than answers and without a pause", async () => {
@@ -122,7 +140,7 @@ it("says that it hears nothing, and asks who is signed in when the server refuse
   await act(async () => line.onopen());
   line.readyState = Source.CLOSED;
   await act(async () => line.onerror());
-  expect(result.current).toBe(false);
+  expect(result.current.hearing).toBe(false);
   expect(names()).toContain("session");
   await act(() => vi.advanceTimersByTimeAsync(5000));
   expect(Source.all).toHaveLength(2);
@@ -134,11 +152,11 @@ it("a reading that failed is tried again; until it comes the screen does not say
   reload.mockImplementationOnce(() => Promise.reject(new RequestError(NO_ANSWER, null)));
   const { result } = renderHook(useLive, { wrapper });
   await act(async () => Source.all.at(-1)?.onopen());
-  expect(result.current).toBe(true);
+  expect(result.current.hearing).toBe(true);
   await act(() => vi.advanceTimersByTimeAsync(1300));
-  expect([reload.mock.calls.length, result.current]).toEqual([1, false]);
+  expect([reload.mock.calls.length, result.current.hearing]).toEqual([1, false]);
   await act(() => vi.advanceTimersByTimeAsync(3000));
-  expect([reload.mock.calls.length, result.current]).toEqual([2, true]);
+  expect([reload.mock.calls.length, result.current.hearing]).toEqual([2, true]);
   await act(() => vi.advanceTimersByTimeAsync(30_000));
   expect(reload).toHaveBeenCalledTimes(2);
 });

@@ -29,9 +29,10 @@ const SHOWN = [
 
 /**
  * Word of strikes, readings, devices, the studio's rack and other people's edits as it comes: what shows them is asked again. Each question
- * waits for the answer before it, so that a screen goes on also where strikes come faster than answers.
+ * waits for the answer before it, so that a screen goes on also where strikes come faster than answers. `hearing` says
+ * whether word comes in, `coming` whether it came of strikes or the rack, and the fitting is not read again yet.
  */
-export function useLive(): boolean {
+export function useLive(): { hearing: boolean; coming: boolean } {
   const { server, reload } = useStore();
   const { session, ended } = useStanding();
   const fitter = session.fitter_id ?? "";
@@ -39,6 +40,7 @@ export function useLive(): boolean {
   const [hearing, setHearing] = useState(false);
   /** Whether the last reading of the fitting failed: the line may be there, and the screen is old all the same. */
   const [unread, setUnread] = useState(false);
+  const [coming, setComing] = useState(false);
   const later = useRef<ReturnType<typeof setTimeout>>(undefined);
   const now = useRef({ reload, revision: server.revision });
   now.current = { reload, revision: server.revision };
@@ -54,7 +56,10 @@ export function useLive(): boolean {
       const act = () => {
         due = null;
         now.current.reload(upTo).then(
-          () => setUnread(false),
+          () => {
+            setUnread(false);
+            if (due === null) setComing(false);
+          },
           (error) => {
             setUnread(true);
             if (open && !(error instanceof RequestError && error.refused)) read(AGAIN_MS, upTo);
@@ -72,6 +77,7 @@ export function useLive(): boolean {
       // after a break in the line nothing that was on its way is waited for
       if (fitting === null) void askAgain(client, SHOWN, id);
       else for (const ask of askers) void ask();
+      setComing(true);
       read(QUIET_MS);
     };
     const close = openLine(fitter, look, setHearing, () => void client.invalidateQueries({ queryKey: ["session"] }));
@@ -79,8 +85,9 @@ export function useLive(): boolean {
       open = false;
       close();
       setHearing(false);
+      setComing(false);
       clearTimeout(later.current);
     };
   }, [id, client, fitter, ended, askers]);
-  return hearing && !unread;
+  return { hearing: hearing && !unread, coming };
 }

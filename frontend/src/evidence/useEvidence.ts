@@ -1,16 +1,18 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
 import { exactly } from "../api/answerKey";
 import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { quiet } from "../api/quiet";
 import { useStore } from "../app/context";
+import { useComing } from "../devices/live";
 
 /** The laws are drawn with the whole machine: not between two edits, but once the fitter looks up. */
 const LAWS_AFTER_MS = 2_000;
 
-/** Whether the proposal on the screen is the whole rack's and belongs to what is saved. */
+/** Whether the proposal on the screen is the whole rack's, belongs to what is saved, and is the last one known of. */
 function useSettled() {
   const { server, saveState } = useStore();
-  return saveState === "saved" && server.recommendation?.whole_rack === true;
+  return !useComing() && saveState === "saved" && server.recommendation?.whole_rack === true;
 }
 
 /** The nearest changes that flip the choice; slower, asked for where they are shown. */
@@ -27,6 +29,12 @@ export function useFlips() {
 /** How sure, with the draws of the laws; asked again, a moment after the last edit, for every revision. */
 export function useEvidence() {
   const { server } = useStore();
+  const client = useQueryClient();
+  const coming = useComing();
+  // what is drawn for the proposal of before would hold up the one that is on its way
+  useEffect(() => {
+    if (coming) void client.cancelQueries({ queryKey: ["evidence", server.id] });
+  }, [coming, client, server.id]);
   return useQuery({
     ...exactly("evidence", server),
     enabled: useSettled(),
