@@ -1,8 +1,9 @@
 """Families of passes in one file that every worker maps: held once for all of them, whatever one makes the others find.
 
-Slots go round: the oldest make room. The index says which family stands in which slot and when it was put there, so that
-a worker learns what others did by looking at what is newer than what it knows. What a computer that went down left behind
-is not trusted: the file begins anew with every start of the machine, and with another grid.
+Those that were not asked for longest make room, whoever asked: a fitter who comes back to another player's fitting finds
+what is left of its families, and only what is missing is made. The index says which family stands in which slot and when
+it was put there, so that a worker learns what others did by looking at what is newer than what it knows. What a computer
+that went down left behind is not trusted: the file begins anew with every start of the machine, and with another grid.
 """
 
 from __future__ import annotations
@@ -13,6 +14,7 @@ import os
 import threading
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
+from itertools import islice
 from pathlib import Path
 
 import numpy as np
@@ -27,8 +29,8 @@ Rows = NDArray[np.float32]
 CAPACITY = 14_336
 GROWTH = 512
 BOOT = Path("/proc/sys/kernel/random/boot_id")
-HEAD = np.dtype([("boot", "S40"), ("shape", "i8", 3), ("next", "i8"), ("size", "i8"), ("stamp", "i8")])
-ENTRY = np.dtype([("key", "S32"), ("stamp", "i8")])
+HEAD = np.dtype([("boot", "S40"), ("shape", "i8", 3), ("next", "i8"), ("size", "i8"), ("stamp", "i8"), ("clock", "i8")])
+ENTRY = np.dtype([("key", "S32"), ("stamp", "i8"), ("used", "i8")])
 
 
 class SharedBlock:
@@ -70,8 +72,8 @@ class SharedBlock:
         head = self._head[0]
         if bytes(head["boot"]) == boot and tuple(head["shape"]) == tuple(shape) and head["size"] > 0:
             return
-        self._index["key"], self._index["stamp"] = b"", 0
-        self._head[0] = (boot, shape, 0, 0, 0)
+        self._index["key"], self._index["stamp"], self._index["used"] = b"", 0, 0
+        self._head[0] = (boot, shape, 0, 0, 0, 0)
         self._grow()
 
     @contextmanager
@@ -101,7 +103,15 @@ class SharedBlock:
         """Slots of those of the families that stand in the block."""
         with self._guard:
             self._look()
-            return {key: self._slots[key] for key in keys if key in self._slots}
+            found = {key: self._slots[key] for key in keys if key in self._slots}
+            self._use(list(found.values()))
+            return found
+
+    def _use(self, slots: Sequence[int]) -> None:
+        """Note that these are asked for now; of two workers that note it at once one is noted, which is near enough."""
+        clock = int(self._head[0]["clock"]) + 1
+        self._head["clock"] = clock
+        self._index["used"][slots] = clock
 
     def _look(self) -> None:
         """Learn what was put or taken since."""
@@ -119,29 +129,39 @@ class SharedBlock:
         self._seen = newest
 
     def take(self, keys: Sequence[str], beside: Sequence[str]) -> dict[str, int]:
-        """Slots for new families: the oldest ones, none of them in use by this question."""
+        """Slots for new families: empty ones, else those not asked for longest; none of them in use by this question."""
         with self._alone():
             self._look()
-            used = {self._slots[key] for key in beside if key in self._slots} | set(self._taken.values())
-            for key in keys:
-                slot = self._next()
-                while slot in used:
-                    slot = self._next()
+            in_use = {self._slots[key] for key in beside if key in self._slots} | set(self._taken.values())
+            slots = self._empty(len(keys))
+            slots += self._longest_unused(len(keys) - len(slots), in_use.union(slots))
+            for key, slot in zip(keys, slots, strict=True):
                 self._stamp(slot, "")
                 self._taken[key] = slot
+            self._use(slots)
             self._look()
             return {key: self._taken[key] for key in keys}
 
-    def _next(self) -> int:
-        slot, size = int(self._head[0]["next"]), int(self._head[0]["size"])
-        if slot >= size and not self._grow():
-            slot = 0
-        self._head["next"] = slot + 1
-        return slot
+    def _empty(self, count: int) -> list[int]:
+        """Up to so many slots in which nothing ever stood."""
+        found: list[int] = []
+        while len(found) < count:
+            slot = int(self._head[0]["next"])
+            if slot >= int(self._head[0]["size"]) and not self._grow():
+                break
+            self._head["next"] = slot + 1
+            found.append(slot)
+        return found
+
+    def _longest_unused(self, count: int, but: set[int]) -> list[int]:
+        order = (
+            np.argsort(self._index["used"][: int(self._head[0]["size"])], kind="stable") if count else np.empty(0, int)
+        )
+        return list(islice((slot for slot in order.tolist() if slot not in but), count))
 
     def _stamp(self, slot: int, key: str) -> None:
         stamp = int(self._head[0]["stamp"]) + 1
-        self._index[slot] = (key.encode(), stamp)
+        self._index["key"][slot], self._index["stamp"][slot] = key.encode(), stamp
         self._head["stamp"] = stamp
 
     def publish(self, keys: Sequence[str]) -> None:
