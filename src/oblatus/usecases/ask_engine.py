@@ -14,7 +14,7 @@ from uuid import UUID
 from cachetools import LRUCache, cached
 
 from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import doubt_of
+from oblatus.core.fitting.evidence import doubt_of, draw_law_gains
 from oblatus.core.fitting.flips import find_flips
 from oblatus.core.fitting.proposal import settled
 from oblatus.core.fitting.schools import under_each_school
@@ -25,7 +25,6 @@ from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.engine import engine
 from oblatus.usecases.newest import of_the_newest
-from oblatus.usecases.propose import law_gains
 from oblatus.usecases.question import Question, question_of
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import measured, strikes_of
@@ -71,8 +70,9 @@ def _answered(database: Database, actor: Actor, fitting_id: UUID, answer: Callab
 
 @cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
 def _how_sure(asked: Question) -> EvidenceOut:
-    gains, judge = law_gains(asked), engine().judge
+    judge = engine().judge
     proposal = recommend(asked.fitting(), judge)
+    gains = draw_law_gains(proposal, engine().work.tell_laws)
     return evidence_out(0, *settled(proposal, doubt_of(proposal, judge, gains), judge, gains))
 
 

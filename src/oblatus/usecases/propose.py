@@ -11,8 +11,6 @@ from uuid import UUID
 from cachetools import LRUCache, cached
 
 from oblatus.core.fitting import proposal as whole
-from oblatus.core.fitting import recommend
-from oblatus.core.fitting.evidence import LawGains, draw_law_gains
 from oblatus.core.fitting.fitting import count_strikes
 from oblatus.core.fitting.recommendation import Built, near
 from oblatus.core.gapping import MeasuredStrike
@@ -97,11 +95,6 @@ def _near_or_to_come(asked: Question, fitting: UUID) -> Proposal:
     return Proposal(None, (), count_strikes(asks), strikes_key(asks.strikes), rack_key(asks.stock))
 
 
-def law_gains(asked: Question) -> LawGains | None:
-    """The draws of the laws for a proposal; equal questions are drawn once. Raises InputError as `recommend`."""
-    return _at_leisure(lambda: _drawn(asked))
-
-
 _DONE: LRUCache[Hashable, Proposal] = LRUCache(24)
 
 
@@ -148,12 +141,6 @@ def _whole(asked: Question) -> Proposal:
 @cached(LRUCache(12), key=lambda asked, clubs: (*asked.key, clubs), condition=Condition())
 def _quick(asked: Question, clubs: frozenset[Built]) -> Proposal:
     return _ask(asked, clubs)
-
-
-@cached(LRUCache(32), key=lambda asked: asked.key, condition=Condition())
-def _drawn(asked: Question) -> LawGains | None:
-    judge, work = engine().judge, engine().work
-    return draw_law_gains(recommend(asked.fitting(), judge), work.tell_laws)
 
 
 def _ask(asked: Question, clubs: frozenset[Built] | None) -> Proposal:

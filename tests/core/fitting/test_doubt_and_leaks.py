@@ -78,7 +78,6 @@ def test_the_draws_of_the_laws_are_eight_and_move_the_figures_a_little(hollis, j
     difference = gains.strokes[:, 0] - gains.strokes[:, one.recommended]
     assert 0.001 < difference.std() < 0.5
     assert doubt_of(one, judge, gains).law_draws == DRAWS
-    assert draw_law_gains(one, go_on=lambda: False) is None
 
 
 def test_the_laws_are_drawn_about_what_they_are_taken_for():

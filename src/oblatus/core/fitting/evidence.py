@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -119,21 +118,15 @@ def doubt_of(recommendation: Recommendation, judge: StrokesJudge, laws: LawGains
     )
 
 
-def draw_law_gains(
-    recommendation: Recommendation,
-    progress: Progress | None = None,
-    go_on: Callable[[], bool] | None = None,
-) -> LawGains | None:
+def draw_law_gains(recommendation: Recommendation, progress: Progress | None = None) -> LawGains:
     """Today's bag and every step under eight draws of the laws, as differences from the laws as taken.
 
-    `progress` hears of (done, draws); None if `go_on` said stop.
+    `progress` hears of (done, draws).
     """
     fitting, found = recommendation.fitting, []
     scenarios = list(recommendation.scenarios)
     laws, apart = draw_laws(), judge_of_laws()
     for done, law in enumerate(laws):
-        if go_on is not None and not go_on():
-            return None
         found.append(_steps_under(recommendation, sheet_for(fitting, apart, scenarios, recommendation.carry_model, law)))
         if progress is not None:
             progress(done + 1, len(laws))
