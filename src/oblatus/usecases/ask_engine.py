@@ -1,12 +1,13 @@
 """What can be asked beyond the proposal: how sure it is, what would flip it, what each school would change.
 
-Each process answers equal questions once: a second screen, or one that comes back, does not wait again unless another
-worker is the one that it reaches.
+Equal questions are answered once: a second screen, or one that comes back, does not wait again, whichever worker it
+reaches.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import wraps
 from threading import Condition
 from typing import TypeVar
 from uuid import UUID
@@ -23,6 +24,7 @@ from oblatus.formats.fitting import FittingDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.answers import keep_answer, kept_answer
 from oblatus.usecases.engine import engine
 from oblatus.usecases.newest import of_the_newest
 from oblatus.usecases.question import Question, question_of
@@ -68,7 +70,26 @@ def _answered(database: Database, actor: Actor, fitting_id: UUID, answer: Callab
     return answer(asked).model_copy(update={"revision": revision})
 
 
-@cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
+def _worked_out_once(kind: str, answer: type[Out]) -> Callable[[Callable[[Question], Out]], Callable[[Question], Out]]:
+    """Equal questions are answered once: in this worker while they are fresh, and by none that another has answered."""
+
+    def around(work_out: Callable[[Question], Out]) -> Callable[[Question], Out]:
+        @cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
+        @wraps(work_out)
+        def found(asked: Question) -> Out:
+            folder = engine().work.folder
+            kept = kept_answer(folder, kind, answer, asked)
+            if kept is None:
+                kept = work_out(asked)
+                keep_answer(folder, kind, asked, kept)
+            return kept
+
+        return found
+
+    return around
+
+
+@_worked_out_once("sure", EvidenceOut)
 def _how_sure(asked: Question) -> EvidenceOut:
     judge = engine().judge
     proposal = recommend(asked.fitting(), judge)
@@ -76,13 +97,13 @@ def _how_sure(asked: Question) -> EvidenceOut:
     return evidence_out(0, *settled(proposal, doubt_of(proposal, judge, gains), judge, gains))
 
 
-@cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
+@_worked_out_once("flips", FlipsOut)
 def _what_flips(asked: Question) -> FlipsOut:
     judge = engine().judge
     return flips_out(0, find_flips(recommend(asked.fitting(), judge), judge))
 
 
-@cached(LRUCache(ANSWERS_KEPT), key=lambda asked: asked.key, condition=Condition())
+@_worked_out_once("schools", SchoolsOut)
 def _each_school(asked: Question) -> SchoolsOut:
     fitting, judge = asked.fitting(), engine().judge
     return schools_out(0, under_each_school(fitting, recommend(fitting, judge), judge))

@@ -9,6 +9,7 @@ from typing import TypeVar
 from uuid import UUID
 
 from cachetools import LRUCache, cached
+from pydantic import BaseModel
 
 from oblatus.core.fitting import proposal as whole
 from oblatus.core.fitting.fitting import count_strikes
@@ -23,11 +24,13 @@ from oblatus.formats.recommendation import RecommendationOut
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.sections.choices import ChoicesDocument
 from oblatus.formats.sections.player import DeliveryDocument
+from oblatus.usecases.answers import keep_answer, kept_answer
 from oblatus.usecases.engine import engine
 from oblatus.usecases.near import clubs_near, keep_near
 from oblatus.usecases.question import Question, question_of, without_words
 
 Found = TypeVar("Found")
+WHOLE = "whole"
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +54,16 @@ class Proposal:
         return self.result is None and not self.problem
 
 
+class _Kept(BaseModel):
+    """A whole answer as the other workers find it."""
+
+    result: RecommendationOut
+    strikes: int
+    strikes_key: str
+    rack_key: str
+    near: frozenset[Built]
+
+
 def propose(
     document: FittingDocument,
     rack: Sequence[RackHeadDocument],
@@ -67,10 +80,11 @@ def propose(
     """
     asked = question_of(document, rack, strikes)
     work = engine().work
-    if fitting is not None and edited and asked.key not in _DONE:
+    found = _found(asked)
+    if found is None and fitting is not None and edited:
         work.edited(fitting)
         return _near_or_to_come(asked, fitting)
-    found = _found(asked) or _at_leisure(lambda: _whole(asked))
+    found = found or _at_leisure(lambda: _whole(asked))
     if found.near and fitting is not None:
         keep_near(work.folder, fitting, found.near)
     return found
@@ -129,13 +143,29 @@ _ONE_AT_A_TIME = Condition()
 
 
 def _found(asked: Question) -> Proposal | None:
+    """The whole answer, if this worker or another has it already."""
     with _ONE_AT_A_TIME:
-        return _DONE.get(asked.key)
+        mine = _DONE.get(asked.key)
+    if mine is not None:
+        return mine
+    theirs = kept_answer(engine().work.folder, WHOLE, _Kept, asked)
+    if theirs is None:
+        return None
+    found = Proposal(theirs.result, (), theirs.strikes, theirs.strikes_key, theirs.rack_key, theirs.near)
+    with _ONE_AT_A_TIME:
+        return _DONE.setdefault(asked.key, found)
 
 
 @cached(_DONE, key=lambda asked: asked.key, condition=_ONE_AT_A_TIME)
 def _whole(asked: Question) -> Proposal:
-    return _ask(asked, None)
+    found = _ask(asked, None)
+    if found.result is not None:
+        kept = _Kept(
+            result=found.result, strikes=found.strikes, strikes_key=found.strikes_key, rack_key=found.rack_key,
+            near=found.near,
+        )  # fmt: skip
+        keep_answer(engine().work.folder, WHOLE, asked, kept)
+    return found
 
 
 @cached(LRUCache(12), key=lambda asked, clubs: (*asked.key, clubs), condition=Condition())
