@@ -79,6 +79,19 @@ it("asks for the rack and for what rests on it when the studio's has changed", a
   expect(reload).toHaveBeenCalledTimes(1);
 });
 
+it("a strike is read though an edit that this page knows already comes after it", async () => {
+  renderHook(useLive, { wrapper });
+  say("f", 0);
+  await vi.advanceTimersByTimeAsync(500);
+  say("f", 5);
+  await vi.advanceTimersByTimeAsync(10);
+  expect(reload).toHaveBeenLastCalledWith(undefined);
+  say("f", 6);
+  await vi.advanceTimersByTimeAsync(10);
+  expect(reload).toHaveBeenLastCalledWith(6);
+  expect(reload).toHaveBeenCalledTimes(2);
+});
+
 it("says that another proposal is on its way from the first word until it is read, for every word", async () => {
   const read: (() => void)[] = [];
   reload.mockImplementation(() => new Promise((done) => read.push(done)));

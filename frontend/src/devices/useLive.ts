@@ -50,19 +50,23 @@ export function useLive(): { hearing: boolean; coming: boolean } {
     if (ended !== null) return;
     let open = true;
     let due: number | null = null; // the proposal waits for a pause, and no longer than this
+    let struck = false; // no revision tells of strikes or the rack: known at one or not, it is read
     const read = (wait: number, upTo?: number) => {
       clearTimeout(later.current);
       due ??= Date.now() + LONGEST_MS;
+      struck ||= upTo === undefined;
       const act = () => {
         due = null;
-        now.current.reload(upTo).then(
+        const known = struck ? undefined : upTo;
+        struck = false;
+        now.current.reload(known).then(
           () => {
             setUnread(false);
             if (due === null) setComing(false);
           },
           (error) => {
             setUnread(true);
-            if (open && !(error instanceof RequestError && error.refused)) read(AGAIN_MS, upTo);
+            if (open && !(error instanceof RequestError && error.refused)) read(AGAIN_MS, known);
           },
         );
       };
