@@ -95,6 +95,18 @@ def test_a_disk_without_room_stops_the_growth_and_the_oldest_make_room(tmp_path,
     assert sorted(block.find(["a", "b", "c"])) == ["b", "c"]
 
 
+def test_more_than_a_disk_without_room_holds_is_told_as_not_standing(tmp_path, monkeypatch):
+    """Whoever asked makes them in a block of its own then."""
+    monkeypatch.setattr(families, "GROWTH", 2)
+    monkeypatch.setattr(families, "room", lambda _: "low")
+    block = SharedBlock(tmp_path, SHAPE, 8)
+    put(block, a=1.0)
+    slots = block.take(["b", "c", "d"], ["a"])
+    block.publish(["b", "c", "d"])
+    assert not block.still(slots)
+    assert block.still(block.find(["b", "c", "d"]))
+
+
 def test_no_room_at_all_is_an_error(tmp_path, monkeypatch):
     def full(*_):
         raise OSError("no space left")

@@ -14,7 +14,7 @@ import os
 import threading
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
-from itertools import islice
+from itertools import cycle, islice
 from pathlib import Path
 
 import numpy as np
@@ -48,6 +48,7 @@ class SharedBlock:
         self._lock, self._guard = folder / "families.lock", threading.RLock()
         row_bytes = int(np.prod(shape)) * 4
         self._row_bytes = row_bytes
+        self._told = False
         with self._alone():
             self._file = os.open(folder / "families.block", os.O_RDWR | os.O_CREAT, 0o600)
             os.ftruncate(self._file, capacity * row_bytes)
@@ -94,7 +95,9 @@ class SharedBlock:
         except OSError as error:
             if size == 0:
                 raise
-            LOG.warning("no more room for families: %s", type(error).__name__)
+            if not self._told:
+                LOG.warning("no more room for families: %s", type(error).__name__)
+            self._told = True
             return False
         self._head["size"] = size + more
         return True
@@ -153,11 +156,13 @@ class SharedBlock:
             found.append(slot)
         return found
 
-    def _longest_unused(self, count: int, but: set[int]) -> list[int]:
-        order = (
-            np.argsort(self._index["used"][: int(self._head[0]["size"])], kind="stable") if count else np.empty(0, int)
-        )
-        return list(islice((slot for slot in order.tolist() if slot not in but), count))
+    def _longest_unused(self, count: int, in_use: set[int]) -> list[int]:
+        """Slots of those not asked for longest, those in use last; where there are too few some are given twice, and
+        `still` says so."""
+        if count == 0:
+            return []
+        order = np.argsort(self._index["used"][: int(self._head[0]["size"])], kind="stable").tolist()
+        return list(islice(cycle(sorted(order, key=in_use.__contains__)), count))
 
     def _stamp(self, slot: int, key: str) -> None:
         stamp = int(self._head[0]["stamp"]) + 1
