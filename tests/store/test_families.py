@@ -75,7 +75,7 @@ def test_another_grid_or_start_of_the_machine_begins_anew(tmp_path, monkeypatch)
 
 
 def test_a_question_that_comes_back_has_made_what_is_missing_alone(tmp_path):
-    """Slots that went round would have each new one push out the next that is wanted, until all were made again."""
+    """Slots that went round had new ones push out others of the same question."""
     pool = FamilyPool(block=SharedBlock(tmp_path, FAMILY, 50))
     first, second = _jobs(0, 30), _jobs(100, 130)
     for jobs in (first, second):
