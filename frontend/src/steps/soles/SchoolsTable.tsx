@@ -29,7 +29,12 @@ export function SchoolsTable() {
     <>
       <section className={classes.evidence} aria-label="How sure">
         <h2 className={classes.sectionTitle}>How sure, and what would flip it</h2>
-        {evidence.isPending && <p className={classes.waitingLine}>Drawing habit, laws and table …</p>}
+        {(evidence.isPending || evidence.isPlaceholderData) && (
+          <p className={classes.waitingLine}>
+            {evidence.isFetching ? "Drawing habit, laws and table …" : "Drawn once the next proposal is there."}
+            {evidence.isPlaceholderData && " What stands here is of the proposal before."}
+          </p>
+        )}
         {evidence.data && (
           <>
             <ul>

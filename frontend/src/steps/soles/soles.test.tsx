@@ -3,7 +3,7 @@ import { beforeEach, expect, it, vi } from "vitest";
 import type { Candidate, Club, Recommendation } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
 import type { DeskHead } from "../../desk/useDesk";
-import { server, show } from "../../testing/show";
+import { inFitting, server, show, showAlone } from "../../testing/show";
 import { CandidateTable } from "./CandidateTable";
 import { SchoolsTable } from "./SchoolsTable";
 import { SetsTable } from "./SetsTable";
@@ -176,4 +176,24 @@ it("schools are asked about at a press, and an answer for the fitting as it was 
   expect(table.textContent).toContain("50° · 60°");
   expect(table.textContent).toContain("the same set");
   expect(screen.queryByText(/ask again/)).toBeNull();
+});
+
+it("draws are said to be made only while they are, and those of the proposal before to be its", async () => {
+  const at = (revision: number, whole_rack: boolean) =>
+    inFitting(<SchoolsTable />, {
+      server: { id: "f", revision, strikes_key: "k", recommendation: { whole_rack } },
+      saveState: "saved",
+    });
+  const shares = [{ slot: 0, code: "a", name: "Barrow 56", share: 0.9 }];
+  server({ "GET evidence": { draws: 500, shares, next_measurement: "" }, "GET flips": { flips: [] } });
+  const { again } = showAlone(at(3, false));
+  expect(screen.getByText("Drawn once the next proposal is there.")).toBeTruthy();
+  again(at(3, true));
+  expect(screen.getByText("Drawing habit, laws and table …")).toBeTruthy();
+  await screen.findByText(/trials have Barrow 56/, {}, { timeout: 4000 });
+  expect(screen.queryByText(/Draw/)).toBeNull();
+  again(at(4, false));
+  expect(screen.getByText(/^Drawn once .* What stands here is of the proposal before\.$/)).toBeTruthy();
+  again(at(4, true));
+  expect(screen.getByText(/^Drawing .* What stands here is of the proposal before\.$/)).toBeTruthy();
 });
