@@ -1,16 +1,15 @@
-"""Compiled scoring of ladders. What each loft covers stands bin by bin: the landing angle of its shot, 0 for none."""
+"""Compiled scoring of ladders. What each loft covers stands bin by bin: least and most landing angle of its shots."""
 
-import numba
 import numpy as np
 
-_jit = numba.njit(cache=True, nogil=True)
+from oblatus.core._compiled import leaf, quick
 
 UNCOVERED, GAPS, STEPS, OVERLAPS, TOP, ALTERNATIVES, COST = range(7)
 PARTS = 7
 CARRY, LOFT, CLOCK = 0.0, 1.0, 2.0
 
 
-@_jit
+@quick
 def cheapest(lofts, ladder, owned, limits, costs, plan, best_plan, spent):
     """Least cost of coming by the lofts of a ladder (k,): keep or bend an owned wedge, each once, or buy.
 
@@ -53,59 +52,75 @@ def cheapest(lofts, ladder, owned, limits, costs, plan, best_plan, spent):
     return best
 
 
-@_jit
+@leaf
+def _covered(bin_weights, least, most, low, high, other):
+    """Weights of the bins that no shot covers, and of those where none lands `other` degrees from the rest, when a loft's
+    shots (low, high) come to those of the clubs above.
+    """
+    uncovered = alone = 0.0
+    for b in range(np.uint64(bin_weights.shape[0])):
+        up, down = max(most[b], high[b]), min(least[b], low[b])
+        uncovered += bin_weights[b] if up == 0.0 else 0.0
+        alone += bin_weights[b] if up - down < other else 0.0
+    return uncovered, alone
+
+
+@leaf
+def _join(least, most, low, high, least_out, most_out):
+    for b in range(np.uint64(least.shape[0])):
+        least_out[b], most_out[b] = min(least[b], low[b]), max(most[b], high[b])
+
+
+@leaf
+def _spacing(ladder, lofts, carries, pitching, wish, out):
+    """Uneven gaps, steps outside the rule, overlaps and a top loft that was not wanted, into out."""
+    wanted, step_low, step_high, wanted_top, overlap, school = wish[0], wish[1], wish[2], wish[3], wish[4], wish[5]
+    k = ladder.shape[0]
+    previous_loft, previous_carry = pitching[0], pitching[1]
+    gaps = steps = overlaps = 0.0
+    mean_gap = (previous_carry - carries[ladder[k - 1]]) / k
+    mean_step = (lofts[ladder[k - 1]] - previous_loft) / k
+    for j in range(k):
+        index = ladder[j]
+        gap = previous_carry - carries[index]
+        step = lofts[index] - previous_loft
+        miss = (gap - wanted) / wanted
+        uneven = (step - mean_step) / 5.0 if school == LOFT else (gap - mean_gap) / wanted
+        gaps += min(0.5 * miss * miss + uneven * uneven, 2.0)
+        beyond = max(step_low - step, step - step_high, 0.0)
+        steps += min(beyond * (1.0 + 0.5 * beyond), 2.0)
+        overlaps += 1.0 if gap < overlap else 0.0
+        previous_loft, previous_carry = lofts[index], carries[index]
+    off = (previous_loft - wanted_top) / 5.0
+    out[GAPS], out[STEPS], out[OVERLAPS] = gaps / k, steps / k, overlaps / k
+    out[TOP] = off * off + max(previous_loft - 60.0, 0.0) / 4.0
+
+
+@quick
 def score(
     ladders, lofts, carries, low, high, bin_weights, base_low, base_high, pitching, wish, owned, limits, costs, out
 ):
     """Parts of the penalty (n, PARTS), not yet weighted, of ladders (n, k): rows of indices into `lofts`, ascending.
 
-    carries (lofts,) full carry; low, high (lofts, bins) least and most landing angle of the shots that cover a bin, 0
-    where none does; base_* (bins,) those of the clubs above. pitching = its loft, full carry. wish = wanted gap [m],
-    least and most step [deg], wanted top loft, overlap limit [m], school, landing difference of an alternative [deg].
+    carries (lofts,) full carry; low, high (lofts, bins) least and most landing angle of the shots that cover a bin,
+    infinite and 0 where none does; base_* (bins,) those of the clubs above. pitching = its loft, full carry. wish =
+    wanted gap [m], least and most step [deg], wanted top loft, overlap limit [m], school, landing difference of an
+    alternative [deg]. What a ladder has in common with the row before it is joined once.
     """
-    wanted, step_low, step_high, wanted_top, overlap = wish[0], wish[1], wish[2], wish[3], wish[4]
-    school, other = wish[5], wish[6]
     n, k = ladders.shape
-    bins = bin_weights.shape[0]
     plan, best_plan, spent = np.full(k, -1), np.full(k, -1), np.zeros(k + 1)
+    least, most = np.empty((k, bin_weights.shape[0])), np.empty((k, bin_weights.shape[0]))
+    _join(base_low, base_high, base_low, base_high, least[0], most[0])
     for i in range(n):
-        previous_loft, previous_carry = pitching[0], pitching[1]
-        gaps = steps = overlaps = 0.0
-        mean_gap = (previous_carry - carries[ladders[i, k - 1]]) / k
-        mean_step = (lofts[ladders[i, k - 1]] - previous_loft) / k
-        for j in range(k):
-            index = ladders[i, j]
-            gap = previous_carry - carries[index]
-            step = lofts[index] - previous_loft
-            miss = (gap - wanted) / wanted
-            uneven = (gap - mean_gap) / wanted
-            if school == LOFT:
-                uneven = (step - mean_step) / 5.0
-            gaps += min(0.5 * miss * miss + uneven * uneven, 2.0)
-            beyond = max(step_low - step, step - step_high, 0.0)
-            steps += min(beyond * (1.0 + 0.5 * beyond), 2.0)
-            if gap < overlap:
-                overlaps += 1.0
-            previous_loft, previous_carry = lofts[index], carries[index]
-        uncovered = alone = 0.0
-        for b in range(bins):
-            least, most = base_low[b], base_high[b]
-            for j in range(k):
-                index = ladders[i, j]
-                if high[index, b] > 0.0:
-                    most = max(most, high[index, b])
-                    least = low[index, b] if least == 0.0 else min(least, low[index, b])
-            if most == 0.0:
-                uncovered += bin_weights[b]
-            if most - least < other:
-                alone += bin_weights[b]
-        top = ((previous_loft - wanted_top) / 5.0) ** 2
-        if previous_loft > 60.0:
-            top += (previous_loft - 60.0) / 4.0
-        out[i, UNCOVERED] = uncovered
-        out[i, GAPS] = gaps / k
-        out[i, STEPS] = steps / k
-        out[i, OVERLAPS] = overlaps / k
-        out[i, TOP] = top
-        out[i, ALTERNATIVES] = alone
-        out[i, COST] = cheapest(lofts, ladders[i], owned, limits, costs, plan, best_plan, spent)
+        ladder = ladders[i]
+        same = i > 0
+        for j in range(k - 1):  # the last loft is joined to the others in `_covered`
+            same = same and ladder[j] == ladders[i - 1, j]
+            if not same:
+                _join(least[j], most[j], low[ladder[j]], high[ladder[j]], least[j + 1], most[j + 1])
+        last = ladder[k - 1]
+        out[i, UNCOVERED], out[i, ALTERNATIVES] = _covered(
+            bin_weights, least[k - 1], most[k - 1], low[last], high[last], wish[6]
+        )
+        _spacing(ladder, lofts, carries, pitching, wish, out[i])
+        out[i, COST] = cheapest(lofts, ladder, owned, limits, costs, plan, best_plan, spent)

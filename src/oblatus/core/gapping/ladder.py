@@ -226,7 +226,6 @@ class _Table:
         self.gap = wanted_gap(float(self.full[0]))
         near = np.abs(wish.faced.centres[None, None, :] - carries[:, :, None]) <= reach_of(carries)[:, :, None]
         self.low = np.where(near, lands[:, :, None], np.inf).min(axis=1)
-        self.low[~near.any(axis=1)] = 0.0
         self.high = np.where(near, lands[:, :, None], 0.0).max(axis=1)
         school = {"equal_carry": _kernels.CARRY, "equal_loft": _kernels.LOFT, "clock_cover": _kernels.CLOCK}
         self.wishes = np.array(
