@@ -122,7 +122,7 @@ def strike_with_solve_ivp(
     The right-hand side is the same laws, plate by plate, in Python.
     """
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
-    x0, p0, sigma, _ = _touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
+    x0, p0, down, _ = _touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
     kappa, turn = (0.75 + 0.25 * swing.release) / strike_kernels.ARC_RADIUS, swing.release / strike_kernels.ARC_RADIUS
     m_x = solid.mass + strike_kernels.SHAFT_MASS_X
     m_z = solid.mass + strike_kernels.SHAFT_MASS_Z[kind]
@@ -154,11 +154,12 @@ def strike_with_solve_ivp(
 
     def contact(s: float, state: np.ndarray[tuple[int], np.dtype[np.float64]]) -> float:
         loft = solid.loft_in_plane - p0 + turn * s
-        return float(strike_kernels.gap_to_ball(x0 + s, state[0], loft, row[strike_kernels.BALL_Z]))
+        at = x0 + s, state[0], math.sin(loft), math.cos(loft)
+        return float(strike_kernels.gap_to_ball(*at, row[strike_kernels.BALL_Z]))
 
     contact.terminal = True  # type: ignore[attr-defined]
     contact.direction = -1  # type: ignore[attr-defined]
     height = strike_kernels.at_pitch(solid.heights, p0)
-    start = [height, swing.speed * math.cos(sigma), -swing.speed * math.sin(sigma), 0.0, 0.0]
+    start = [height, swing.speed * math.sqrt(1.0 - down * down), -swing.speed * down, 0.0, 0.0]
     found = solve_ivp(rates, (0.0, 0.06 - x0), start, events=contact, rtol=rtol, atol=1e-8)
     return float(found.y[0, -1])

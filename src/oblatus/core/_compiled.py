@@ -4,6 +4,9 @@
 `quick` for functions that allocate nothing: references to their arrays are not counted, because two threads that count
 references to the same arrays wait for each other at every strike. `inline` is a leaf that is copied into its caller.
 
+`SLP_VECTORIZE` has the compiler take together what is written out four times over neighbours in memory (strokes at four
+pins): numba leaves that off.
+
 Arrays are filled element by element: `out[:] = values` brings numba's words for shapes that differ with it, which take
 four seconds to compile each time.
 """
@@ -12,6 +15,7 @@ from typing import Any
 
 import numba
 
+numba.config.SLP_VECTORIZE = 1  # type: ignore[attr-defined]  # made when numba reads the environment
 _QUICK = {"contract", "arcp", "nsz", "reassoc", "afn"}
 _UNCOUNTED: dict[str, Any] = {"_nrt": False}
 

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from oblatus.core.clubs import Head
@@ -125,6 +125,22 @@ def test_every_strike_is_a_class_and_finite(head, swing, ground):
     if found.contact == "none":
         assert found.outcome in {"dug", "slid-under"}
         assert found.carry == 0.0
+
+
+@given(heads, swings, grounds)
+def test_on_the_free_arc_the_head_touches_the_ball_where_it_is_said_to(head, swing, ground):
+    solid, (_, row) = build_solid(head, swing.opening_deg), ground_row(ground)
+    lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
+    x0, p0, down, x_low = kernels.touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
+    loft, z_ball = solid.loft_in_plane - p0, row[kernels.BALL_Z]
+    s, c = math.sin(loft), math.cos(loft)
+    assume(kernels.meets_free(solid.heights, s, c, x0, p0, down, z_ball))
+    x, z, pitch, _, s, c = kernels.free_contact(solid.heights, s, c, p0, x0, down, x_low, swing.release, z_ball)
+    assert (s, c) == pytest.approx(
+        (math.sin(solid.loft_in_plane - pitch), math.cos(solid.loft_in_plane - pitch)), abs=1e-13
+    )
+    assume(z_ball < z < z_ball + 1.9 * kernels.BALL_RADIUS)  # the head passes neither over the ball nor under it
+    assert kernels.gap_to_ball(x, z, s, c, z_ball) == pytest.approx(0.0, abs=2e-8)
 
 
 @given(st.floats(48, 60), st.floats(6, 12), st.floats(0, 4), st.floats(-70, -20))

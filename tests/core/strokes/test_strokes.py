@@ -9,7 +9,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from oblatus.core.flight.tables import carry_table, run_table
 from oblatus.core.strokes import LIES, PINS, TOUR_TABLE, Balls, Layout, Scatter, expected_strokes, pins_of
+from oblatus.core.strokes import _kernels as kernels
+from oblatus.core.strokes.worth import in_fours, rows_of
 from oblatus.errors import InputError
 from oblatus.units import METRES_PER_FOOT, METRES_PER_YARD
 
@@ -105,3 +108,20 @@ def test_a_high_lip_costs_a_low_ball():
     free, stopped = (expected_strokes(low, layout, 12, lip=lip) for lip in (None, (2.2, 3.0)))
     assert stopped == pytest.approx(1 + TOUR_TABLE.strokes("sand", 12.0, 12.0))
     assert stopped > free
+
+
+def test_pins_that_are_reckoned_together_cost_what_each_costs_alone():
+    """Fours of pins before, around and beyond the ball's landing, and what fills a four that is not full."""
+    layouts = tuple(Layout(d, 11, 11, "rough", "rough") for d in np.linspace(16.0, 56.0, kernels.DISTANCES))
+    for costs, some in ((kernels.swing_costs, layouts), (kernels.short_costs, layouts[3:6])):
+        _, edges, short, far, fail = rows_of(in_fours(some), 0.05, 12)
+        room = np.empty((kernels.ROOMS, kernels.MOST_AIMS))
+        factors = np.array([0.8, 1.0, 1.2])
+        room[kernels.FACTORS, :3] = factors
+        face, every = np.empty((3, len(fail))), np.empty((3, len(fail)))
+        costs(
+            MIXED.rows(), 3, edges, kernels.SHORT_ROUGH, 0.0, np.empty((1, 1, 1)), carry_table(), run_table("medium"),
+            short, far, fail, room, face, every,
+        )  # fmt: skip
+        alone = [[expected_strokes(MIXED, one, 12, sideways=0.05, factor=f) for one in some] for f in factors]
+        assert every[:, : len(some)] == pytest.approx(np.array(alone), rel=1e-12)

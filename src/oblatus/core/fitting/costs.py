@@ -30,7 +30,7 @@ from oblatus.core.strokes import _kernels as strokes_kernels
 from oblatus.core.strokes import _matrix
 from oblatus.core.strokes.situations import APPROACH_BEHIND, APPROACH_ROOM, LIP_CLEARANCE, PINS, Layout, pins_of
 from oblatus.core.strokes.table import StrokesTable
-from oblatus.core.strokes.worth import SHORT_CODES, rows_of
+from oblatus.core.strokes.worth import SHORT_CODES, in_fours, rows_of
 from oblatus.core.threads import meanwhile, share_out
 
 Floats = NDArray[np.float64]
@@ -327,8 +327,8 @@ class Sheet:
 def _pins_of_layouts(
     about: tuple[tuple[Layout, float], ...], handicap: float, table: StrokesTable
 ) -> tuple[Floats, Floats, Floats, Floats, Floats]:
-    """Of every layout and sideways scatter (questions, ...): see `rows_of`, a row of pins each."""
-    made = {one: rows_of(tuple(pins_of(one[0])), one[1], handicap, table) for one in dict.fromkeys(about)}
+    """Of every layout and sideways scatter (questions, ...): see `rows_of`, a row of pins each, in fours."""
+    made = {one: rows_of(in_fours(tuple(pins_of(one[0]))), one[1], handicap, table) for one in dict.fromkeys(about)}
     holes, edges, short, green, fail = (np.stack([made[one][part] for one in about]) for part in range(5))
     return holes, edges, short, green, fail
 

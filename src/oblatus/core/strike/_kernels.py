@@ -22,10 +22,13 @@ ROW = 0.005  # m between rows of a pass
 FIRST_ROW_X = -0.027  # m, where the march towards the ball begins
 RUN_PAST = (p.RUN_PAST_TURF.value, p.RUN_PAST_SAND.value)
 STOP_SHARE = p.STOP_SHARE.value
+CONTACT_STEPS, CONTACT_WITHIN = 8, 1e-8  # of the search for a contact on the free arc, and how near it comes [m]
+LONGEST_SECANT = 0.05  # m
 SHAFT_MASS_X = p.SHAFT_MASS_X.value
 SHAFT_MASS_Z = (p.SHAFT_MASS_Z_TURF.value, p.SHAFT_MASS_Z_SAND.value)
 
 TURF, SAND = 0, 1
+ONE = np.uint64(1)
 NONE, FACE, EDGE = 0, 1, 2
 
 # columns of a ground row; turf then sand. REBOUND is 1/s^2, GRIP the friction of ball on a clean face.
@@ -88,8 +91,8 @@ N_AV = np.array([0.243, 0.284, 0.319, 0.345, 0.362, 0.368, 0.360, 0.337, 0.298, 
 def at_pitch(table, pitch):
     """Linear interpolation in a table of every degree, ends held."""
     u = min(max(math.degrees(pitch) - PITCH_LOW, 0.0), PITCHES - 1.000001)
-    i = int(u)
-    return table[i] + (u - i) * (table[i + 1] - table[i])
+    i = np.uint64(int(u))  # unsigned: no look whether it counts from the end
+    return table[i] + (u - int(u)) * (table[i + ONE] - table[i])
 
 
 @leaf
@@ -102,7 +105,9 @@ def at_rake(table, rake):
 
 @leaf
 def touch(heights, leads, entry, lean, attack, release):
-    """Edge position, pitch and path slope when the sole first touches: x_0, p_0, sigma (positive is down), low point."""
+    """Edge position, pitch and sine of the path's slope (positive is down) when the sole first touches, and low point:
+    x_0, p_0, sin sigma, x_low.
+    """
     kappa = (0.75 + 0.25 * release) / ARC_RADIUS
     x_low = REFERENCE_X + math.sin(-attack) / kappa
     pitch = lean
@@ -110,8 +115,16 @@ def touch(heights, leads, entry, lean, attack, release):
     for _ in range(2):
         x = entry + at_pitch(leads, pitch)
         pitch = lean - release / ARC_RADIUS * (x - REFERENCE_X)
-    sigma = math.asin(min(max((x_low - x) * kappa, -1.0), 1.0))
-    return x, pitch, sigma, x_low
+    return x, pitch, min(max((x_low - x) * kappa, -1.0), 1.0), x_low
+
+
+@leaf
+def turned(s, c, by):
+    """Sine and cosine of an angle turned on by a few hundredths of a radian: at 0.1 the next terms are below 1e-14."""
+    b = by * by
+    ds = by * (1.0 - b / 6.0 * (1.0 - b / 20.0 * (1.0 - b / 42.0)))
+    dc = 1.0 - b / 2.0 * (1.0 - b / 12.0 * (1.0 - b / 30.0 * (1.0 - b / 56.0)))
+    return s * dc + c * ds, c * dc - s * ds
 
 
 @quick
@@ -187,7 +200,7 @@ def _force(kind, sole, face, edge, ground, cut, x_c, x_s, z, vx, vz):
 
 
 @quick
-def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows):
+def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, down, speed, release, ds, rows):
     """One pass through the ground: rows (n, 7) = x, z, v_x, v_z, m_edge, m_sole [kg/m], pitch; returns (rows, stopped)."""
     m_x, m_z = mass + SHAFT_MASS_X, mass + SHAFT_MASS_Z[kind]
     kappa = (0.75 + 0.25 * release) / ARC_RADIUS
@@ -195,7 +208,7 @@ def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, s
     rake = 90.0 - math.degrees(loft_in - p0)
     cut = (at_rake(N_CH, rake), at_rake(N_CV, rake), at_rake(N_AH, rake), at_rake(N_AV, rake))
     end = RUN_PAST[1] if kind == SAND else RUN_PAST[0]
-    z, vx, vz = at_pitch(heights, p0), speed * math.cos(sigma), -speed * math.sin(sigma)
+    z, vx, vz = at_pitch(heights, p0), speed * math.sqrt(1.0 - down * down), -speed * down
     m_edge = m_sole = 0.0
     n = 0
     while n < rows.shape[0]:
@@ -229,62 +242,68 @@ def run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, s
 
 
 @leaf
-def meet(x, z, s, c, z_ball):
-    """Height up the face, gap to the face, and gap of the edge to the ball, for an edge at (x, z); s, c of the loft."""
-    zc = z_ball + BALL_RADIUS
-    t = x * s + (zc - z) * c
-    f = -x * c + (zc - z) * s - BALL_RADIUS
-    gap = math.sqrt(x * x + (zc - z) * (zc - z)) - BALL_RADIUS
-    return t, f, gap
+def up_the_face(x, z, s, c, z_ball):
+    """Height of the contact up the face of an edge at (x, z); s, c of the loft. Below zero the edge meets the ball."""
+    return x * s + (z_ball + BALL_RADIUS - z) * c
 
 
 @leaf
-def gap_to_ball(x, z, loft, z_ball):
-    """The gap that closes first: of the face above the edge, of the edge below it."""
-    t, f, gap = meet(x, z, math.sin(loft), math.cos(loft), z_ball)
-    if t >= 0.0:
-        return f
+def gap_to_ball(x, z, s, c, z_ball):
+    """The gap that closes first: of the face above the edge, of the edge below it; s, c of the loft."""
+    h = z_ball + BALL_RADIUS - z
+    if x * s + h * c >= 0.0:
+        return h * s - x * c - BALL_RADIUS
+    gap = math.sqrt(x * x + h * h) - BALL_RADIUS
     return min(gap, -x) if x > -BALL_RADIUS else gap
 
 
 @leaf
-def meets_free(heights, loft_in, x0, p0, sigma, z_ball):
-    """Whether the ball is met on the free arc: the sole is rising at touch, or touches only beyond the ball's front."""
-    if sigma < 0.0:
+def meets_free(heights, s, c, x0, p0, down, z_ball):
+    """Whether the ball is met on the free arc: the sole is rising at touch, or touches only beyond the ball's front.
+
+    s, c of the loft at touch, `down` the sine of the path's slope there.
+    """
+    if down < 0.0:
         return True
-    return x0 > FIRST_ROW_X and gap_to_ball(x0, at_pitch(heights, p0), loft_in - p0, z_ball) <= 0.0
+    return x0 > FIRST_ROW_X and gap_to_ball(x0, at_pitch(heights, p0), s, c, z_ball) <= 0.0
 
 
 @leaf
-def free_contact(heights, loft_in, p_touch, x_touch, sigma, x_low, release, z_ball):
-    """Contact on the free arc, before any ground is touched: (x, z, pitch, sine of the path angle down)."""
+def free_contact(heights, s_touch, c_touch, p_touch, x_touch, down_touch, x_low, release, z_ball):
+    """Contact on the free arc, before any ground is touched: (x, z, pitch, sine of the path angle down, s, c of the loft).
+
+    Where the edge would have to stand at the height that it has there, by secants.
+    """
     kappa = (0.75 + 0.25 * release) / ARC_RADIUS
     turn = release / ARC_RADIUS
     zc = z_ball + BALL_RADIUS
-    sagitta = (1.0 - math.cos(sigma)) / kappa
-    if sigma < 0.0:
+    sagitta = (1.0 - math.sqrt(1.0 - down_touch * down_touch)) / kappa
+    if down_touch < 0.0:
         sagitta = -sagitta
-    x, z, pitch, down = x_touch, 0.0, p_touch, 0.0
+    x, z, pitch, down, s, c = min(x_touch, 0.0), 0.0, p_touch, 0.0, s_touch, c_touch
     for attempt in range(2):
         edge = attempt == 1
-        s = c = 1.0
-        x = min(x_touch, 0.0)
-        for _ in range(6):
+        before = miss_before = 0.0
+        for step in range(CONTACT_STEPS):
             pitch = p_touch - turn * (x - x_touch)
+            s, c = turned(s_touch, c_touch, turn * (x - x_touch))
             down = min(max((x_low - x) * kappa, -1.0), 1.0)
             z = at_pitch(heights, pitch) + (1.0 - math.sqrt(1.0 - down * down)) / kappa - sagitta
-            was = x
             if edge:
                 drop = min(max((zc - z) / BALL_RADIUS, -1.0), 1.0)
-                x = -BALL_RADIUS * math.sqrt(1.0 - drop * drop)
+                miss = -BALL_RADIUS * math.sqrt(1.0 - drop * drop) - x
             else:
-                s, c = math.sin(loft_in - pitch), math.cos(loft_in - pitch)
-                x = ((zc - z) * s - BALL_RADIUS) / c
-            if abs(x - was) < 1e-7:
+                miss = ((zc - z) * s - BALL_RADIUS) / c - x
+            if abs(miss) < CONTACT_WITHIN:
                 break
-        if not edge and meet(x, z, s, c, z_ball)[0] >= 0.0:
+            on = miss
+            if step > 0 and miss != miss_before:
+                on = min(max(miss * (x - before) / (miss_before - miss), -LONGEST_SECANT), LONGEST_SECANT)
+            before, miss_before = x, miss
+            x += on
+        if not edge and up_the_face(x, z, s, c, z_ball) >= 0.0:
             break
-    return x, z, pitch, down
+    return x, z, pitch, down, s, c
 
 
 @leaf
@@ -389,15 +408,14 @@ def ball(
 
 @inline
 def met_free(
-    kind, heights, loft_in, in_plane, mass, ground, contact, x0, p0, sigma, x_low, speed, release,
+    kind, heights, s, c, in_plane, mass, ground, contact, x0, p0, down, x_low, loft_in, speed, release,
 ):  # fmt: skip
-    """A strike that meets the ball, or passes over it, before any ground: see `met`."""
+    """A strike that meets the ball, or passes over it, before any ground: see `met`; s, c of the loft at touch."""
     z_ball = ground[BALL_Z]
-    x, z, pitch, down = free_contact(heights, loft_in, p0, x0, sigma, x_low, release, z_ball)
+    x, z, pitch, down, s, c = free_contact(heights, s, c, p0, x0, down, x_low, release, z_ball)
     loft = loft_in - pitch
-    s, c = math.sin(loft), math.cos(loft)
     if z - z_ball > 2.0 * BALL_RADIUS:
-        return NONE, meet(x, z, s, c, z_ball)[0], z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0.0
+        return NONE, up_the_face(x, z, s, c, z_ball), z, 1.0, 0.0, 0.0, 0.0, 0.0, loft, False, x, 0.0
     return met(
         kind, in_plane, mass, ground, contact, x, z, loft, s, c, -down, math.sqrt(1.0 - down * down), speed, speed, 0.0,
         0.0, z, speed, 0.0, 0.0, False,
@@ -412,16 +430,21 @@ def met(
     """The meeting of a head whose edge stands at (x, z) with the ball: the one ending of every strike.
 
     s, c are of the loft there, sp, cp of the path; v the head's speed there, `speed` before any ground; the rest as in
-    `ball`. Returns (contact, t, z, v/v0, material, ball v_x, v_z, elevation, loft, stopped, x, v_t).
+    `ball`. Returns (contact, t, z, v/v0, material, ball v_x, v_z, sine of the elevation, loft, stopped, x, v_t).
     """
     z_ball = ground[BALL_Z]
-    t = meet(x, z, s, c, z_ball)[0]
+    t = up_the_face(x, z, s, c, z_ball)
     hit, se, ce = elevation_of(t, z, s, c, z_ball)
     bx, bz, material, vt = ball(
         kind, ground, contact, mass, in_plane, t, se, ce, s, c, sp, cp, v, z, m_edge, m_sole, z_s, v_s, m_edge_s, m_sole_s
     )
-    elevation = loft if hit == FACE else math.asin(se)
-    return hit, t, z, v / speed, material, bx, bz, elevation, loft, stopped, x, vt
+    return hit, t, z, v / speed, material, bx, bz, se, loft, stopped, x, vt
+
+
+@quick
+def _gap_of_row(rows, i, loft_in, z_ball):
+    loft = loft_in - rows[i, 6]
+    return gap_to_ball(rows[i, 0], rows[i, 1], math.sin(loft), math.cos(loft), z_ball)
 
 
 @quick
@@ -447,21 +470,22 @@ def strike(
 ):
     """One strike, and the rows of its pass: see `met`, and how many rows were used."""
     z_ball = ground[BALL_Z]
-    x0, p0, sigma, x_low = touch(heights, leads, entry, lean, attack, release)
-    if meets_free(heights, loft_in, x0, p0, sigma, z_ball):
+    x0, p0, down, x_low = touch(heights, leads, entry, lean, attack, release)
+    s, c = math.sin(loft_in - p0), math.cos(loft_in - p0)
+    if meets_free(heights, s, c, x0, p0, down, z_ball):
         return met_free(
-            kind, heights, loft_in, in_plane, mass, ground, contact_law, x0, p0, sigma, x_low, speed, release
+            kind, heights, s, c, in_plane, mass, ground, contact_law, x0, p0, down, x_low, loft_in, speed, release
         ), 0
-    n, stopped = run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, sigma, speed, release, ds, rows)
+    n, stopped = run(kind, sole, face, edge, heights, loft_in, mass, ground, x0, p0, down, speed, release, ds, rows)
     before = 1.0
     for i in range(n):
         if rows[i, 0] < FIRST_ROW_X and i + 1 < n:
             continue
-        gap = gap_to_ball(rows[i, 0], rows[i, 1], loft_in - rows[i, 6], z_ball)
+        gap = _gap_of_row(rows, i, loft_in, z_ball)
         if gap <= 0.0:
             u = 1.0
             if i > 0:
-                before = gap_to_ball(rows[i - 1, 0], rows[i - 1, 1], loft_in - rows[i - 1, 6], z_ball)
+                before = _gap_of_row(rows, i - 1, loft_in, z_ball)
                 u = before / (before - gap) if before > gap else 1.0
             a = max(i - 1, 0)
             x = rows[a, 0] + u * (rows[i, 0] - rows[a, 0])

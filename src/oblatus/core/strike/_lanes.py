@@ -23,6 +23,7 @@ COLUMNS = 5
 PAD = 64  # lanes, a multiple of the vector width
 ATTACK_CLAMP = math.radians(constants.FLATTEST_ATTACK.value)
 CORNER = 0.1
+BELOW = np.uint64(SLOPES)  # lanes to the next pitch
 
 Z, VX, VZ, C, S, UX, UZ, V2, FX, FZ, Z1, VX1, VZ1, ME, MS, ALIVE = range(16)
 
@@ -219,39 +220,44 @@ def _weights(sigma, pitch):
     u = (min(max(sigma, SLOPE_LOW), SLOPE_HIGH) - SLOPE_LOW) * ((SLOPES - 1) / (SLOPE_HIGH - SLOPE_LOW))
     v = (min(max(pitch, PITCH_LOW), PITCH_HIGH) - PITCH_LOW) * ((PITCHES - 1) / (PITCH_HIGH - PITCH_LOW))
     i, j = min(int(u), SLOPES - 2), min(int(v), PITCHES - 2)
-    return j * SLOPES + i, u - i, v - j
+    return np.uint64(j * SLOPES + i), u - i, v - j
 
 
 @leaf
 def _blend(rows, r, c, lane, u, v):
     """One column of one row at a point of the grid."""
-    a, b = rows[r, lane, c], rows[r, lane + 1, c]
-    d, e = rows[r, lane + SLOPES, c], rows[r, lane + SLOPES + 1, c]
+    row, below = rows[np.uint64(r)], lane + BELOW
+    a, b, d, e = row[lane, c], row[lane + k.ONE, c], row[below, c], row[below + k.ONE, c]
     low = a + u * (b - a)
     return low + v * (d + u * (e - d) - low)
 
 
 @leaf
-def _column(rows, r, c, lane, wide, part):
-    """One column at a row and a fraction of the next; `wide` are the weights of the four lanes around the point."""
-    below = lane + SLOPES
-    a, b, d, e = wide
-    here = a * rows[r, lane, c] + b * rows[r, lane + 1, c] + d * rows[r, below, c] + e * rows[r, below + 1, c]
-    r += 1
-    after = a * rows[r, lane, c] + b * rows[r, lane + 1, c] + d * rows[r, below, c] + e * rows[r, below + 1, c]
-    return here + part * (after - here)
+def _column(row, c, lane, wide):
+    """One column of a row; `wide` are the weights of the four lanes around the point."""
+    below = lane + BELOW
+    return (
+        wide[0] * row[lane, c]
+        + wide[1] * row[lane + k.ONE, c]
+        + wide[2] * row[below, c]
+        + wide[3] * row[below + k.ONE, c]
+    )
 
 
 @leaf
 def _state(rows, lane, u, v, x_row):
     """z, v_x, v_z, m_edge and m_sole at a fractional row."""
-    r = min(int(x_row), ROWS - 2)
+    first = min(int(x_row), ROWS - 2)
+    here, next_ = rows[np.uint64(first)], rows[np.uint64(first) + k.ONE]
     wide = ((1.0 - u) * (1.0 - v), u * (1.0 - v), (1.0 - u) * v, u * v)
-    part = x_row - r
+    part = x_row - first
+    z, vx, vz = _column(here, 0, lane, wide), _column(here, 1, lane, wide), _column(here, 2, lane, wide)
+    me, ms = _column(here, 3, lane, wide), _column(here, 4, lane, wide)
+    z1, vx1, vz1 = _column(next_, 0, lane, wide), _column(next_, 1, lane, wide), _column(next_, 2, lane, wide)
+    me1, ms1 = _column(next_, 3, lane, wide), _column(next_, 4, lane, wide)
     return (
-        _column(rows, r, 0, lane, wide, part), _column(rows, r, 1, lane, wide, part),
-        _column(rows, r, 2, lane, wide, part), _column(rows, r, 3, lane, wide, part),
-        _column(rows, r, 4, lane, wide, part),
+        z + part * (z1 - z), vx + part * (vx1 - vx), vz + part * (vz1 - vz), me + part * (me1 - me),
+        ms + part * (ms1 - ms),
     )  # fmt: skip
 
 
@@ -259,37 +265,31 @@ def _state(rows, lane, u, v, x_row):
 def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact, entry, lean, attack, speed, release):
     """One strike from a family: see `k.met`."""
     z_ball = ground[k.BALL_Z]
-    x0, p0, sigma, x_low = k.touch(heights, leads, entry, lean, attack, release)
-    if k.meets_free(heights, loft_in, x0, p0, sigma, z_ball):
-        return k.met_free(kind, heights, loft_in, in_plane, mass, ground, contact, x0, p0, sigma, x_low, speed, release)
-    lane, u, v = _weights(sigma, p0)
+    x0, p0, down, x_low = k.touch(heights, leads, entry, lean, attack, release)
+    s0, c0 = math.sin(loft_in - p0), math.cos(loft_in - p0)
+    if k.meets_free(heights, s0, c0, x0, p0, down, z_ball):
+        return k.met_free(
+            kind, heights, s0, c0, in_plane, mass, ground, contact, x0, p0, down, x_low, loft_in, speed, release
+        )
+    lane, u, v = _weights(math.asin(down), p0)
     turn = release / k.ARC_RADIUS
     start = max(int(math.ceil((k.FIRST_ROW_X - x0) / k.ROW)), 0)
     end = min(ROWS, int((k.RUN_PAST[kind] - x0) / k.ROW) + 2)
     before = 1.0
-    zc = z_ball + k.BALL_RADIUS
-    angle = loft_in - p0 + turn * start * k.ROW
-    s, c = math.sin(angle), math.cos(angle)
+    s, c = k.turned(s0, c0, turn * start * k.ROW)
     for r in range(start, end):
-        x = x0 + r * k.ROW
-        h = zc - _blend(rows, r, 0, lane, u, v)
-        # k.gap_to_ball with the sine and cosine of the loft turned on from row to row
-        if x * s + h * c >= 0.0:
-            gap = h * s - x * c - k.BALL_RADIUS
-        else:
-            gap = math.sqrt(x * x + h * h) - k.BALL_RADIUS
-            gap = min(gap, -x) if x > -k.BALL_RADIUS else gap
+        gap = k.gap_to_ball(x0 + r * k.ROW, _blend(rows, r, 0, lane, u, v), s, c, z_ball)
         if gap <= 0.0:
             at = float(r)
             if r > start and before > gap:
                 at = r - 1 + before / (before - gap)
-            s, c = _turned(s, c, turn * (at - r) * k.ROW)
+            s, c = k.turned(s0, c0, turn * at * k.ROW)
             x = x0 + at * k.ROW
             z, vx, vz, me, ms = _state(rows, lane, u, v, at)
             loft = loft_in - p0 + turn * at * k.ROW
             vv = math.sqrt(vx * vx + vz * vz)
             if vx < k.STOP_SHARE * speed:
-                return k.NONE, k.meet(x, z, s, c, z_ball)[0], z, vv / speed, 0.0, 0.0, 0.0, 0.0, loft, True, x, 0.0
+                return k.NONE, k.up_the_face(x, z, s, c, z_ball), z, vv / speed, 0.0, 0.0, 0.0, 0.0, loft, True, x, 0.0
             z_s, v_s, me_s, ms_s = z, vv, me, ms
             if kind == k.SAND:
                 later = min(at + k.SLUG_RIDE / k.ROW, ROWS - 1.0)
@@ -300,16 +300,9 @@ def strike(kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact,
                 me_s, ms_s, False,
             )  # fmt: skip
         before = gap
-        s, c = _turned(s, c, turn * k.ROW)
+        s, c = k.turned(s, c, turn * k.ROW)
     last = end - 1
     return k.missed(_blend(rows, last, 0, lane, u, v), 0.0, loft_in - p0, True, x0)
-
-
-@leaf
-def _turned(s, c, by):
-    """Sine and cosine of an angle turned on by less than a row's 0.005 rad: the next terms are below 1e-13."""
-    ds, dc = by * (1.0 - by * by / 6.0), 1.0 - 0.5 * by * by * (1.0 - by * by / 12.0)
-    return s * dc + c * ds, c * dc - s * ds
 
 
 @leaf

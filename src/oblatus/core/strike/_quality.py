@@ -114,10 +114,11 @@ def expect(
         for b in range(first, len(entries), stride):
             weight = nodes[a, 2] * entries[b, 1] / whole
             entry = middle + root[2, 2] * entries[b, 0]
-            contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
+            contact, t, z, share, material, bx, bz, sine, loft, stopped, x, vt = lanes.strike(
                 kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact_law, entry, lean, attack, speed,
                 release,
             )  # fmt: skip
+            elevation = math.asin(sine)
             c = carry_of(table, bx, bz, vt)
             if kind == k.TURF:
                 ratio = c / clean
@@ -237,12 +238,12 @@ def scan(
 ):
     """A strike at every entry: out (n, 7) = contact, t, carry, elevation, material, loft, edge height."""
     for i in range(len(entries)):
-        contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
+        contact, t, z, share, material, bx, bz, sine, loft, stopped, x, vt = lanes.strike(
             kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact_law, entries[i], lean, attack, speed,
             release,
         )  # fmt: skip
         out[i, 0], out[i, 1], out[i, 2] = contact, t, carry_of(table, bx, bz, vt)
-        out[i, 3], out[i, 4], out[i, 5], out[i, 6] = elevation, material, loft, z
+        out[i, 3], out[i, 4], out[i, 5], out[i, 6] = math.asin(sine), material, loft, z
 
 
 @quick

@@ -119,11 +119,11 @@ def strike(
     kind, row = ground_row(ground)
     rows = np.empty((int(0.40 / mesh.step), 7))
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
-    (contact, t, z, ratio, material, bx, bz, elevation, loft, stopped, x, vt), used = _kernels.strike(
+    (contact, t, z, ratio, material, bx, bz, sine, loft, stopped, x, vt), used = _kernels.strike(
         kind, solid.sole, solid.face, solid.edge, solid.heights, solid.leads, solid.loft_in_plane, solid.in_plane,
         solid.mass, row, _kernels.CONTACTS[kind], swing.entry, lean, attack, swing.speed, swing.release, mesh.step, rows,
     )  # fmt: skip
-    carry = float(carry_of(carry_table(), bx, bz, vt))
+    carry, elevation = float(carry_of(carry_table(), bx, bz, vt)), math.asin(sine)
     if kind == _kernels.TURF:
         reference = max(clean_carry(solid, swing, row), LEAST_CARRY)
         outcome = OUTCOMES[_quality.turf_class(contact, t, elevation, loft, carry / reference)]
@@ -155,12 +155,12 @@ def strike(
 def approach(solid: Solid, swing: Swing, back: float = 0.08, step: float = 0.005) -> Floats:
     """The edge's way through the air before the sole touches: (n, 3) = x, z [m], pitch [rad], nearest last."""
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
-    x0, p0, sigma, x_low = _kernels.touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
+    x0, p0, down, x_low = _kernels.touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
     kappa = (0.75 + 0.25 * swing.release) / _kernels.ARC_RADIUS
     x = x0 - np.arange(back, 0.0, -step)
     pitch = p0 - swing.release / _kernels.ARC_RADIUS * (x - x0)
     theta = np.arcsin(np.clip((x_low - x) * kappa, -1.0, 1.0))
-    z = _kernels.at_pitch(solid.heights, p0) + (np.cos(sigma) - np.cos(theta)) / kappa
+    z = _kernels.at_pitch(solid.heights, p0) + (math.sqrt(1.0 - down * down) - np.cos(theta)) / kappa
     return np.column_stack([x, z, pitch])
 
 

@@ -20,16 +20,18 @@ STOCK_TAPS, FEEL_TAPS = 3, 6  # of a stock swing's noise, and of twice that by f
 AIM_LOW, AIM_HIGH = 0.55, 1.56
 MOST_AIMS = 160
 LEAST_NOISE = 0.002  # of a stock swing: so that its aims find room
+FOUR = 4  # pins whose strokes are added together
 SHORT_PINS = len(PINS)
+SHORT_COLUMNS = -(-SHORT_PINS // FOUR) * FOUR  # of a short shot: its pins, the last one again where four are not full
 DISTANCES = 16  # of approaches
-ONE = np.uint64(1)
+ONE, TWO, THREE = np.uint64(1), np.uint64(2), np.uint64(3)
 
 # columns of a ball
 WEIGHT, LAUNCH_CELL, LAUNCH_PART, SPIN_CELL, SPIN_PART, SPEED, ON_FACE, MOVED = range(8)
 BALL_COLUMNS = 8
 
 # rows of the room that a shot is reckoned in: (ROOMS, MOST_AIMS), used again shot after shot
-FACTORS, CARRY_OF, RUN_OF, HEIGHT_OF, MEAN, NOISE_TAPS, FEEL_NOISE_TAPS = range(7)
+FACTORS, CARRY_AND_RUN_OF, HEIGHT_OF, EDGES, MEAN, NOISE_TAPS, FEEL_NOISE_TAPS = range(7)
 ROOMS = 7
 
 
@@ -46,19 +48,69 @@ def put_ball(out, weight, bx, bz, vt, face, moved):
 
 
 @leaf
-def _columns(balls, b, table, first, last, out):
-    """A table's values for the launch and spin of a ball at the speeds first..last."""
-    j, m = int(balls[b, LAUNCH_CELL]), int(balls[b, SPIN_CELL])
-    v, w = balls[b, LAUNCH_PART], balls[b, SPIN_PART]
-    c00, c01, c10, c11 = (1.0 - v) * (1.0 - w), (1.0 - v) * w, v * (1.0 - w), v * w
-    for i in range(first, last + 1):
-        out[i - first] = (
-            c00 * table[j, m, i] + c01 * table[j, m + 1, i] + c10 * table[j + 1, m, i] + c11 * table[j + 1, m + 1, i]
-        )
+def _cells(ball, table):
+    """The rows of a table around a ball's launch and spin, and their weights."""
+    j, m = np.uint64(ball[LAUNCH_CELL]), np.uint64(ball[SPIN_CELL])
+    v, w = ball[LAUNCH_PART], ball[SPIN_PART]
+    rows = table[j, m], table[j, m + ONE], table[j + ONE, m], table[j + ONE, m + ONE]
+    return rows, ((1.0 - v) * (1.0 - w), (1.0 - v) * w, v * (1.0 - w), v * w)
 
 
-def costs_for(pins):
-    """`costs_at` for a number of pins, which the compiler is to know: its innermost loop runs over them."""
+@leaf
+def _carries_and_runs(ball, carries, runs, first, last, out):
+    """Carry (over speed squared) and run of a ball at the speeds first..last, one beside the other."""
+    (c00, c01, c10, c11), (w00, w01, w10, w11) = _cells(ball, carries)
+    (r00, r01, r10, r11), _ = _cells(ball, runs)
+    start = np.uint64(first)
+    for i in range(np.uint64(last + 1 - first)):
+        at = start + i
+        carry = w00 * c00[at] + w01 * c01[at] + w10 * c10[at] + w11 * c11[at]
+        run = w00 * r00[at] + w01 * r01[at] + w10 * r10[at] + w11 * r11[at]
+        out[TWO * i], out[TWO * i + ONE] = carry, run
+
+
+@leaf
+def _heights(ball, table, first, last, out):
+    """Height of a ball over the lip at the speeds first..last."""
+    (t00, t01, t10, t11), (w00, w01, w10, w11) = _cells(ball, table)
+    start = np.uint64(first)
+    for i in range(np.uint64(last + 1 - first)):
+        at = start + i
+        out[i] = w00 * t00[at] + w01 * t01[at] + w10 * t10[at] + w11 * t11[at]
+
+
+@leaf
+def _four(row, after, part, at):
+    """Four neighbours of a row of strokes, and a part of the way to those of the row after it."""
+    p0 = np.uint64(at)
+    p1, p2, p3 = p0 + ONE, p0 + TWO, p0 + THREE
+    a0, a1, a2, a3 = row[p0], row[p1], row[p2], row[p3]
+    b0, b1, b2, b3 = after[p0], after[p1], after[p2], after[p3]
+    return a0 + part * (b0 - a0), a1 + part * (b1 - a1), a2 + part * (b2 - a2), a3 + part * (b3 - a3)
+
+
+@leaf
+def _add_four(into, four, weight, at):
+    """Add to four neighbours: all are read before any is written, so that the compiler may take them together."""
+    p0 = np.uint64(at)
+    p1, p2, p3 = p0 + ONE, p0 + TWO, p0 + THREE
+    c0, c1, c2, c3 = four
+    i0, i1, i2, i3 = into[p0], into[p1], into[p2], into[p3]
+    i0, i1, i2, i3 = i0 + weight * c0, i1 + weight * c1, i2 + weight * c2, i3 + weight * c3
+    into[p0], into[p1], into[p2], into[p3] = i0, i1, i2, i3
+
+
+@leaf
+def _first_and_last_edge(edges, at):
+    """The nearest and the farthest edge of four pins."""
+    low, high = edges[at], edges[at]
+    for p in range(at + 1, at + FOUR):
+        low, high = min(low, edges[p]), max(high, edges[p])
+    return low, high
+
+
+def costs_for(columns):
+    """`costs_at` for a number of columns, a multiple of four, which the compiler is to know."""
 
     @leaf
     def costs_at(balls, aims, edges, short, lip, heights, carries, runs, rows_short, rows_green, fail, room, face, every):
@@ -67,63 +119,68 @@ def costs_for(pins):
         The room holds `aims` factors, rising; edges (p); rows_short, rows_green (cells, p) and fail (p) hold strokes with
         this one counted; face, every (a, p).
         """
-        cells, factors = rows_short.shape[0], room[FACTORS]
-        carry_of, run_of, height_of = room[CARRY_OF], room[RUN_OF], room[HEIGHT_OF]
-        face[:aims, :] = 0.0
-        every[:aims, :] = 0.0
-        top = cells - 1.000001
-        for b in range(balls.shape[0]):
-            weight = balls[b, WEIGHT]
+        factors, both, height_of = room[FACTORS], room[CARRY_AND_RUN_OF], room[HEIGHT_OF]
+        for a in range(np.uint64(aims)):
+            for p in range(columns):
+                face[a, p] = every[a, p] = 0.0
+        for p in range(0, columns, FOUR):
+            room[EDGES, p], room[EDGES, p + 1] = _first_and_last_edge(edges, p)
+        top = rows_short.shape[0] - 1.000001
+        # what of a ball that lands short counts towards the green: some of its run, or no more than a stop
+        share = FRINGE_RUN if short == SHORT_FRINGE else 0.0
+        stop = ROUGH_STOP if short == SHORT_ROUGH else 0.0
+        for b in range(np.uint64(balls.shape[0])):
+            ball, weight = balls[b], balls[b, WEIGHT]
             # the strikes on the face are added to the others at the end
-            into = face if balls[b, ON_FACE] > 0.0 else every
-            speed_here = balls[b, SPEED] / SPEED_STEP
-            moved = balls[b, MOVED] > 0.0
+            into = face if ball[ON_FACE] > 0.0 else every
+            speed_here = ball[SPEED] / SPEED_STEP
+            moved = ball[MOVED] > 0.0
             first = 0
             if moved:
                 first = min(int(speed_here * factors[0]), SPEEDS - 2)
                 last = min(int(speed_here * factors[aims - 1]) + 1, SPEEDS - 1)
-                _columns(balls, b, carries, first, last, carry_of)
-                _columns(balls, b, runs, first, last, run_of)
+                _carries_and_runs(ball, carries, runs, first, last, both)
                 if lip > 0.0:
-                    _columns(balls, b, heights, first, last, height_of)
-            for a in range(aims):
+                    _heights(ball, heights, first, last, height_of)
+            for a in range(np.uint64(aims)):
                 x = min(speed_here * factors[a], SPEEDS - 1.000001)
                 stays = not moved or x * SPEED_STEP < LEAST_MOVE
                 carry = run = 0.0
                 if not stays:
-                    i = np.uint64(int(x) - first)
-                    u, next_ = x - int(x), i + ONE
-                    carry = (carry_of[i] + u * (carry_of[next_] - carry_of[i])) * x * x * (SPEED_STEP * SPEED_STEP)
-                    run = run_of[i] + u * (run_of[next_] - run_of[i])
+                    i = np.uint64(int(x) - first)  # unsigned: no look whether it counts from the end
+                    u, at = x - int(x), TWO * i
+                    c0, r0, c1, r1 = both[at], both[at + ONE], both[at + TWO], both[at + THREE]
+                    carry, run = c0 + u * (c1 - c0), r0 + u * (r1 - r0)
+                    carry *= x * x * (SPEED_STEP * SPEED_STEP)
                     if lip > 0.0:
-                        stays = height_of[i] + u * (height_of[next_] - height_of[i]) < lip
+                        stays = height_of[i] + u * (height_of[i + ONE] - height_of[i]) < lip
                 if stays:
-                    for p in range(pins):
+                    for p in range(columns):
                         into[a, p] += weight * fail[p]
                     continue
-                before = carry
-                if short == SHORT_FRINGE:
-                    before = carry + FRINGE_RUN * run
-                elif short == SHORT_ROUGH:
-                    before = carry + ROUGH_STOP
-                at = min(max(before, 0.0) / CELL, top)
-                near = np.uint64(at)  # unsigned: no look whether it counts from the end
-                part = at - near
-                at = min(max(carry + run, 0.0) / CELL, top)
-                far = np.uint64(at)
-                rest = at - far
-                for p in range(pins):
-                    c = rows_short[near, p] + part * (rows_short[near + ONE, p] - rows_short[near, p])
-                    beyond = rows_green[far, p] + rest * (rows_green[far + ONE, p] - rows_green[far, p])
-                    into[a, p] += weight * (c if carry < edges[p] else beyond)
-        for a in range(aims):
-            for p in range(pins):
+                before = min(max(carry + share * run + stop, 0.0) / CELL, top)
+                behind = min(max(carry + run, 0.0) / CELL, top)
+                near, far = np.uint64(int(before)), np.uint64(int(behind))
+                part, rest = before - int(before), behind - int(behind)
+                for p in range(0, columns, FOUR):
+                    if carry < room[EDGES, p]:
+                        _add_four(into[a], _four(rows_short[near], rows_short[near + ONE], part, p), weight, p)
+                    elif carry >= room[EDGES, p + 1]:
+                        _add_four(into[a], _four(rows_green[far], rows_green[far + ONE], rest, p), weight, p)
+                    else:
+                        s0, s1, s2, s3 = _four(rows_short[near], rows_short[near + ONE], part, p)
+                        g0, g1, g2, g3 = _four(rows_green[far], rows_green[far + ONE], rest, p)
+                        s0, s1 = s0 if carry < edges[p] else g0, s1 if carry < edges[p + 1] else g1
+                        s2, s3 = s2 if carry < edges[p + 2] else g2, s3 if carry < edges[p + 3] else g3
+                        _add_four(into[a], (s0, s1, s2, s3), weight, p)
+        for a in range(np.uint64(aims)):
+            for p in range(columns):
                 every[a, p] += face[a, p]
 
     return costs_at
 
 
-short_costs, swing_costs, one_cost = costs_for(SHORT_PINS), costs_for(DISTANCES), costs_for(1)
+short_costs, swing_costs = costs_for(SHORT_COLUMNS), costs_for(DISTANCES)
 
 
 @leaf
@@ -146,14 +203,14 @@ def _mean_ball(balls, out):
 
 
 @leaf
-def _factor_for(carry_of, run_of, speed, wanted, low, high):
-    """Logarithm of the speed factor whose total is the wanted distance, by halving."""
+def _factor_for(both, slow, speed, wanted, low, high):
+    """Logarithm of the speed factor whose total is the wanted distance, by halving; `both` begins at the speed `slow`."""
     for _ in range(7):
         middle = 0.5 * (low + high)
         x = min(speed * math.exp(middle), SPEEDS - 1.000001)
-        i = int(x)
-        u = x - i
-        total = (carry_of[i] + u * (carry_of[i + 1] - carry_of[i])) * x * x + run_of[i] + u * (run_of[i + 1] - run_of[i])
+        u, at = x - int(x), TWO * np.uint64(int(x) - slow)
+        c0, r0, c1, r1 = both[at], both[at + ONE], both[at + TWO], both[at + THREE]
+        total = (c0 + u * (c1 - c0)) * x * x + r0 + u * (r1 - r0)
         if total < wanted:
             low = middle
         else:
@@ -164,29 +221,27 @@ def _factor_for(carry_of, run_of, speed, wanted, low, high):
 @leaf
 def aimed(
     balls, noise, most, holes, edges, short, lip, heights, carries, runs, rows_short, rows_green, fail, room, face, every,
-    out, aims,
+    noisy, out, aims,
 ):  # fmt: skip
-    """Strokes of a short shot at every pin, aimed: out (p) and the speed factors taken, aims (p).
+    """Strokes of a short shot at every pin, aimed: out (pins) and the speed factors taken, aims (pins).
 
     The aim costs least over the strikes on the face; edge strikes then go where they go. Speed noise is a normal of the
     logarithm of speed, summed over the grid of the aims, so that one row of costs serves every aim and every node.
     """
-    pins = holes.shape[0]
     step = STEP * noise
     taps = room[NOISE_TAPS, : 2 * TAPS + 1]
     _fill_taps(STEP, TAPS, taps)
     low, high = math.log(AIM_LOW), math.log(max(min(AIM_HIGH, most), AIM_LOW))
     first, last = low, high
-    carry_of, run_of, factors = room[CARRY_OF], room[RUN_OF], room[FACTORS]
+    both, factors = room[CARRY_AND_RUN_OF], room[FACTORS]
     if _mean_ball(balls, room[MEAN]):
         speed = room[MEAN, SPEED] / SPEED_STEP
         slow = min(int(speed * AIM_LOW), SPEEDS - 2)
         fast = min(int(speed * AIM_HIGH) + 1, SPEEDS - 1)
-        _columns(room, MEAN, carries, slow, fast, carry_of[slow:])
-        _columns(room, MEAN, runs, slow, fast, run_of[slow:])
+        _carries_and_runs(room[MEAN], carries, runs, slow, fast, both)
         first, last = 1e9, -1e9
-        for p in range(pins):
-            at = _factor_for(carry_of, run_of, speed, holes[p], low, high)
+        for p in range(SHORT_PINS):
+            at = _factor_for(both, slow, speed, holes[p], low, high)
             first, last = min(first, at), max(last, at)
         first, last = max(first - WINDOW * noise, low), min(last + WINDOW * noise, high)
     for attempt in range(2):
@@ -197,18 +252,18 @@ def aimed(
         short_costs(
             balls, whole, edges, short, lip, heights, carries, runs, rows_short, rows_green, fail, room, face, every
         )
+        _fill_noisy(face, taps, count, SHORT_COLUMNS, noisy)
         inside = True
-        for p in range(pins):
+        for p in range(SHORT_PINS):
             best, place_of = 1e9, 0
             for a in range(count):
-                noisy = _noisy(face, taps, a, p)
-                if noisy < best:
-                    best, place_of = noisy, a
+                if noisy[a, p] < best:
+                    best, place_of = noisy[a, p], a
             if attempt == 0 and (
                 (place_of == 0 and first > low + 1e-9) or (place_of == count - 1 and last < high - 1e-9)
             ):
                 inside = False
-            _take_best(face, every, taps, place_of, count, p, first, step, high, out, aims)
+            _take_best(noisy, every, taps, place_of, count, p, first, step, high, out, aims)
         if inside:
             return
         first, last = low, high
@@ -230,17 +285,32 @@ def _fill_taps(step, reach, out):
 def _noisy(rows, taps, a, p):
     """Cost at aim a of the grid with the speed noise averaged in; the aims stand half the taps in."""
     total = 0.0
-    for t in range(taps.shape[0]):
-        total += taps[t] * rows[a + t, p]
+    for t in range(np.uint64(taps.shape[0])):
+        total += taps[t] * rows[np.uint64(a) + t, p]
     return total
 
 
 @leaf
-def _take_best(face, every, taps, a, count, p, first, step, high, out, aims):
+def _fill_noisy(rows, taps, count, columns, out):
+    """`_noisy` of the first `count` aims at every column, into out (aims, columns)."""
+    for a in range(np.uint64(count)):
+        for p in range(0, columns, FOUR):
+            p0 = np.uint64(p)
+            p1, p2, p3 = p0 + ONE, p0 + TWO, p0 + THREE
+            c0 = c1 = c2 = c3 = 0.0
+            for t in range(np.uint64(taps.shape[0])):
+                weight, row = taps[t], rows[a + t]
+                r0, r1, r2, r3 = row[p0], row[p1], row[p2], row[p3]
+                c0, c1, c2, c3 = c0 + weight * r0, c1 + weight * r1, c2 + weight * r2, c3 + weight * r3
+            out[a, p0], out[a, p1], out[a, p2], out[a, p3] = c0, c1, c2, c3
+
+
+@leaf
+def _take_best(noisy, every, taps, a, count, p, first, step, high, out, aims):
     """The least by the parabola through the best aim and its neighbours, never above the fastest aim."""
     shift = 0.0
     if 0 < a < count - 1:
-        lower, here, upper = _noisy(face, taps, a - 1, p), _noisy(face, taps, a, p), _noisy(face, taps, a + 1, p)
+        lower, here, upper = noisy[a - 1, p], noisy[a, p], noisy[a + 1, p]
         bend = lower - 2.0 * here + upper
         if bend > 1e-12:
             shift = min(max(0.5 * (lower - upper) / bend, -0.5), 0.5)
@@ -272,6 +342,7 @@ def stock(
     room,
     face,
     every,
+    noisy,
     out,
     feel,
 ):
@@ -279,7 +350,6 @@ def stock(
 
     out (p) gets the stock swing's, feel (p) the best of the shortened ones over the strikes on the face.
     """
-    pins = edges.shape[0]
     step = max(noise, LEAST_NOISE)
     plain, wide = room[NOISE_TAPS, : 2 * STOCK_TAPS + 1], room[FEEL_NOISE_TAPS, : 2 * FEEL_TAPS + 1]
     _fill_taps(1.0, STOCK_TAPS, plain)
@@ -290,11 +360,11 @@ def stock(
     for a in range(total):
         room[FACTORS, a] = math.exp((start + a - FEEL_TAPS) * step)
     swing_costs(balls, total, edges, short, 0.0, nothing, carries, runs, rows_short, rows_green, fail, room, face, every)
-    for p in range(pins):
+    _fill_noisy(face, wide, count, DISTANCES, noisy)
+    for p in range(DISTANCES):
         out[p] = _noisy(every, plain, FEEL_TAPS - start - STOCK_TAPS, p)
-        best = 1e9
+        best, place_of = 1e9, 0
         for a in range(count):
-            cost = _noisy(face, wide, a, p)
-            if cost < best:
-                best = cost
-                feel[p] = _noisy(every, wide, a, p)
+            if noisy[a, p] < best:
+                best, place_of = noisy[a, p], a
+        feel[p] = _noisy(every, wide, place_of, p)

@@ -40,7 +40,7 @@ def gather(
     for a in range(len(nodes)):
         attack, lean, middle, first, stride, whole = lanes.habit_node(mean, root, nodes, entries, a)
         for b in range(first, len(entries), stride):
-            contact, t, z, share, material, bx, bz, elevation, loft, stopped, x, vt = lanes.strike(
+            contact, t, z, share, material, bx, bz, sine, loft, stopped, x, vt = lanes.strike(
                 kind, rows, heights, leads, loft_in, in_plane, mass, ground, contact_law,
                 middle + root[2, 2] * entries[b, 0], lean, attack, speed, release,
             )  # fmt: skip
@@ -83,12 +83,13 @@ def short_shots(
 ):
     """Strokes of every row at its situation's pins by every reading of the strokes table: out, aims (n, readings, pins).
 
-    numbers (situations, SITUATION_COLUMNS), holes, edges (situations, pins), fail (readings, situations, pins), rows
-    (readings, situations, cells, pins); runs (greens, ...), lips (tables, ...) are the flight's tables.
+    numbers (situations, SITUATION_COLUMNS), holes, edges (situations, columns), fail (readings, situations, columns), rows
+    (readings, situations, cells, columns), the columns as of `in_fours`; runs (greens, ...), lips (tables, ...) are the flight's tables.
     """
     balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
     room = np.empty((strokes.ROOMS, strokes.MOST_AIMS))
-    face, every = np.empty((strokes.MOST_AIMS, strokes.SHORT_PINS)), np.empty((strokes.MOST_AIMS, strokes.SHORT_PINS))
+    shape = strokes.MOST_AIMS, strokes.SHORT_COLUMNS
+    face, every, noisy = np.empty(shape), np.empty(shape), np.empty(shape)
     for i in range(len(solid)):
         s, q, kind = solid[i], situation[i], kinds[i]
         n = gather(
@@ -99,7 +100,7 @@ def short_shots(
             strokes.aimed(
                 balls[:n], numbers[q, NOISE], most[i], holes[q], edges[q], int(numbers[q, SHORT]), numbers[q, LIP],
                 lips[int(numbers[q, LIP_TABLE])], carries, runs[int(numbers[q, GREEN])], rows_short[r, q],
-                rows_green[r, q], fail[r, q], room, face, every, out[i, r], aims[i, r],
+                rows_green[r, q], fail[r, q], room, face, every, noisy, out[i, r], aims[i, r],
             )  # fmt: skip
 
 
@@ -142,7 +143,8 @@ def stock_swings(
     """
     balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
     room, nothing = np.empty((strokes.ROOMS, strokes.MOST_AIMS)), np.empty((1, 1, 1))
-    face, every = np.empty((strokes.MOST_AIMS, strokes.DISTANCES)), np.empty((strokes.MOST_AIMS, strokes.DISTANCES))
+    shape = strokes.MOST_AIMS, strokes.DISTANCES
+    face, every, noisy = np.empty(shape), np.empty(shape), np.empty(shape)
     for i in range(len(solid)):
         s, kind = solid[i], kinds[i]
         n = gather(
@@ -154,5 +156,5 @@ def stock_swings(
         for r in range(len(fail)):
             strokes.stock(
                 balls[:n], noise, low, high, edges, short, carries, runs[green[i]], rows_short[r], rows_green[r],
-                fail[r], nothing, room, face, every, out[i, r], feel[i, r],
+                fail[r], nothing, room, face, every, noisy, out[i, r], feel[i, r],
             )  # fmt: skip

@@ -94,6 +94,11 @@ class Balls:
         return out
 
 
+def in_fours(layouts: tuple[Layout, ...]) -> tuple[Layout, ...]:
+    """The layouts, the last one again until the kernels' fours are full."""
+    return (*layouts, *(-len(layouts) % _kernels.FOUR * layouts[-1:]))
+
+
 @lru_cache(maxsize=32)
 def rows_of(
     layouts: tuple[Layout, ...], sideways: float, handicap: float | None, table: StrokesTable = TOUR_TABLE
@@ -146,15 +151,16 @@ def expected_strokes(
     factor : speed of all strikes as a share of what `balls` has
     """
     rows = balls.rows()
-    _, edge, short, far, fail = rows_of((layout,), sideways, handicap, table)
+    _, edge, short, far, fail = rows_of(in_fours((layout,)), sideways, handicap, table)
     heights = np.empty((1, 1, 1)) if lip is None else height_table(lip[1])
     clear = 0.0 if lip is None else lip[0] + LIP_CLEARANCE
     total = 0.0
     nodes = ((0.0, 1.0),) if noise == 0.0 else ((0.0, 4 / 6), (-math.sqrt(3.0), 1 / 6), (math.sqrt(3.0), 1 / 6))
-    room, face, every = np.empty((_kernels.ROOMS, _kernels.MOST_AIMS)), np.empty((1, 1)), np.empty((1, 1))
+    room = np.empty((_kernels.ROOMS, _kernels.MOST_AIMS))
+    face, every = np.empty((1, _kernels.SHORT_COLUMNS)), np.empty((1, _kernels.SHORT_COLUMNS))
     for z, weight in nodes:
         room[_kernels.FACTORS, 0] = factor * (1.0 + noise * z)
-        _kernels.one_cost(
+        _kernels.short_costs(
             rows, 1, edge, SHORT_CODES[layout.short], clear, heights, carry_table(), run_table(green), short, far, fail,
             room, face, every,
         )  # fmt: skip
