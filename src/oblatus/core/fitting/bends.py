@@ -30,10 +30,9 @@ def between_bends(sheet: Sheet, candidates: Sequence[Candidate]) -> tuple[Floats
     raw = np.empty((len(candidates), sheet.size))
     raw[wanted] = sheet.raw([candidates[i].head for i in wanted])
     for code, some in by_code.items():
-        at = np.array([candidates[i].bend_deg for i in nodes[code]])
-        for i in some:
-            if not exact[i]:
-                raw[i] = _lagrange(at, candidates[i].bend_deg) @ raw[nodes[code]]
+        between = [i for i in some if not exact[i]]
+        at, bends = (np.array([candidates[i].bend_deg for i in part]) for part in (nodes[code], between))
+        raw[between] = _lagrange(at, bends) @ raw[nodes[code]]
     return raw, exact
 
 
@@ -58,6 +57,10 @@ def _nodes(bends: Sequence[float], indices: Sequence[int]) -> list[int]:
     return [indices[place] for place in sorted(places)]
 
 
-def _lagrange(at: Floats, x: float) -> Floats:
-    """Weights of the polynomial through the nodes."""
-    return np.array([np.prod([(x - b) / (a - b) for b in at if b != a]) for a in at])
+def _lagrange(at: Floats, x: Floats) -> Floats:
+    """Weights of the polynomial through the nodes (x, nodes)."""
+    weights = np.ones((len(x), len(at)))
+    for n, a in enumerate(at):
+        for b in at[at != a]:
+            weights[:, n] *= (x - b) / (a - b)
+    return weights
