@@ -438,7 +438,8 @@ def met(
     bx, bz, material, vt = ball(
         kind, ground, contact, mass, in_plane, t, se, ce, s, c, sp, cp, v, z, m_edge, m_sole, z_s, v_s, m_edge_s, m_sole_s
     )
-    return hit, t, z, v / speed, material, bx, bz, se, loft, stopped, x, vt
+    # a sine that was turned on may pass 1 by its last digit
+    return hit, t, z, v / speed, material, bx, bz, min(se, 1.0), loft, stopped, x, vt
 
 
 @quick

@@ -208,7 +208,8 @@ def _factor_for(both, slow, speed, wanted, low, high):
     for _ in range(7):
         middle = 0.5 * (low + high)
         x = min(speed * math.exp(middle), SPEEDS - 1.000001)
-        u, at = x - int(x), TWO * np.uint64(int(x) - slow)
+        whole = max(int(x), slow)  # the lowest factor may round to less than the lowest speed
+        u, at = x - whole, TWO * np.uint64(whole - slow)
         c0, r0, c1, r1 = both[at], both[at + ONE], both[at + TWO], both[at + THREE]
         total = (c0 + u * (c1 - c0)) * x * x + r0 + u * (r1 - r0)
         if total < wanted:
