@@ -32,9 +32,10 @@ TYPED = """value => new Promise(done => {
   setTimeout(() => done(NaN), 15000);
   const group = [...document.querySelectorAll('[role=group], fieldset')].find(g => g.textContent.includes('Shaft lean'));
   const input = group.querySelector('input');
-  const list = document.querySelector('[aria-label="The set, club by club"]');
   let began = 0, busy = false;
+  // the whole document: another answer that comes just then may put another list in the place of this one
   const watch = new MutationObserver(() => {
+    const list = document.querySelector('[aria-label="The set, club by club"]');
     const now = list.getAttribute('aria-busy') === 'true';
     if (busy && !now) {
       watch.disconnect();
@@ -42,7 +43,7 @@ TYPED = """value => new Promise(done => {
     }
     busy = busy || now;
   });
-  watch.observe(list, { attributes: true, attributeFilter: ['aria-busy'] });
+  watch.observe(document.body, { subtree: true, childList: true, attributes: true, attributeFilter: ['aria-busy'] });
   input.focus();
   const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
   set.call(input, value);
