@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import product
 
 import numpy as np
 import pytest
@@ -127,20 +128,39 @@ def test_every_strike_is_a_class_and_finite(head, swing, ground):
         assert found.carry == 0.0
 
 
-@given(heads, swings, grounds)
-def test_on_the_free_arc_the_head_touches_the_ball_where_it_is_said_to(head, swing, ground):
+def free_contact_of(head, swing, ground):
+    """The contact on the free arc: (x, z, gap, height of the ball's foot), None where the ground is touched first."""
     solid, (_, row) = build_solid(head, swing.opening_deg), ground_row(ground)
     lean, attack = math.radians(swing.lean_deg), math.radians(swing.attack_deg)
     x0, p0, down, x_low = kernels.touch(solid.heights, solid.leads, swing.entry, lean, attack, swing.release)
     loft, z_ball = solid.loft_in_plane - p0, row[kernels.BALL_Z]
     s, c = math.sin(loft), math.cos(loft)
-    assume(kernels.meets_free(solid.heights, s, c, x0, p0, down, z_ball))
+    if not kernels.meets_free(solid.heights, s, c, x0, p0, down, z_ball):
+        return None
     x, z, pitch, _, s, c = kernels.free_contact(solid.heights, s, c, p0, x0, down, x_low, swing.release, z_ball)
-    assert (s, c) == pytest.approx(
-        (math.sin(solid.loft_in_plane - pitch), math.cos(solid.loft_in_plane - pitch)), abs=1e-13
-    )
-    assume(z_ball < z < z_ball + 1.9 * kernels.BALL_RADIUS)  # the head passes neither over the ball nor under it
-    assert kernels.gap_to_ball(x, z, s, c, z_ball) == pytest.approx(0.0, abs=2e-8)
+    loft = solid.loft_in_plane - pitch
+    assert (s, c) == pytest.approx((math.sin(loft), math.cos(loft)), abs=1e-13)
+    return x, z, kernels.gap_to_ball(x, z, s, c, z_ball), z_ball
+
+
+@given(heads, swings, grounds)
+def test_on_the_free_arc_the_head_touches_the_ball_where_it_is_said_to(head, swing, ground):
+    found = free_contact_of(head, swing, ground)
+    assume(found is not None and 0.0 < found[1] - found[3] < 1.9 * kernels.BALL_RADIUS)  # neither over the ball nor under
+    assert found[2] == pytest.approx(0.0, abs=2e-8)
+
+
+def test_a_face_that_lies_nearly_flat_meets_the_ball_from_behind_or_below():
+    """Opened far with the handle back, where no place up the face may be found: the edge meets the ball then."""
+    head, met = Head(64, 10), 0
+    for opening, lean, attack in product((30.0, 50.0), (-8.0, 0.0, 8.0), (-12.0, -6.0, 0.0)):
+        for entry in np.linspace(-0.16, 0.07, 47):
+            found = free_contact_of(head, Swing(opening, lean, attack, 20.0, 1.0, float(entry)), Sand(2.1))
+            if found is not None and found[1] - found[3] < 2.0 * kernels.BALL_RADIUS:
+                met += 1
+                assert found[0] <= 0.0 or found[1] <= found[3], (opening, lean, attack, entry, found)  # or from below
+                assert found[2] == pytest.approx(0.0, abs=2e-8)
+    assert met > 100
 
 
 @given(st.floats(48, 60), st.floats(6, 12), st.floats(0, 4), st.floats(-70, -20))

@@ -280,10 +280,11 @@ def free_contact(heights, s_touch, c_touch, p_touch, x_touch, down_touch, x_low,
     sagitta = (1.0 - math.sqrt(1.0 - down_touch * down_touch)) / kappa
     if down_touch < 0.0:
         sagitta = -sagitta
-    x, z, pitch, down, s, c = min(x_touch, 0.0), 0.0, p_touch, 0.0, s_touch, c_touch
+    x, z, pitch, down, s, c = x_touch, 0.0, p_touch, 0.0, s_touch, c_touch
     for attempt in range(2):
         edge = attempt == 1
-        before = miss_before = 0.0
+        x = min(x_touch, 0.0)  # anew for the edge: of a face that lies nearly flat the search may have run far off
+        before = miss = miss_before = 0.0
         for step in range(CONTACT_STEPS):
             pitch = p_touch - turn * (x - x_touch)
             s, c = turned(s_touch, c_touch, turn * (x - x_touch))
@@ -301,7 +302,8 @@ def free_contact(heights, s_touch, c_touch, p_touch, x_touch, down_touch, x_low,
                 on = min(max(miss * (x - before) / (miss_before - miss), -LONGEST_SECANT), LONGEST_SECANT)
             before, miss_before = x, miss
             x += on
-        if not edge and up_the_face(x, z, s, c, z_ball) >= 0.0:
+        # a face that lies beyond flat looks down: its edge has met the ball before
+        if not edge and abs(miss) < CONTACT_WITHIN and c > 0.0 and up_the_face(x, z, s, c, z_ball) >= 0.0:
             break
     return x, z, pitch, down, s, c
 

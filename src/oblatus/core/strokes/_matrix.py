@@ -83,8 +83,9 @@ def short_shots(
 ):
     """Strokes of every row at its situation's pins by every reading of the strokes table: out, aims (n, readings, pins).
 
-    numbers (situations, SITUATION_COLUMNS), holes, edges (situations, columns), fail (readings, situations, columns), rows
-    (readings, situations, cells, columns), the columns as of `in_fours`; runs (greens, ...), lips (tables, ...) are the flight's tables.
+    numbers (situations, SITUATION_COLUMNS), holes, edges (situations, columns), fail (readings, situations, columns),
+    rows (readings, situations, cells, columns), the columns as of `in_fours`; runs (greens, ...), lips (tables, ...) are
+    the flight's tables.
     """
     balls = np.empty((len(nodes) * len(entries), strokes.BALL_COLUMNS))
     room = np.empty((strokes.ROOMS, strokes.MOST_AIMS))
