@@ -28,21 +28,21 @@ function page(server: Fitting, reload: FittingStore["reload"], saveState: SaveSt
 }
 const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
 
-it("a set that is to come is asked for at once, one among near clubs when it is quiet, a whole one never", async () => {
-  const reload = vi.fn(async () => {});
+it("a set that is to come, or is among near clubs, is asked for at once and put away by the next edit; a whole one never", async () => {
+  const asked: (AbortSignal | undefined)[] = [];
+  const reload = vi.fn((_?: number, signal?: AbortSignal) => new Promise<void>(() => void asked.push(signal)));
   const { rerender } = page(NONE, reload);
   await pass(1);
-  expect(reload).toHaveBeenCalledTimes(1);
   rerender({ server: near(4), saveState: "saved" });
-  await pass(100);
-  rerender({ server: near(5), saveState: "saved" }); // another edit: its quiet begins anew
-  await pass(100);
-  expect(reload).toHaveBeenCalledTimes(1);
-  await pass(100);
-  expect(reload).toHaveBeenCalledTimes(2);
+  await pass(1);
+  rerender({ server: near(4), saveState: "saving" });
+  await pass(1);
+  rerender({ server: near(5), saveState: "saved" });
+  await pass(1);
+  expect(asked.map((signal) => signal?.aborted)).toEqual([true, true, false]);
   rerender({ server: WHOLE, saveState: "saved" });
   await pass(10_000);
-  expect(reload).toHaveBeenCalledTimes(2);
+  expect(reload).toHaveBeenCalledTimes(3);
 });
 
 it("nothing is asked while an edit is on its way or nobody is signed in", async () => {

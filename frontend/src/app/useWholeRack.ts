@@ -2,12 +2,12 @@ import { useEffect, useState } from "react";
 import { useStanding } from "../session/session";
 import type { FittingStore } from "./useFitting";
 
-const QUIET_MS = 120;
 const AGAIN_MS = 3000;
 
 /**
  * A fitting that is opened or edited is answered at once: with the clubs near the last choice, or without a set where none
- * was worked out before. The whole rack's answer is asked for once it is quiet, and again for as long as none comes.
+ * was worked out before. The whole rack's answer is asked for then, and again for as long as none comes; the next edit puts
+ * the question away.
  * Says whether the last try had no answer.
  */
 export function useWholeRack({ server, saveState, reload }: Pick<FittingStore, "server" | "saveState" | "reload">) {
@@ -16,15 +16,14 @@ export function useWholeRack({ server, saveState, reload }: Pick<FittingStore, "
   const short = to_come || server.recommendation?.whole_rack === false;
   const [failures, setFailures] = useState(0);
   const open = ended === null;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: every revision waits for its own quiet
+  // biome-ignore lint/correctness/useExhaustiveDependencies: every revision asks for its own
   useEffect(() => {
     if (!short) setFailures(0);
     if (!short || saveState !== "saved" || !open) return;
     let here = true;
     const question = new AbortController();
-    const wait = failures > 0 ? AGAIN_MS : to_come ? 0 : QUIET_MS;
     const ask = () => reload(undefined, question.signal).catch(() => here && setFailures((n) => n + 1));
-    const timer = setTimeout(ask, wait);
+    const timer = setTimeout(ask, failures > 0 ? AGAIN_MS : 0);
     return () => {
       here = false;
       clearTimeout(timer);
