@@ -72,9 +72,9 @@ class Turf:
 
 @dataclass(frozen=True, slots=True)
 class Sand:
-    """Sand: penetrometer [kg/cm2], loose depth over the base [m], moisture 0..1, ball's plug depth [m]."""
+    """Sand: penetrometer [kg/cm²], loose depth over the base [m], moisture 0..1, ball's plug depth [m]."""
 
-    penetrometer_kg_cm2: float = figure("penetrometer_kg_cm2", "Penetrometer", Bound(0.8, 4, "kg/cm2"), 2.0, places=2)
+    penetrometer_kg_cm2: float = figure("penetrometer_kg_cm2", "Penetrometer", Bound(0.8, 4, "kg/cm²"), 2.0, places=2)
     loose_depth: float = figure("loose_depth_mm", "Loose depth", Bound(0, 300, "mm"), 80.0, per=1000.0, places=0)
     moisture: float = figure("moisture", "Moisture", Bound(0, 1, ""), 0.3, percent=True, places=0)
     plug_depth: float = figure("plug_depth_mm", "Plugged by", Bound(0, 25, "mm"), 3.0, per=1000.0, where="none")

@@ -84,7 +84,7 @@ class HammerStandIn(SurfaceStandIn):
 
 
 class PenetrometerStandIn(SurfaceStandIn):
-    """Pushes into sand: pressure at half the tip [kg/cm2], six pushes a bunker."""
+    """Pushes into sand: pressure at half the tip [kg/cm²], six pushes a bunker."""
 
     device = "sand penetrometer"
     serial = "stand-in penetrometer"

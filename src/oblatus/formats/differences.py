@@ -19,7 +19,7 @@ from oblatus.formats.fitting import SECTIONS
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
 
 UNITS = {
-    "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm2", "c": "degrees C", "kg": "kg",
+    "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm²", "c": "degrees C", "kg": "kg",
     "in": "in",
 }  # fmt: skip
 RECORDS = {**figures(Head), **figures(MeasuredStrike), **figures(Ground)}

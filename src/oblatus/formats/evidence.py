@@ -145,6 +145,6 @@ def _flip(flip: Flip) -> FlipOut:
 
 
 def _shown(flip: Flip, at: float) -> str:
-    shown = f"{at:.2f}" if flip.unit == "kg/cm2" else f"{at:.0f}" if flip.unit in {"m", "g"} else f"{at:.1f}"
-    unit = {"deg": "°", "m": " mm", "g": " g", "kg/cm2": " kg/cm²"}[flip.unit]
+    shown = f"{at:.2f}" if flip.unit == "kg/cm²" else f"{at:.0f}" if flip.unit in {"m", "g"} else f"{at:.1f}"
+    unit = {"deg": "°", "m": " mm", "g": " g", "kg/cm²": " kg/cm²"}[flip.unit]
     return shown.replace("-", "−") + unit

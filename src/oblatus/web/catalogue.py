@@ -55,7 +55,7 @@ from oblatus.web.schemas_catalogue import (
     SurfaceKindOut,
 )
 
-SIGNS = {"degrees": "°", "kg/cm2": "kg/cm²", "": ""}
+SIGNS = {"degrees": "°"}
 """Units as a screen has them, where that is another sign than the shell's."""
 
 

@@ -52,7 +52,7 @@ def axes_of(fitting: Fitting) -> list[Axis]:
             lambda h, by: replace(h, entry=_moved(h.entry, by, -0.11, 0.03)))),
         Axis("firmness", "g", firmness, 15.0, 45.0, True, with_ground(
             lambda g, by: replace(g, turf=replace(g.turf, firmness_g=min(max(g.turf.firmness_g + by, 30.0), 200.0))))),
-        Axis("sand", "kg/cm2", sand, 0.15, 0.6, True, with_ground(
+        Axis("sand", "kg/cm²", sand, 0.15, 0.6, True, with_ground(
             lambda g, by: replace(g, sand=replace(
                 g.sand, penetrometer_kg_cm2=min(max(g.sand.penetrometer_kg_cm2 + by, 1.2), 3.2))))),
     ]  # fmt: skip

@@ -30,7 +30,7 @@ TURF_COHESION = Constant(190e3, "Pa", "F: root-bound soil at 90 g, about twice i
 
 INERTIA_SAND = Constant(1.8, "-", "F: inertial term of sand (Agarwal, Karsai, Goldman, Kamrin 2021: 1.1 to 2)")
 TIP_RADIUS = Constant(0.02135, "m", "the penetrometer's ball-shaped tip")
-PASCAL_PER_KG_CM2 = Constant(98066.0, "Pa", "kg/cm2 in pascal")
+PASCAL_PER_KG_CM2 = Constant(98066.0, "Pa", "kg/cm² in pascal")
 
 PILE_SHARE_TURF = Constant(0.80, "-", "F: share of what the sole moves that piles up ahead: a divot moves whole")
 PILE_SHARE_SAND = Constant(0.60, "-", "F: the same in sand")
