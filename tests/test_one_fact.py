@@ -168,3 +168,19 @@ def test_no_format_runs_the_engine():
             if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in ENGINE:
                 found.append(f"{path.name}: {node.func.id}")
     assert found == []
+
+
+def test_compiled_kernels_are_dropped_when_a_module_that_they_take_from_changes():
+    """numba looks at the date of a kernel's own file alone."""
+    setup = (ROOT / "tools/setup.sh").read_text()
+    looked_at = re.findall(r"-o -name ([\w.]+)", setup[setup.index("fresh_kernels()") :].split("sha256sum")[0])
+    compiled = re.compile(r"^import numba|_compiled import", re.MULTILINE)
+    kernels = [p for p in (SOURCE / "core").rglob("*.py") if compiled.search(p.read_text())]
+    taken = set()
+    for node in (node for p in kernels for node in ast.walk(ast.parse(p.read_text()))):
+        if isinstance(node, ast.ImportFrom) and node.module and node.module.startswith("oblatus"):
+            inside = SOURCE.parent / node.module.replace(".", "/")
+            files = [inside.with_suffix(".py"), *(inside / f"{name.name}.py" for name in node.names)]
+            taken |= {p.name for p in files if p.is_file() and not p.name.startswith("_")}
+    assert all(p.name.startswith("_") for p in kernels)
+    assert sorted(taken) == sorted(looked_at)

@@ -90,7 +90,7 @@ byte_code() {
 # running that one's old code, so all are dropped when any kernel, constant or the number of pins has changed
 fresh_kernels() {
   local want
-  want=$(find src/oblatus/core \( -name '_*.py' -o -name constants.py -o -name situations.py \) -not -name '__init__.py' -type f -print0 |
+  want=$(find src/oblatus/core \( -name '_*.py' -o -name constants.py -o -name parameters.py -o -name situations.py \) -not -name '__init__.py' -type f -print0 |
     sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
   [ "$(cat var/.kernels 2>/dev/null)" = "$want" ] && return
   find src/oblatus/core \( -name '*.nbi' -o -name '*.nbc' \) -delete

@@ -150,7 +150,8 @@ def key(app, database, monkeypatch):
     monkeypatch.setitem(app.config, "PROPAGATE_EXCEPTIONS", False)
     monkeypatch.setattr(app, "validate_response", False)
     client = signed_in(app, DEMO_EMAIL, DEMO_PASSWORD)
-    fitting = client.get("/api/fittings").get_json()["fittings"][0]["id"]
+    lines = client.get("/api/fittings").get_json()["fittings"]
+    fitting = next(line["id"] for line in lines if line["player_name"] == "Tam Hollis")  # the one answered soonest
     return client.get_cookie("oblatus").value, client.environ_base["HTTP_X_CSRF_TOKEN"], fitting
 
 
