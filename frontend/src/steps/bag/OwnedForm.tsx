@@ -5,6 +5,7 @@ import { TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
 import { Instrument, meanOf, type ReadSummary } from "../../devices/Instrument";
 import { plain } from "../../units/units";
+import { Below } from "../parts/Below";
 import { Choice } from "../parts/Choice";
 import { FigureField } from "../parts/FigureField";
 import { Lines } from "../parts/Lines";
@@ -144,30 +145,32 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove, fresh }: Pr
           })
         }
       />
-      <div className={parts.fields} style={{ marginTop: 10 }}>
-        <Choice
-          label="Wear of sole and grooves"
-          value={wedge.wear_class}
-          options={[
-            ["unknown", "not looked at"],
-            ["fresh", "fresh"],
-            ["used", "used"],
-            ["worn", "worn smooth"],
-          ]}
-          onChange={(wear_class) => set({ wear_class })}
-        />
-        <Lines
-          label="Where, and how"
-          style={{ flex: 1, minWidth: 240 }}
-          least={1}
-          value={wedge.wear}
-          onChange={(wear) => set({ wear })}
-        />
-      </div>
-      <Photos name={wedge.name} photos={wedge.photos} onChange={(photos) => set({ photos })} />
-      <Button mt={10} variant="subtle" size="xs" color="rust" onClick={onRemove}>
-        Remove this wedge
-      </Button>
+      <Below>
+        <div className={parts.fields} style={{ marginTop: 10 }}>
+          <Choice
+            label="Wear of sole and grooves"
+            value={wedge.wear_class}
+            options={[
+              ["unknown", "not looked at"],
+              ["fresh", "fresh"],
+              ["used", "used"],
+              ["worn", "worn smooth"],
+            ]}
+            onChange={(wear_class) => set({ wear_class })}
+          />
+          <Lines
+            label="Where, and how"
+            style={{ flex: 1, minWidth: 240 }}
+            least={1}
+            value={wedge.wear}
+            onChange={(wear) => set({ wear })}
+          />
+        </div>
+        <Photos name={wedge.name} photos={wedge.photos} onChange={(photos) => set({ photos })} />
+        <Button mt={10} variant="subtle" size="xs" color="rust" onClick={onRemove}>
+          Remove this wedge
+        </Button>
+      </Below>
     </fieldset>
   );
 }

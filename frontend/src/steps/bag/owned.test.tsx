@@ -77,11 +77,11 @@ it("every figure of the sole that is typed has its field, the lesser ones behind
   expect(shown("more").some(Boolean)).toBe(false);
 });
 
-it("a wedge that was just added waits for its name", () => {
+it("a wedge that was just added waits for its name", async () => {
   server({});
   form({ name: "" }, { fresh: true });
   expect(document.activeElement).toBe(screen.getByLabelText("Name"));
-  fireEvent.click(screen.getByRole("button", { name: "Remove this wedge" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Remove this wedge" }));
   expect(onRemove).toHaveBeenCalledTimes(1);
 });
 
@@ -142,10 +142,11 @@ it("the bag stands on the gauge until a loft is typed over it", async () => {
   expect(screen.queryByText("The fitting stands on them.")).toBeNull();
 });
 
-it("wear is a class that counts and words that say where", () => {
+it("wear is a class that counts and words that say where", async () => {
   server({});
   form();
-  fireEvent.click(within(screen.getByRole("radiogroup", { name: /Wear/ })).getByRole("radio", { name: "worn smooth" }));
+  const worn = within(await screen.findByRole("radiogroup", { name: /Wear/ }));
+  fireEvent.click(worn.getByRole("radio", { name: "worn smooth" }));
   expect(onChange.mock.lastCall?.[0].wear_class).toBe("worn");
   fireEvent.change(screen.getByLabelText("Where, and how"), { target: { value: "heel" } });
   expect(onChange.mock.lastCall?.[0].wear).toBe("heel");

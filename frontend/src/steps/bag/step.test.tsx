@@ -33,11 +33,11 @@ it("a wedge that is added is one more, assumed until it is measured", () => {
   expect(edit.mock.lastCall?.[1].wedges[3]).toMatchObject({ measured: false, loft_typed: false, built: null });
 });
 
-it("the wedge that is removed is the one in sight, and the others keep their places", () => {
+it("the wedge that is removed is the one in sight, and the others keep their places", async () => {
   step();
   fireEvent.click(screen.getByRole("button", { name: /sand/ }));
   expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("sand");
-  fireEvent.click(screen.getByRole("button", { name: "Remove this wedge" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Remove this wedge" }));
   expect(names()).toEqual(["gap", "lob"]);
 });
 

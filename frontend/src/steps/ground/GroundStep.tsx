@@ -5,6 +5,7 @@ import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
 import { CoreSample } from "../../pictures/CoreSample/CoreSample";
 import { metres, showDistance, showPercent } from "../../units/units";
+import { Below } from "../parts/Below";
 import parts from "../parts/parts.module.css";
 import { type Source, SourceMark } from "../parts/SourceMark";
 import { StepHead } from "../parts/StepHead";
@@ -110,15 +111,17 @@ export default function GroundStep() {
         ))}
       </ul>
       {ground && <VenueLibrary key={chosen} ground={ground} onChange={(next) => put(chosen, next)} />}
-      {ground && (
-        <GroundForm
-          ground={ground}
-          path={`grounds.${chosen}`}
-          onChange={(next) => put(chosen, next)}
-          says={server.readings[chosen]}
-          onRemove={grounds.length > 1 ? () => remove(chosen) : undefined}
-        />
-      )}
+      <Below>
+        {ground && (
+          <GroundForm
+            ground={ground}
+            path={`grounds.${chosen}`}
+            onChange={(next) => put(chosen, next)}
+            says={server.readings[chosen]}
+            onRemove={grounds.length > 1 ? () => remove(chosen) : undefined}
+          />
+        )}
+      </Below>
       <p className={`${parts.unit} ${classes.caution}`}>
         Frozen, rocky or mat-covered ground jars wrists and elbows: limit the balls, stop at pain, and see a clinician.
         One hitter at a time in a bunker.

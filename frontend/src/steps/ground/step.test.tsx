@@ -45,19 +45,20 @@ it("a ground that is added takes its part of the golf from the others, and its f
   expect(put()[0]?.turf).toMatchObject({ firmness_source: "measured" });
 });
 
-it("what goes leaves its part to the others, in their proportion; the last one stays", () => {
+it("what goes leaves its part to the others, in their proportion; the last one stays", async () => {
   step([ground("home", 0.5), ground("away", 0.3), ground("far", 0.2)]);
-  fireEvent.click(screen.getByRole("button", { name: "Remove this ground" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Remove this ground" }));
   expect(put().map(({ name, share }) => [name, share])).toEqual([
     ["away", expect.closeTo(0.6, 9)],
     ["far", expect.closeTo(0.4, 9)],
   ]);
   cleanup();
   step([ground("home", 0), ground("away", 0)]);
-  fireEvent.click(screen.getByRole("button", { name: "Remove this ground" }));
+  fireEvent.click(await screen.findByRole("button", { name: "Remove this ground" }));
   expect(sum()).toBe(1);
   cleanup();
   step([ground("home", 1)]);
+  await screen.findByLabelText("Name");
   expect(screen.queryByRole("button", { name: "Remove this ground" })).toBeNull();
 });
 
@@ -77,10 +78,10 @@ it("shares that do not sum are said with their sum, and scaled at a press", () =
   expect(screen.getByRole("button", { name: "Scale to 100 %" }).hasAttribute("disabled")).toBe(true);
 });
 
-it("the ground that is pressed is the one that is edited", () => {
+it("the ground that is pressed is the one that is edited", async () => {
   step([ground("home", 0.5), ground("away", 0.5)]);
   fireEvent.click(screen.getByRole("button", { name: /^away/ }));
-  expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("away");
+  expect(((await screen.findByLabelText("Name")) as HTMLInputElement).value).toBe("away");
   const greens = within(screen.getByRole("radiogroup", { name: "Greens" }));
   fireEvent.click(greens.getByRole("radio", { name: TABLES.greens[1] }));
   expect(edit.mock.lastCall?.[1].map((one: { green: string }) => one.green)).toEqual([
