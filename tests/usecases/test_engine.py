@@ -11,7 +11,7 @@ from oblatus.core.fitting import StrokesJudge, recommend
 from oblatus.core.strike import FamilyPool
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.demo import demo_fittings, demo_rack
-from oblatus.usecases.engine import WORKS_FOR, Engine, Work
+from oblatus.usecases.engine import AHEAD, KINDS, LAWS, WORKS_FOR, Engine, Work
 from oblatus.usecases.passwords import hash_password, password_fits
 from oblatus.usecases.propose import propose
 
@@ -20,15 +20,18 @@ def test_progress_of_all_workers_is_summed_and_a_broken_file_is_passed_over(tmp_
     work = Work(folder=tmp_path)
     WORKS_FOR.set("mine")
     work.tell(64, 300)
-    (tmp_path / "work-1.json").write_text(json.dumps({"mine": [10, 100, 5, 7, 2, 8], "theirs": [1, 900, 0, 0, 0, 0]}))
+    others = {"mine": {"asked": [10, 100], "ahead": [5, 7], "laws": [2, 8]}, "theirs": {"asked": [1, 900]}}
+    (tmp_path / "work-1.json").write_text(json.dumps(others))
     (tmp_path / "work-2.json").write_text("[")
-    assert Work(folder=tmp_path).everywhere("mine") == ((74, 400), (5, 7), (2, 8))
+    idle = dict.fromkeys(KINDS, (0, 0))
+    mine = idle | {"asked": (74, 400), "ahead": (5, 7), "laws": (2, 8)}
+    assert Work(folder=tmp_path).everywhere("mine") == mine
     work.tell(300, 300)
-    assert work.everywhere("mine") == ((10, 100), (5, 7), (2, 8))
-    work.tell_laws(1, 8)
-    assert work.everywhere("mine") == ((10, 100), (5, 7), (3, 16))
-    assert work.everywhere("theirs") == ((1, 900), (0, 0), (0, 0))
-    assert Work().everywhere("mine") == ((0, 0), (0, 0), (0, 0))
+    assert work.everywhere("mine") == mine | {"asked": (10, 100)}
+    work.tell_of(LAWS, 1, 8)
+    assert work.everywhere("mine") == mine | {"asked": (10, 100), "laws": (3, 16)}
+    assert work.everywhere("theirs") == idle | {"asked": (1, 900)}
+    assert Work().everywhere("mine") == idle
 
 
 def test_what_workers_that_are_gone_have_left_is_taken_away(tmp_path):
@@ -71,7 +74,7 @@ def test_what_is_made_ahead_serves_the_search_and_the_next_habit():
     assert engine.pool.computed < 1.1 * searched
     engine.make_ahead(fitting, "fitting")
     engine.wait()
-    assert engine.work.ahead == {}
+    assert engine.work.counts[AHEAD] == {}
 
 
 def test_making_ahead_can_be_stopped_and_a_later_fitting_takes_its_place():
@@ -79,9 +82,9 @@ def test_making_ahead_can_be_stopped_and_a_later_fitting_takes_its_place():
     WORKS_FOR.set("scarp")
     engine = ahead_engine()
     engine.make_ahead(fittings[0], "first")
-    while "scarp" not in engine.work.ahead:
+    while "scarp" not in engine.work.counts[AHEAD]:
         time.sleep(0.005)
-    total = engine.work.ahead["scarp"][1]
+    total = engine.work.counts[AHEAD]["scarp"][1]
     engine.work.stop("another studio")
     engine.work.stop("scarp")
     engine.wait()

@@ -22,7 +22,7 @@ from oblatus.formats.demo import demo_fittings, demo_rack
 from oblatus.formats.strikes import strike_from
 from oblatus.usecases import propose as proposing
 from oblatus.usecases.asker import ASKER_WAITS
-from oblatus.usecases.engine import PATIENT_NICE, Work, engine
+from oblatus.usecases.engine import FLIPS, LAWS, PATIENT_NICE, SCHOOLS, Work, engine, question
 from oblatus.usecases.near import clubs_near, keep_near
 from oblatus.usecases.newest import MOST_RESTARTS, of_the_newest
 from tests.waiting import until
@@ -118,7 +118,7 @@ def test_nothing_goes_on_for_an_asker_who_has_gone_but_what_is_kept_for_later_un
 
     token = ASKER_WAITS.set(lambda: here[0])
     try:
-        assert of_the_newest(fitting, lambda: ask(0, 1), for_later=True) == 1, "whoever comes back finds it"
+        assert of_the_newest(fitting, lambda: ask(0, 1), for_later=FLIPS) == 1, "whoever comes back finds it"
         begun.clear()
         with pytest.raises(LaterError):
             of_the_newest(fitting, lambda: ask(0, 1))
@@ -126,11 +126,11 @@ def test_nothing_goes_on_for_an_asker_who_has_gone_but_what_is_kept_for_later_un
         for edits in (1, 2, 1000):
             begun.clear()
             with pytest.raises(LaterError):
-                of_the_newest(fitting, lambda: ask(edits, 1), for_later=True)  # noqa: B023 (now)
+                of_the_newest(fitting, lambda: ask(edits, 1), for_later=FLIPS)  # noqa: B023 (now)
             assert len(begun) == 1
         begun.clear()
         with pytest.raises(LaterError):
-            of_the_newest(fitting, lambda: ask(1, 2), for_later=True)
+            of_the_newest(fitting, lambda: ask(1, 2), for_later=FLIPS)
         assert len(begun) == 2, "what was begun anew ends with its asker"
         begun.clear()
         with pytest.raises(LaterError):
@@ -140,15 +140,39 @@ def test_nothing_goes_on_for_an_asker_who_has_gone_but_what_is_kept_for_later_un
         ASKER_WAITS.reset(token)
 
 
+def test_a_question_that_is_stopped_ends_though_it_is_kept_for_later_and_another_screen_has_it_begun_anew():
+    fitting, begun, here = uuid4(), [], [False]
+
+    def ask(kind: str) -> int:
+        begun.append(kind)
+        if len(begun) == 1:
+            time.sleep(0.002)
+            engine().work.stop(question(fitting, FLIPS))
+        check_wanted()
+        return len(begun)
+
+    token = ASKER_WAITS.set(lambda: here[0])
+    try:
+        with pytest.raises(LaterError):
+            of_the_newest(fitting, lambda: ask(FLIPS), for_later=FLIPS)
+        begun.clear()
+        assert of_the_newest(fitting, lambda: ask(SCHOOLS), for_later=SCHOOLS) == 1, "a question of another kind goes on"
+        begun.clear()
+        here[0] = True
+        assert of_the_newest(fitting, lambda: ask(FLIPS), for_later=FLIPS) == 2
+    finally:
+        ASKER_WAITS.reset(token)
+
+
 def test_what_was_given_up_is_counted_no_longer():
     """It stood on the screen for five seconds more, and again beside every count that came later."""
     fitting, work, counted = uuid4(), engine().work, []
 
     def ask() -> int:
-        counted.append((dict(work.asked), dict(work.laws)))
+        counted.append((dict(work.counts["asked"]), dict(work.counts[LAWS])))
         if len(counted) == 1:
             work.tell(10, 100)
-            work.tell_laws(3, 8)
+            work.tell_of(LAWS, 3, 8)
             time.sleep(0.002)
             work.edited(fitting)
         check_wanted()

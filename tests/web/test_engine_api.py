@@ -11,7 +11,7 @@ import pytest
 
 from oblatus.core.wanted import check_wanted
 from oblatus.usecases import ask_engine
-from oblatus.usecases.engine import engine
+from oblatus.usecases.engine import FLIPS, SCHOOLS, engine, question
 
 HEAD = {"loft_deg": 56, "bounce_deg": 12, "sole_width_mm": 22}
 LOW = {"loft_deg": 56, "bounce_deg": 5, "sole_width_mm": 17}
@@ -96,6 +96,15 @@ def test_sureness_flips_and_schools_belong_to_a_revision_and_are_worked_out_once
             gone.delattr(ask_engine, worked)
         again = [client.get(f"{path}/{question}").get_json() for question in ("evidence", "flips", "schools")]
     assert again == [{**was, "revision": named["revision"]} for was in (evidence, flips, {"schools": schools})]
+
+
+@pytest.mark.parametrize("kind", [FLIPS, SCHOOLS])
+def test_a_long_question_is_stopped_by_its_studio_alone(client, fitting, stranger, kind):
+    path, began = f"/api/fittings/{fitting['id']}/{kind}", time.time() - 0.01
+    assert stranger.delete(path).status_code == 404
+    assert not engine().work.stopped_since(question(UUID(fitting["id"]), kind), began)
+    assert client.delete(path).status_code == 204
+    assert engine().work.stopped_since(question(UUID(fitting["id"]), kind), began)
 
 
 def test_an_edit_has_nothing_begun_anew_for_a_screen_that_hung_up(client, fitting, monkeypatch):

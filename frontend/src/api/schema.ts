@@ -63,7 +63,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How far the making of families is, over all workers: for questions that wait, and ahead of the next ones. */
+        /** How far long work is, over all workers. */
         get: operations["engine_get_work_engine_work_get"];
         put?: never;
         post?: never;
@@ -548,7 +548,8 @@ export interface paths {
         get: operations["engine_get_flips_fittings__uuid_fitting_id__flips_get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Stop looking for the nearest changes. */
+        delete: operations["engine_stop_flips_fittings__uuid_fitting_id__flips_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1135,7 +1136,8 @@ export interface paths {
         get: operations["engine_get_schools_fittings__uuid_fitting_id__schools_get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Stop working out what each school would change. */
+        delete: operations["engine_stop_schools_fittings__uuid_fitting_id__schools_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3095,6 +3097,16 @@ export interface components {
             unit: string;
             /** Value */
             value: unknown;
+        };
+        /**
+         * CountOut
+         * @description How much of something is done; 0 of 0 when nothing is.
+         */
+        CountOut: {
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
         };
         /**
          * DateOut
@@ -8908,21 +8920,15 @@ export interface components {
         };
         /**
          * WorkOut
-         * @description Families made of families to make, for a question and ahead of the next; 0 of 0 when nothing is being made.
+         * @description Families for a question that waits and ahead of the next one, draws of the laws, axes along which a change of the
+         *     choice is looked for, and schools.
          */
         WorkOut: {
-            /** Ahead Done */
-            ahead_done: number;
-            /** Ahead Total */
-            ahead_total: number;
-            /** Done */
-            done: number;
-            /** Laws Done */
-            laws_done: number;
-            /** Laws Total */
-            laws_total: number;
-            /** Total */
-            total: number;
+            ahead: components["schemas"]["CountOut"];
+            asked: components["schemas"]["CountOut"];
+            flips: components["schemas"]["CountOut"];
+            laws: components["schemas"]["CountOut"];
+            schools: components["schemas"]["CountOut"];
         };
         /**
          * WrongOut
@@ -12832,6 +12838,107 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FlipsOut"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    engine_stop_flips_fittings__uuid_fitting_id__flips_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {
@@ -17369,6 +17476,107 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SchoolsOut"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    engine_stop_schools_fittings__uuid_fitting_id__schools_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -1,51 +1,63 @@
 import { Button } from "@mantine/core";
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation } from "@tanstack/react-query";
 import { api, unwrap } from "../api/client";
+import { useEvidence } from "../evidence/useEvidence";
+import { useStopped } from "../evidence/useStopped";
+import { useWork } from "../evidence/useWork";
 import { useStore } from "./context";
 import classes from "./SetBench.module.css";
 
-/** A count while the engine makes families for heads or ground it has not met, and a way to stop what is made ahead. */
+/** A count while the engine makes families that it has not met or tries the ground model, and a way to stop it. */
 export function Making() {
   const { saveState, server } = useStore();
   const saving = saveState === "saving" || server.to_come;
-  const work = useQuery({
-    queryKey: ["work"],
-    refetchInterval: (query) => {
-      const now = query.state.data;
-      return saving || (now && now.ahead_total + now.laws_total > 0) ? 500 : 5000;
-    },
-    queryFn: () => unwrap(api.GET("/api/engine/work")),
-  });
-  const stop = useMutation({
+  const evidence = useEvidence();
+  const { counts, look } = useWork(saving || evidence.isFetching);
+  const { stopped, stop, again } = useStopped("evidence");
+  const ahead = useMutation({
     mutationFn: () => unwrap(api.DELETE("/api/engine/work")),
-    onSuccess: () => work.refetch(),
+    onSuccess: () => look(),
   });
-  if (!work.data || work.isError) return null; // how far it was is not how far it is
-  const { done, total, ahead_done, ahead_total, laws_done, laws_total } = work.data;
-  if (saving && total > 0) {
+  if (!counts) return null;
+  if (saving && counts.asked.total > 0) {
     return (
       <p className={classes.note} role="status">
-        New ground or heads: {done} of {total} worked out
+        New ground or heads: {counts.asked.done} of {counts.asked.total} worked out
       </p>
     );
   }
-  if (laws_total > 0) {
+  if (evidence.isFetching && counts.laws.total > 0) {
     return (
-      <p className={classes.note} role="status">
-        How sure: {laws_done} of {laws_total} trials of the ground model
+      <p className={classes.making}>
+        <span role="status">
+          How sure: {counts.laws.done} of {counts.laws.total} trials of the ground model
+        </span>
+        <Button size="compact-sm" variant="default" onClick={stop}>
+          Stop
+        </Button>
       </p>
     );
   }
-  if (ahead_total === 0) return null;
+  if (stopped && (evidence.isPlaceholderData || !evidence.data)) {
+    return (
+      <p className={classes.making}>
+        <span role="status">How sure: the trials of the ground model were stopped</span>
+        <Button size="compact-sm" variant="default" onClick={again}>
+          Try again
+        </Button>
+      </p>
+    );
+  }
+  if (counts.ahead.total === 0) return null;
   return (
     <p className={classes.making}>
       <span>
-        Getting ready for other heads: {ahead_done} of {ahead_total}
+        Getting ready for other heads: {counts.ahead.done} of {counts.ahead.total}
       </span>
-      <Button size="compact-sm" variant="default" disabled={stop.isPending} onClick={() => stop.mutate()}>
+      <Button size="compact-sm" variant="default" disabled={ahead.isPending} onClick={() => ahead.mutate()}>
         Stop
       </Button>
-      {stop.isError && <span role="alert">{stop.error.message}</span>}
+      {ahead.isError && <span role="alert">{ahead.error.message}</span>}
     </p>
   );
 }

@@ -119,13 +119,34 @@ it("a fitting that cannot be served says why instead of a set", () => {
   expect(keepButton().disabled).toBe(true);
 });
 
+const NONE = { done: 0, total: 0 };
+const JSON_ANSWER = { headers: { "Content-Type": "application/json" } };
+const IDLE = { asked: NONE, ahead: NONE, laws: NONE, flips: NONE, schools: NONE };
 it.each([
-  [{ done: 3, total: 9, ahead_done: 0, ahead_total: 0, laws_done: 0, laws_total: 0 }, "saving", "New ground or heads: 3 of 9 worked out"],
-  [{ done: 0, total: 0, ahead_done: 0, ahead_total: 0, laws_done: 2, laws_total: 8 }, "saved", "How sure: 2 of 8 trials of the ground model"],
-  [{ done: 0, total: 0, ahead_done: 40, ahead_total: 90, laws_done: 0, laws_total: 0 }, "saved", "Getting ready for other heads: 40 of 90"],
+  [{ ...IDLE, asked: { done: 3, total: 9 } }, "saving", "New ground or heads: 3 of 9 worked out"],
+  [{ ...IDLE, laws: { done: 2, total: 8 } }, "saved", "How sure: 2 of 8 trials of the ground model"],
+  [{ ...IDLE, ahead: { done: 40, total: 90 } }, "saved", "Getting ready for other heads: 40 of 90"],
 ])("the engine's work is counted: %o", async (work, saveState, words) => {
   server({ "GET work": work });
-  vi.stubGlobal("fetch", async () => new Response(JSON.stringify(work), { headers: { "Content-Type": "application/json" } }));
+  vi.stubGlobal("fetch", async () => new Response(JSON.stringify(work), JSON_ANSWER));
   show(<SetBench open />, { ...fitting(), saveState });
   await waitFor(() => expect(screen.getByText(words)).toBeTruthy());
 }); // biome-ignore format: a row a case
+
+it("the trials of the ground model are stopped at a press, and tried again at another", async () => {
+  let tries = 0;
+  vi.stubGlobal("fetch", (request: Request) => {
+    if (request.url.endsWith("/work"))
+      return Promise.resolve(new Response(JSON.stringify({ ...IDLE, laws: { done: 2, total: 8 } }), JSON_ANSWER));
+    if (request.url.endsWith("/evidence")) tries += 1;
+    return new Promise((_, fail) => request.signal.addEventListener("abort", () => fail(request.signal.reason)));
+  });
+  show(<SetBench open />, fitting());
+  expect(await screen.findByText("How sure: 2 of 8 trials of the ground model")).toBeTruthy();
+  await waitFor(() => expect(tries).toBe(1), { timeout: 4000 });
+  fireEvent.click(screen.getByRole("button", { name: "Stop" }));
+  expect(await screen.findByText("How sure: the trials of the ground model were stopped")).toBeTruthy();
+  expect(screen.getByText(/the ground model itself not yet tried/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Try again" }));
+  await waitFor(() => expect(tries).toBe(2), { timeout: 4000 });
+});

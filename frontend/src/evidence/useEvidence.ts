@@ -5,14 +5,19 @@ import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { quiet } from "../api/quiet";
 import { useStore } from "../app/context";
 import { useComing } from "../devices/live";
+import { useStopped } from "./useStopped";
 
 /** The laws are drawn with the whole machine: not between two edits, but once the fitter looks up. */
 const LAWS_AFTER_MS = 2_000;
 
-/** Whether the proposal on the screen is the whole rack's, belongs to what is saved, and is the last one known of. */
-function useSettled() {
+/**
+ * Whether a question is to be asked: the proposal on the screen is the whole rack's, belongs to what is saved, and is the
+ * last one known of, and the fitter did not stop the question.
+ */
+function useWanted(name: "evidence" | "flips") {
   const { server, saveState } = useStore();
-  return !useComing() && saveState === "saved" && server.recommendation?.whole_rack === true;
+  const { stopped } = useStopped(name);
+  return !useComing() && !stopped && saveState === "saved" && server.recommendation?.whole_rack === true;
 }
 
 /** The nearest changes that flip the choice; slower, asked for where they are shown. */
@@ -20,7 +25,7 @@ export function useFlips() {
   const { server } = useStore();
   return useQuery({
     ...exactly("flips", server),
-    enabled: useSettled(),
+    enabled: useWanted("flips"),
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/fittings/{fitting_id}/flips", { params: { path: { fitting_id: server.id } }, signal })),
   });
@@ -37,7 +42,7 @@ export function useEvidence() {
   }, [coming, client, server.id]);
   return useQuery({
     ...exactly("evidence", server),
-    enabled: useSettled(),
+    enabled: useWanted("evidence"),
     placeholderData: keepPreviousData,
     queryFn: async ({ signal }) => {
       await quiet(LAWS_AFTER_MS, signal);

@@ -7,7 +7,7 @@ reaches.
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import wraps
+from functools import partial, wraps
 from threading import Condition
 from typing import TypeVar
 from uuid import UUID
@@ -25,7 +25,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.answers import keep_answer, kept_answer
-from oblatus.usecases.engine import engine
+from oblatus.usecases.engine import FLIPS, LAWS, SCHOOLS, engine, question
 from oblatus.usecases.newest import of_the_newest
 from oblatus.usecases.question import Question, question_of
 from oblatus.usecases.rack_of import rack_for
@@ -51,12 +51,27 @@ def how_sure(database: Database, actor: Actor, fitting_id: UUID) -> EvidenceOut:
 
 def what_flips(database: Database, actor: Actor, fitting_id: UUID) -> FlipsOut:
     """The nearest changes that flip the proposal; raises as `how_sure`."""
-    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _what_flips), for_later=True)
+    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _what_flips), for_later=FLIPS)
 
 
 def each_school(database: Database, actor: Actor, fitting_id: UUID) -> SchoolsOut:
     """What every other school would make of the fitting; raises as `how_sure`."""
-    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _each_school), for_later=True)
+    return of_the_newest(fitting_id, lambda: _answered(database, actor, fitting_id, _each_school), for_later=SCHOOLS)
+
+
+def stop_question(database: Database, actor: Actor, fitting_id: UUID, kind: str) -> None:
+    """Stop working out what flips the proposal, or what each school would change: nobody is to come back for it.
+
+    Another screen that waits for it has it begun anew.
+
+    Raises
+    ------
+    NotFoundError
+        If the studio has no such fitting.
+    """
+    with database.transaction() as session:
+        StudioRows(session, actor.studio_id).fitting(fitting_id)
+    engine().work.stop(question(fitting_id, kind))
 
 
 def _answered(database: Database, actor: Actor, fitting_id: UUID, answer: Callable[[Question], Out]) -> Out:
@@ -93,17 +108,17 @@ def _worked_out_once(kind: str, answer: type[Out]) -> Callable[[Callable[[Questi
 def _how_sure(asked: Question) -> EvidenceOut:
     judge = engine().judge
     proposal = recommend(asked.fitting(), judge)
-    gains = draw_law_gains(proposal, engine().work.tell_laws)
+    gains = draw_law_gains(proposal, partial(engine().work.tell_of, LAWS))
     return evidence_out(0, *settled(proposal, doubt_of(proposal, judge, gains), judge, gains))
 
 
 @_worked_out_once("flips", FlipsOut)
 def _what_flips(asked: Question) -> FlipsOut:
-    judge = engine().judge
-    return flips_out(0, find_flips(recommend(asked.fitting(), judge), judge))
+    judge, tell = engine().judge, partial(engine().work.tell_of, FLIPS)
+    return flips_out(0, find_flips(recommend(asked.fitting(), judge), judge, tell))
 
 
 @_worked_out_once("schools", SchoolsOut)
 def _each_school(asked: Question) -> SchoolsOut:
-    fitting, judge = asked.fitting(), engine().judge
-    return schools_out(0, under_each_school(fitting, recommend(fitting, judge), judge))
+    fitting, judge, tell = asked.fitting(), engine().judge, partial(engine().work.tell_of, SCHOOLS)
+    return schools_out(0, under_each_school(fitting, recommend(fitting, judge), judge, tell))

@@ -28,57 +28,63 @@ LOG = logging.getLogger(__name__)
 FRESH_SECONDS = 5.0
 PATIENT_NICE = 5
 STOP, EDITED = "stop", "edited"
-KINDS = 6
+ASKED, AHEAD, LAWS, FLIPS, SCHOOLS = KINDS = ("asked", "ahead", "laws", "flips", "schools")
+"""What is counted: families for a question that waits and ahead of the next one, draws of the laws, axes along which a
+change of the choice is looked for, and schools."""
+
 WORKS_FOR: ContextVar[str] = ContextVar("WORKS_FOR", default="")
 """The studio whose question is being worked on."""
 
 
+def question(fitting_id: UUID, kind: str) -> str:
+    """The name by which a long question about a fitting is stopped."""
+    return f"{kind}-{fitting_id}"
+
+
 @dataclass(slots=True)
 class Work:
-    """How far the making of families is: for a question that waits, ahead of the next one, and of the draws of the
-    laws, studio by studio.
+    """How far long work is, kind by kind and studio by studio.
 
-    With a folder, every worker's progress stands there for the others to read, and a studio's stop reaches them all.
+    With a folder, every worker's progress stands there for the others to read, and a stop reaches them all.
     """
 
     folder: Path | None = None
-    asked: dict[str, tuple[int, int]] = field(default_factory=dict)
-    ahead: dict[str, tuple[int, int]] = field(default_factory=dict)
-    laws: dict[str, tuple[int, int]] = field(default_factory=dict)
+    counts: dict[str, dict[str, tuple[int, int]]] = field(default_factory=lambda: {kind: {} for kind in KINDS})
     _stopped: dict[str, float] = field(default_factory=dict)
     _edited: dict[UUID, float] = field(default_factory=dict)
     _lock: threading.Lock = field(default_factory=threading.Lock)
 
     def tell(self, done: int, total: int) -> None:
         """Hear of progress of a question of the studio that is worked for."""
-        self._hear(self.asked, WORKS_FOR.get(), done, total)
+        self.tell_of(ASKED, done, total)
+
+    def tell_of(self, kind: str, done: int, total: int) -> None:
+        """Hear of progress of one kind of work of the studio that is worked for."""
+        self._hear(kind, WORKS_FOR.get(), done, total)
 
     def tell_ahead(self, studio: str, done: int, total: int) -> None:
         """Hear of progress of what is made ahead for a studio."""
-        self._hear(self.ahead, studio, done, total)
-
-    def tell_laws(self, done: int, total: int) -> None:
-        """Hear of the draws of the laws of the studio that is worked for."""
-        self._hear(self.laws, WORKS_FOR.get(), done, total)
+        self._hear(AHEAD, studio, done, total)
 
     def ended(self) -> None:
         """Hear that a question of the studio that is worked for was given up: how far it was is told no longer."""
-        for kind in (self.asked, self.laws):
-            self._hear(kind, WORKS_FOR.get(), 0, 0)
+        for kind in KINDS:
+            if kind != AHEAD:
+                self.tell_of(kind, 0, 0)
 
-    def stop(self, studio: str) -> None:
-        """Ask every worker to stop making families ahead for a studio."""
-        self._stopped[studio] = time.time()
+    def stop(self, what: str) -> None:
+        """Ask every worker to stop something: making families ahead, by the studio; or a `question`."""
+        self._stopped[what] = time.time()
         if self.folder is not None:
             with contextlib.suppress(OSError):  # a disk that is full: this worker stops all the same
-                (self.folder / f"{STOP}-{studio}").touch()
+                (self.folder / f"{STOP}-{what}").touch()
 
-    def stopped_since(self, studio: str, start: float) -> bool:
-        """Whether the studio asked for a stop after `start` [s]."""
-        if self._stopped.get(studio, 0.0) >= start:
+    def stopped_since(self, what: str, start: float) -> bool:
+        """Whether somebody asked for this stop after `start` [s]."""
+        if self._stopped.get(what, 0.0) >= start:
             return True
         try:
-            return self.folder is not None and (self.folder / f"{STOP}-{studio}").stat().st_mtime >= start
+            return self.folder is not None and (self.folder / f"{STOP}-{what}").stat().st_mtime >= start
         except FileNotFoundError:
             return False
 
@@ -98,21 +104,21 @@ class Work:
         except FileNotFoundError:
             return False
 
-    def everywhere(self, studio: str) -> tuple[tuple[int, int], ...]:
-        """Done and total of all workers that said something lately for a studio: asked, ahead and draws of the laws;
-        0 of 0 when nothing is made."""
+    def everywhere(self, studio: str) -> dict[str, tuple[int, int]]:
+        """Done and total of every kind, of all workers that said something lately for a studio; 0 of 0 when there is
+        none."""
         if self.folder is None:
-            return tuple(kind.get(studio, (0, 0)) for kind in (self.asked, self.ahead, self.laws))
+            return {kind: self.counts[kind].get(studio, (0, 0)) for kind in KINDS}
         now = time.time()
         found = []
         for path in self.folder.glob("work-*.json"):
             try:
                 if now - path.stat().st_mtime < FRESH_SECONDS:
-                    found.append(json.loads(path.read_text()).get(studio, [0] * KINDS))
+                    found.append(json.loads(path.read_text()).get(studio, {}))
             except (OSError, ValueError):
                 continue  # being replaced at this moment
-        sums = [sum(row[i] for row in found) for i in range(KINDS)]
-        return tuple((sums[i], sums[i + 1]) for i in range(0, KINDS, 2))
+        told = {kind: [row[kind] for row in found if kind in row] for kind in KINDS}
+        return {kind: (sum(done for done, _ in rows), sum(total for _, total in rows)) for kind, rows in told.items()}
 
     def forget_old(self) -> None:
         """Take away what workers that are gone have left; one that lives says anew how far it is."""
@@ -125,14 +131,17 @@ class Work:
             except FileNotFoundError:
                 continue  # another worker was quicker
 
-    def _hear(self, where: dict[str, tuple[int, int]], studio: str, done: int, total: int) -> None:
+    def _hear(self, kind: str, studio: str, done: int, total: int) -> None:
         with self._lock:
+            where = self.counts[kind]
             if done < total:
                 where[studio] = (done, total)
             else:
                 where.pop(studio, None)
-            kinds = (self.asked, self.ahead, self.laws)
-            told = {key: [n for kind in kinds for n in kind.get(key, (0, 0))] for key in set().union(*kinds)}
+            told: dict[str, dict[str, tuple[int, int]]] = {}
+            for name, counts in self.counts.items():
+                for key, count in counts.items():
+                    told.setdefault(key, {})[name] = count
         if self.folder is not None:
             mine = self.folder / f"work-{os.getpid()}.json"
             new = mine.with_suffix(f".{threading.get_ident()}")

@@ -287,15 +287,22 @@ class EditedOut(FittingOut):
     draft: dict[str, Any]
 
 
-class WorkOut(Strict):
-    """Families made of families to make, for a question and ahead of the next; 0 of 0 when nothing is being made."""
+class CountOut(Strict):
+    """How much of something is done; 0 of 0 when nothing is."""
 
     done: int
     total: int
-    ahead_done: int
-    ahead_total: int
-    laws_done: int
-    laws_total: int
+
+
+class WorkOut(Strict):
+    """Families for a question that waits and ahead of the next one, draws of the laws, axes along which a change of the
+    choice is looked for, and schools."""
+
+    asked: CountOut
+    ahead: CountOut
+    laws: CountOut
+    flips: CountOut
+    schools: CountOut
 
 
 class RackOut(Strict):

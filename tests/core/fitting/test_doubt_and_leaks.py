@@ -96,7 +96,10 @@ def test_a_flip_flips(fittings, found, judge):
     for fitting, one in zip(fittings[1:], found[1:], strict=True):
         axes = {axis.key: axis for axis in axes_of(fitting)}
         field = Field(one, judge)
-        for flip in find_flips(one, judge):
+        told: list[tuple[int, int]] = []
+        flips = find_flips(one, judge, lambda done, total: told.append((done, total)))  # noqa: B023 (now)
+        assert told == [(done, len(axes)) for done in range(len(axes) + 1)]
+        for flip in flips:
             by = flip.at - flip.value
             assert field.better(axes[flip.axis], by) is not None
             assert field.better(axes[flip.axis], 0.0) is None

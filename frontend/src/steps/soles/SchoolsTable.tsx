@@ -5,6 +5,8 @@ import { answerKey } from "../../api/answerKey";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useEvidence, useFlips } from "../../evidence/useEvidence";
+import { useStopped } from "../../evidence/useStopped";
+import { useWork } from "../../evidence/useWork";
 import { strokes } from "../../pictures/Verdict/Verdict";
 import { showPercent } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
@@ -21,9 +23,16 @@ export function SchoolsTable() {
   const schools = useQuery({
     queryKey: asked ?? now,
     enabled: asked !== null,
-    queryFn: () =>
-      unwrap(api.GET("/api/fittings/{fitting_id}/schools", { params: { path: { fitting_id: server.id } } })),
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/fittings/{fitting_id}/schools", { params: { path: { fitting_id: server.id } }, signal })),
   });
+  const drawing = useStopped("evidence");
+  const looking = useStopped("flips");
+  const comparing = useStopped("schools");
+  const stop = () => {
+    setAsked(null);
+    comparing.stop();
+  };
   const stale = asked !== null && hashKey(asked) !== hashKey(now);
   return (
     <>
@@ -31,39 +40,55 @@ export function SchoolsTable() {
         <h2 className={classes.sectionTitle}>How sure, and what would flip it</h2>
         {(evidence.isPending || evidence.isPlaceholderData) && (
           <p className={classes.waitingLine}>
-            {evidence.isFetching ? "Drawing habit, laws and table …" : "Drawn once the next proposal is there."}
+            {evidence.isFetching
+              ? "Drawing habit, laws and table …"
+              : drawing.stopped
+                ? "The trials were stopped."
+                : "Drawn once the next proposal is there."}
             {evidence.isPlaceholderData && " What stands here is of the proposal before."}
           </p>
         )}
         {evidence.data && (
-          <>
-            <ul>
-              {evidence.data.shares
-                .filter((s) => s.share >= 0.02)
-                .map((s) => (
-                  <li key={`${s.slot}${s.code}`}>
-                    <strong>{showPercent(s.share)}</strong> of {evidence.data.draws} trials have {s.name} in one of the
-                    level sets
-                  </li>
-                ))}
-            </ul>
-            <ul>
-              {flips.isFetching && <li>Looking along lean, attack, entry, firmness and sand …</li>}
-              {flips.data?.flips.map((flip) => (
-                <li key={flip.axis}>{flip.text}.</li>
+          <ul>
+            {evidence.data.shares
+              .filter((s) => s.share >= 0.02)
+              .map((s) => (
+                <li key={`${s.slot}${s.code}`}>
+                  <strong>{showPercent(s.share)}</strong> of {evidence.data.draws} trials have {s.name} in one of the
+                  level sets
+                </li>
               ))}
-              {flips.data?.flips.length === 0 && (
-                <li>No change within reach of the dials makes another set near it better.</li>
-              )}
-              {evidence.data.next_measurement && <li>{evidence.data.next_measurement}</li>}
-            </ul>
-          </>
+          </ul>
         )}
+        <ul>
+          {flips.isFetching && (
+            <li>
+              <Progress of="flips" words="Looking along lean, attack, entry, firmness and sand" onStop={looking.stop} />
+            </li>
+          )}
+          {looking.stopped && (
+            <li>
+              {looking.problem ?? "Looking for what would flip it was stopped."}{" "}
+              <button type="button" className={parts.quietButton} onClick={looking.again}>
+                Look again
+              </button>
+            </li>
+          )}
+          {flips.data?.flips.map((flip) => (
+            <li key={flip.axis}>{flip.text}.</li>
+          ))}
+          {flips.data?.flips.length === 0 && (
+            <li>No change within reach of the dials makes another set near it better.</li>
+          )}
+          {evidence.data?.next_measurement && <li>{evidence.data.next_measurement}</li>}
+        </ul>
       </section>
       <div className={classes.ask}>
-        <Button variant="default" size="xs" loading={schools.isFetching} onClick={() => setAsked(now)}>
+        <Button variant="default" size="xs" disabled={schools.isFetching} onClick={() => setAsked(now)}>
           What would each school change?
         </Button>
+        {schools.isFetching && <Progress of="schools" words="Schools worked out" onStop={stop} />}
+        {comparing.problem && <span role="alert">{comparing.problem}</span>}
         {stale && schools.data && <span className={parts.unit}>the fitting changed since: ask again</span>}
         {schools.isError && <span role="alert">{schools.error.message}</span>}
       </div>
@@ -92,5 +117,25 @@ export function SchoolsTable() {
         </CopyTable>
       )}
     </>
+  );
+}
+
+interface ProgressProps {
+  of: "flips" | "schools";
+  words: string;
+  onStop: () => void;
+}
+
+/** How far a question is that is being worked out, and a way to stop it. */
+function Progress({ of, words, onStop }: ProgressProps) {
+  const count = useWork(true).counts?.[of];
+  return (
+    <span className={parts.unit}>
+      {words}
+      {count && count.total > 0 ? `: ${count.done} of ${count.total} ` : " … "}
+      <button type="button" className={parts.quietButton} onClick={onStop}>
+        Stop
+      </button>
+    </span>
   );
 }

@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Candidate, Club, Recommendation } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
@@ -196,4 +196,40 @@ it("draws are said to be made only while they are, and those of the proposal bef
   expect(screen.getByText(/^Drawn once .* What stands here is of the proposal before\.$/)).toBeTruthy();
   again(at(4, true));
   expect(screen.getByText(/^Drawing .* What stands here is of the proposal before\.$/)).toBeTruthy();
+});
+
+it("what is being worked out tells how far it is and is stopped at a press, on the server too", async () => {
+  const count = (done: number, total: number) => ({ done, total });
+  const none = count(0, 0);
+  const never = new Promise(() => {});
+  const asked = server({
+    "GET evidence": { draws: 500, shares: [], next_measurement: "" },
+    "GET flips": never,
+    "GET schools": never,
+    "GET work": { asked: none, ahead: none, laws: none, flips: count(2, 5), schools: count(6, 17) },
+    "DELETE flips": null,
+    "DELETE schools": null,
+  });
+  const lines = (line: string) => asked.filter((one) => one.line === line).length;
+  // the address of the engine's work is shorter than those of a fitting
+  const fetched = globalThis.fetch;
+  vi.stubGlobal("fetch", (request: Request) =>
+    fetched(request.url.endsWith("/engine/work") ? new Request("http://localhost/api/fittings/f/work") : request),
+  );
+  show(<SchoolsTable />, {
+    server: { id: "f", revision: 3, strikes_key: "k", rack_key: "r", recommendation: { whole_rack: true } },
+    saveState: "saved",
+  });
+  const looking = await screen.findByText(/^Looking along lean.*: 2 of 5/, {}, { timeout: 4000 });
+  fireEvent.click(within(looking).getByRole("button", { name: "Stop" }));
+  await screen.findByText(/^Looking for what would flip it was stopped\./);
+  fireEvent.click(screen.getByRole("button", { name: "Look again" }));
+  expect(await screen.findByText(/^Looking along lean/)).toBeTruthy();
+  expect([lines("DELETE flips"), lines("GET flips")]).toEqual([1, 2]);
+
+  fireEvent.click(screen.getByRole("button", { name: "What would each school change?" }));
+  const schools = await screen.findByText(/^Schools worked out: 6 of 17/);
+  fireEvent.click(within(schools).getByRole("button", { name: "Stop" }));
+  await waitFor(() => expect(screen.queryByText(/^Schools worked out/)).toBeNull());
+  expect(lines("DELETE schools")).toBe(1);
 });

@@ -8,6 +8,7 @@ from oblatus.core.fitting.axes import Axis, axes_of
 from oblatus.core.fitting.field import Field
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.recommendation import Recommendation
+from oblatus.core.strike.families import Progress
 
 STEPS = 4
 
@@ -24,13 +25,20 @@ class Flip:
     new: str
 
 
-def find_flips(recommendation: Recommendation, judge: StrokesJudge) -> tuple[Flip, ...]:
+def find_flips(recommendation: Recommendation, judge: StrokesJudge, progress: Progress | None = None) -> tuple[Flip, ...]:
     """The nearest change along each axis at which another set near the shown one wins more than level sets differ by.
 
-    Sets that buy no more heads than the shown one are compared, each reckoned anew at every value.
+    Sets that buy no more heads than the shown one are compared, each reckoned anew at every value. `progress` hears of
+    (done, axes).
     """
-    field = Field(recommendation, judge)
-    found = (_flip(field, axis) for axis in axes_of(recommendation.fitting))
+    field, axes = Field(recommendation, judge), axes_of(recommendation.fitting)
+    found: list[Flip | None] = []
+    for axis in axes:
+        if progress is not None:
+            progress(len(found), len(axes))
+        found.append(_flip(field, axis))
+    if progress is not None:
+        progress(len(axes), len(axes))
     return tuple(flip for flip in found if flip is not None)
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -10,6 +9,7 @@ from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.recommend import recommend
 from oblatus.core.fitting.recommendation import Recommendation, near_every_slot
+from oblatus.core.strike.families import Progress
 
 ASKS: dict[tuple[str, str], str] = {
     ("tight_firm", "use_sole"): "from tight firm lies: 4° less lean, 2° shallower, ball forward",
@@ -54,23 +54,25 @@ def under_each_school(
     fitting: Fitting,
     present: Recommendation,
     judge: StrokesJudge,
-    progress: Callable[[int, int], None] | None = None,
+    progress: Progress | None = None,
 ) -> list[SchoolOutcome]:
     """The proposal under every choice that is not the present one, among the clubs near the present choice.
 
-    `progress` hears of each.
+    `progress` hears of (done, choices).
     """
     clubs = near_every_slot(present, NEAR)
     chosen = fitting.player.schools
     others = [(q, c) for (q, c) in ASKS if getattr(chosen, q) != c]
     found: list[SchoolOutcome] = []
-    for done, (question, choice) in enumerate(others, 1):
+    for done, (question, choice) in enumerate(others):
+        if progress is not None:
+            progress(done, len(others))
         changes: dict[str, Any] = {question: choice}
         schools = replace(chosen, **changes)
         other = recommend(replace(fitting, player=replace(fitting.player, schools=schools)), judge, clubs)
         found.append(SchoolOutcome(question, choice, ASKS[question, choice], other, _heads(other) != _heads(present)))
-        if progress is not None:
-            progress(done, len(others))
+    if progress is not None:
+        progress(len(others), len(others))
     return found
 
 

@@ -2,16 +2,13 @@
 
 from oblatus.formats.desk import DeskIn, DeskOut
 from oblatus.formats.evidence import EvidenceOut, FlipsOut, SchoolsOut
-from oblatus.usecases.ask_engine import each_school, how_sure, what_flips
+from oblatus.usecases.ask_engine import each_school, how_sure, stop_question, what_flips
 from oblatus.usecases.at_desk import at_desk
-from oblatus.usecases.engine import engine
+from oblatus.usecases.engine import FLIPS, SCHOOLS, engine
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database
 from oblatus.web.routes import Routes
-from oblatus.web.schemas import (
-    FittingPath,
-    WorkOut,
-)
+from oblatus.web.schemas import CountOut, FittingPath, WorkOut
 
 blueprint = Routes("engine", __name__, "/api")
 
@@ -24,14 +21,9 @@ def post_desk(body: DeskIn) -> Answer:
 
 @blueprint.get("/engine/work", responses={200: WorkOut})
 def get_work() -> Answer:
-    """How far the making of families is, over all workers: for questions that wait, and ahead of the next ones."""
-    (done, total), (ahead_done, ahead_total), (laws_done, laws_total) = engine().work.everywhere(str(actor().studio_id))
-    return answer(
-        WorkOut(
-            done=done, total=total, ahead_done=ahead_done, ahead_total=ahead_total, laws_done=laws_done,
-            laws_total=laws_total,
-        )
-    )  # fmt: skip
+    """How far long work is, over all workers."""
+    counts = engine().work.everywhere(str(actor().studio_id))
+    return answer(WorkOut(**{kind: CountOut(done=done, total=total) for kind, (done, total) in counts.items()}))
 
 
 @blueprint.delete("/engine/work", responses={204: None})
@@ -53,7 +45,21 @@ def get_flips(path: FittingPath) -> Answer:
     return answer(what_flips(database(), actor(), path.fitting_id))
 
 
+@blueprint.delete("/fittings/<uuid:fitting_id>/flips", responses={204: None})
+def stop_flips(path: FittingPath) -> Answer:
+    """Stop looking for the nearest changes."""
+    stop_question(database(), actor(), path.fitting_id, FLIPS)
+    return nothing()
+
+
 @blueprint.get("/fittings/<uuid:fitting_id>/schools", responses={200: SchoolsOut})
 def get_schools(path: FittingPath) -> Answer:
     """The proposal under every other school."""
     return answer(each_school(database(), actor(), path.fitting_id))
+
+
+@blueprint.delete("/fittings/<uuid:fitting_id>/schools", responses={204: None})
+def stop_schools(path: FittingPath) -> Answer:
+    """Stop working out what each school would change."""
+    stop_question(database(), actor(), path.fitting_id, SCHOOLS)
+    return nothing()
