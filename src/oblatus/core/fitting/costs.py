@@ -7,7 +7,7 @@ player takes the setup, or the swing, that costs least, practice term included. 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from functools import lru_cache
 
 import numpy as np
@@ -54,6 +54,7 @@ class Sheet:
     ) -> None:
         self.asked, self.pool, self.jobs, self.progress = asked, pool, jobs, progress
         self._raw: dict[Head, Floats] = {} if alike is None else alike._raw
+        self._parts: dict[Hashable, Floats] = {} if alike is None else alike._parts
         self._speeds: dict[Head, Floats] = {} if alike is None else alike._speeds
         self.short, self.swings = asked.short, asked.model.swings
         self.questions = [question for scenario in self.short for question in questions_of(scenario, asked.law, jobs)]
@@ -80,7 +81,7 @@ class Sheet:
         return np.array([self._raw[head] for head in heads]).reshape(len(heads), self.size)
 
     def served(self, heads: Sequence[Head], who: Ints) -> Floats:
-        """Strokes in every column (columns,) by the row of heads that serves it; only those are reckoned, not kept."""
+        """Strokes in every column (columns,) by the row of heads that serves it; only those are reckoned."""
         wanted = self._nothing(len(heads))
         short = len(self.short) * PIN_COUNT
         wanted.short[who[:short], np.repeat(np.arange(len(self.short)), PIN_COUNT)] = True
@@ -105,11 +106,23 @@ class Sheet:
         return Wanted(*found)
 
     def partly(self, heads: Sequence[Head], wanted: Wanted, scales: Sequence[float] = (1.0,)) -> list[Costs]:
-        """Costs of what is wanted alone, and not kept; `NEVER` and more where nothing is.
+        """Costs of what is wanted alone; `NEVER` and more where nothing is.
 
-        For every scale that stretches the handicap in the strokes table: they have the strikes in common.
+        For every scale that stretches the handicap in the strokes table: they have the strikes in common. A head of which
+        the same was wanted before is not reckoned again: a doubt is asked for once more with other heads among the same,
+        and with the draws of the laws.
         """
-        return [self.fold(raw, heads) for raw in self._reckoned(heads, wanted, scales)]
+        rows = zip(wanted.short, wanted.swings, strict=True)
+        keys = [
+            (head, *scales, short.tobytes(), swings.tobytes()) for head, (short, swings) in zip(heads, rows, strict=True)
+        ]
+        new = [i for i, key in enumerate(keys) if key not in self._parts]
+        if new:
+            only = Wanted(wanted.short[new], wanted.swings[new])
+            found = self._reckoned([heads[i] for i in new], only, scales).swapaxes(0, 1)
+            self._parts.update(zip((keys[i] for i in new), found, strict=True))
+        parts = np.stack([self._parts[key] for key in keys], axis=1)
+        return [self.fold(raw, heads) for raw in parts]
 
     def _nothing(self, count: int) -> Wanted:
         return Wanted(
