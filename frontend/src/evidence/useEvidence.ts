@@ -5,7 +5,7 @@ import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { quiet } from "../api/quiet";
 import { useStore } from "../app/context";
 import { useComing } from "../devices/live";
-import { useStopped } from "./useStopped";
+import { useIsStopped } from "./useStopped";
 
 /** The laws are drawn with the whole machine: not between two edits, but once the fitter looks up. */
 const LAWS_AFTER_MS = 2_000;
@@ -16,7 +16,7 @@ const LAWS_AFTER_MS = 2_000;
  */
 function useWanted(name: "evidence" | "flips") {
   const { server, saveState } = useStore();
-  const { stopped } = useStopped(name);
+  const stopped = useIsStopped(name);
   return !useComing() && !stopped && saveState === "saved" && server.recommendation?.whole_rack === true;
 }
 

@@ -5,16 +5,22 @@ import { useStore } from "../app/context";
 
 type LongQuestion = "evidence" | "flips" | "schools";
 
+/** Whether the fitter stopped a long question about the fitting as it is. */
+export function useIsStopped(name: LongQuestion): boolean {
+  const { server } = useStore();
+  return useQuery<boolean>({ queryKey: keyOf(name, server), queryFn: skipToken }).data === true;
+}
+
 /**
- * Whether the fitter stopped a long question about the fitting as it is, and how to stop it or have it asked again. The
- * draws of the laws end with their screen; the others go on for whoever comes back, and are stopped on the server.
+ * A long question about the fitting as it is: how to stop it, or have it asked again. The draws of the laws end with
+ * their screen; the others go on for whoever comes back, and are stopped on the server.
  */
 export function useStopped(name: LongQuestion) {
   const { server } = useStore();
   const client = useQueryClient();
-  const key = answerKey(`${name} stopped`, server);
-  const { data } = useQuery({ queryKey: key, queryFn: skipToken, initialData: false });
-  const put = useMutation({
+  const key = keyOf(name, server);
+  const stopped = useIsStopped(name);
+  const stop = useMutation({
     mutationFn: async () => {
       client.setQueryData(key, true);
       await client.cancelQueries({ queryKey: [name, server.id] });
@@ -25,9 +31,11 @@ export function useStopped(name: LongQuestion) {
     },
   });
   return {
-    stopped: data,
-    stop: () => put.mutate(),
+    stopped,
+    stop: () => stop.mutate(),
     again: () => client.setQueryData(key, false),
-    problem: put.error?.message ?? null,
+    problem: stop.error?.message ?? null,
   };
 }
+
+const keyOf = (name: LongQuestion, server: Parameters<typeof answerKey>[1]) => answerKey(`${name} stopped`, server);

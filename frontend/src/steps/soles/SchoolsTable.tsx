@@ -5,7 +5,7 @@ import { answerKey } from "../../api/answerKey";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useEvidence, useFlips } from "../../evidence/useEvidence";
-import { useStopped } from "../../evidence/useStopped";
+import { useIsStopped, useStopped } from "../../evidence/useStopped";
 import { useWork } from "../../evidence/useWork";
 import { strokes } from "../../pictures/Verdict/Verdict";
 import { showPercent } from "../../units/units";
@@ -26,7 +26,7 @@ export function SchoolsTable() {
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/fittings/{fitting_id}/schools", { params: { path: { fitting_id: server.id } }, signal })),
   });
-  const drawing = useStopped("evidence");
+  const drawsStopped = useIsStopped("evidence");
   const looking = useStopped("flips");
   const comparing = useStopped("schools");
   const stop = () => {
@@ -42,7 +42,7 @@ export function SchoolsTable() {
           <p className={classes.waitingLine}>
             {evidence.isFetching
               ? "Drawing habit, laws and table …"
-              : drawing.stopped
+              : drawsStopped
                 ? "The trials were stopped."
                 : "Drawn once the next proposal is there."}
             {evidence.isPlaceholderData && " What stands here is of the proposal before."}
