@@ -54,7 +54,7 @@ export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: num
         <Water moisture={turf.moisture} />
         <rect y={SURFACE} width={90} height={DEEP} fill="none" stroke="var(--ink)" />
         <text x={0} y={HEIGHT - 4} fontSize={12}>
-          turf <tspan fontWeight={650}>{plain(turf.firmness_g)} g</tspan>
+          turf <tspan fontWeight={650}>{plain(turf.firmness_g)}</tspan> g
         </text>
       </g>
       <g transform="translate(106 0)">
@@ -68,7 +68,7 @@ export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: num
           {plain(sand.loose_depth_mm)} mm loose
         </text>
         <text x={0} y={HEIGHT - 4} fontSize={12}>
-          sand <tspan fontWeight={650}>{plain(sand.penetrometer_kg_cm2, 1)}</tspan>
+          sand <tspan fontWeight={650}>{plain(sand.penetrometer_kg_cm2, 1)}</tspan> kg/cm²
         </text>
       </g>
     </svg>
