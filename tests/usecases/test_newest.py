@@ -182,6 +182,27 @@ def test_what_was_given_up_is_counted_no_longer():
     assert counted[1] == ({}, {})
 
 
+def test_a_stop_takes_away_the_count_of_its_own_question_alone():
+    """The trials go on beside it, and their count is what they are stopped by."""
+    fitting, work, counted = uuid4(), engine().work, []
+
+    def ask() -> int:
+        counted.append((dict(work.counts[FLIPS]), dict(work.counts[LAWS])))
+        if len(counted) == 1:
+            work.tell_of(LAWS, 3, 8)
+            work.tell_of(FLIPS, 2, 5)
+            time.sleep(0.002)
+            work.stop(question(fitting, FLIPS))
+        check_wanted()
+        return len(counted)
+
+    try:
+        assert of_the_newest(fitting, ask, for_later=FLIPS) == 2
+        assert [len(kind) for kind in counted[1]] == [0, 1]
+    finally:
+        work.tell_of(LAWS, 0, 0)
+
+
 def test_an_edit_ends_the_search_for_the_fitting_as_it_was_and_the_next_one_is_the_newests():
     documents = [demo_fittings()[3]]
     player = documents[0].player

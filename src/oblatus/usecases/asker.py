@@ -8,7 +8,7 @@ from contextvars import ContextVar
 
 from oblatus.core.wanted import NoLongerWanted, wanted_while
 from oblatus.errors import LaterError
-from oblatus.usecases.engine import engine
+from oblatus.usecases.engine import ASKED, engine
 
 ASKER_WAITS: ContextVar[Callable[[], bool]] = ContextVar("ASKER_WAITS", default=lambda: True)
 """Set for every request."""
@@ -26,5 +26,5 @@ def while_asker_waits() -> Iterator[None]:
         with wanted_while(ASKER_WAITS.get()):
             yield
     except NoLongerWanted:
-        engine().work.ended()
+        engine().work.ended(ASKED)
         raise gone() from None

@@ -66,11 +66,11 @@ class Work:
         """Hear of progress of what is made ahead for a studio."""
         self._hear(AHEAD, studio, done, total)
 
-    def ended(self) -> None:
-        """Hear that a question of the studio that is worked for was given up: how far it was is told no longer."""
-        for kind in KINDS:
-            if kind != AHEAD:
-                self.tell_of(kind, 0, 0)
+    def ended(self, kind: str) -> None:
+        """Hear that a question of this kind of the studio that is worked for was given up: how far it was, and the making
+        of its families, is told no longer."""
+        for given_up in (ASKED, kind):
+            self.tell_of(given_up, 0, 0)
 
     def stop(self, what: str) -> None:
         """Ask every worker to stop something: making families ahead, by the studio; or a `question`."""

@@ -10,7 +10,7 @@ from uuid import UUID
 from oblatus.core.threads import at_leisure, patiently
 from oblatus.core.wanted import NoLongerWanted, wanted_while
 from oblatus.usecases.asker import ASKER_WAITS, gone
-from oblatus.usecases.engine import engine, question
+from oblatus.usecases.engine import LAWS, engine, question
 
 MOST_RESTARTS = 8
 
@@ -36,7 +36,7 @@ def of_the_newest(fitting_id: UUID, ask: Callable[[], Answer], *, for_later: str
                 with wanted_while(_wanted(fitting_id, turn, for_later)):
                     return patiently(ask)
             except NoLongerWanted:
-                engine().work.ended()
+                engine().work.ended(for_later or LAWS)
                 if not ASKER_WAITS.get()():
                     break
     raise gone()
