@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import subprocess
 import sys
+import time
 from dataclasses import asdict
 
 import numpy as np
@@ -24,20 +25,19 @@ HEAD = Head(56.0, 10.0)
 
 
 def heard(stand_in: StandIn, arm: dict, count: int) -> list:
-    """The hello and `count` lines after it, acknowledged; fewer if the device falls silent."""
-    deliver(HEAD, 0.0, 0.0)  # compiled before the clock runs
+    """The hello and `count` lines after it, acknowledged, and what comes before the device is silent for a moment."""
     stand_in.start()
     driver = LineDriver("127.0.0.1", stand_in.port, "a", quiet_seconds=0.4)
     driver.arm(arm)
-    found = []
+    found, seen, deadline = [], set(), time.monotonic() + 60.0
     for line in driver.lines():
-        if line is None:
+        if line is None and (len(found) > count or time.monotonic() > deadline):
             break
         if isinstance(line, (ReadingLine, StrikeLine)):
             driver.acknowledge(line.seq)
-        found.append(line)
-        if len(found) == count + 1:
-            break
+        if line is not None and getattr(line, "seq", None) not in seen:  # what is acknowledged late comes again
+            found.append(line)
+            seen.add(getattr(line, "seq", None))
     driver.close()
     stand_in.close()
     return found
@@ -45,7 +45,7 @@ def heard(stand_in: StandIn, arm: dict, count: int) -> list:
 
 def test_the_gauge_reads_three_times_and_finds_a_drift_until_the_club_was_measured():
     arm = {"head": asdict(HEAD), "measured": False}
-    hello, *lines = heard(GaugeStandIn(every=0.01), arm, 9)
+    hello, *lines = heard(GaugeStandIn(every=0.01), arm, 3)
     assert hello == Hello("loft-lie-bounce gauge", "stand-in gauge", True)
     assert len(lines) == 3
     loft = np.array([line.figures["loft_deg"] for line in lines])
@@ -68,7 +68,7 @@ def test_the_gauge_reads_three_times_and_finds_a_drift_until_the_club_was_measur
     ],
 )
 def test_drops_and_pushes_scatter_about_the_ground_and_stop_after_six(stand_in, ground, name, value):
-    _, *lines = heard(stand_in(every=0.01), {"ground": ground, "measured": True}, 20)
+    _, *lines = heard(stand_in(every=0.01), {"ground": ground, "measured": True}, 6)
     figures = np.array([line.figures[name] for line in lines])
     assert len(figures) == 6
     assert figures.mean() == pytest.approx(value, rel=0.08)
@@ -77,7 +77,7 @@ def test_drops_and_pushes_scatter_about_the_ground_and_stop_after_six(stand_in, 
 
 def test_an_arm_that_makes_no_sense_is_passed_over():
     for arm in ({}, {"head": {"loft_deg": 56}}, {"head": {**asdict(HEAD), "loft_deg": 99}}, {"ground": 7}):
-        assert len(heard(GaugeStandIn(every=0.01), arm, 2)) == 1
+        assert len(heard(GaugeStandIn(every=0.01), arm, 0)) == 1
 
 
 def first_line(process: subprocess.Popen[str]) -> ReadingLine:
@@ -110,7 +110,7 @@ def test_a_recorded_session_is_played_again_in_its_own_time():
     recorded = (Recorded(0.02, {"attack_deg": -5.0}), Recorded(0.3, {"carry_m": 31.5}), Recorded(0.01, {"carry_m": 32.0}))
     text = dump_recording(recorded)
     assert load_recording(text) == recorded
-    _, *lines = heard(ReplayStandIn(load_recording(text), speed=2.0), {}, 9)
+    _, *lines = heard(ReplayStandIn(load_recording(text), speed=2.0), {}, 3)
     assert [line.figures for line in lines] == [item.figures for item in recorded]
     assert len({line.id for line in lines}) == 3
 

@@ -134,6 +134,7 @@ class _Link:
         self.actor = Actor(UUID(int=0), studio_id, "bridge")
         self.armed = -1
         self.latest: tuple[int, float] | None = None
+        self.connected_anew = False
         self.behind, self.behind_at = math.inf, 0.0
 
     def arm_with(self, rows: StudioRows, row: LinkRow) -> dict[str, Any]:
@@ -170,7 +171,7 @@ class _Link:
                 self.bridge.rest()
                 continue
             try:
-                self.armed = -1
+                self.armed, self.connected_anew = -1, True
                 self._take(driver)
             except NotFoundError:
                 return  # the fitting was removed
@@ -241,11 +242,17 @@ class _Link:
         )
 
     def _watch_clock(self, line: StrikeLine | ReadingLine) -> None:
-        """Flag a device whose clock goes back from one line to the next, or is far ahead of ours, once each time."""
+        """Flag a device whose clock goes back from one line to the next, or is far ahead of ours, once each time.
+
+        A line that comes late or once more tells nothing of the clock now; after a new connection a lower number may be
+        a device that was started anew.
+        """
         if line.clock is None:
             return
+        if self.latest is not None and line.seq <= self.latest[0] and not self.connected_anew:
+            return
         went_back = self._went_back(line)
-        before, self.latest = self.latest, (line.seq, line.clock)
+        before, self.latest, self.connected_anew = self.latest, (line.seq, line.clock), False
         if before is not None and went_back:
             self._refuse(f"the device's clock went back by {before[1] - line.clock:.0f} s; strikes stand as they came")
         ahead = line.clock - time.time()
