@@ -184,3 +184,14 @@ def test_compiled_kernels_are_dropped_when_a_module_that_they_take_from_changes(
             taken |= {p.name for p in files if p.is_file() and not p.name.startswith("_")}
     assert all(p.name.startswith("_") for p in kernels)
     assert sorted(taken) == sorted(looked_at)
+
+
+def test_a_figure_and_its_unit_stay_on_one_line():
+    """A space between them is where a narrow screen breaks the line."""
+    apart = re.compile(
+        r"[^$}]\} (?:mm|g|rpm|kg/cm²|m/s|°C|%)(?![\w=])|\} \$?\{(?:unit|units\.\w+|SPEED_LABEL\[[\w.]+\])\}"
+    )
+    parted = {p.name: apart.findall(p.read_text()) for p in screens()}
+    assert {name: found for name, found in parted.items() if found} == {}
+    papers = {p.name: re.findall(r"\}\} (?:mm|g|in|°C|%)(?!\w)", p.read_text()) for p in SOURCE.rglob("print/*.html")}
+    assert {name: found for name, found in papers.items() if found} == {}

@@ -92,7 +92,7 @@ def test_the_ladder_shows_its_hole_answers_a_distance_and_follows_the_wind(orla:
     open_step(orla, "5", "Carries")
     ladder = orla.get_by_role("group", name="Carry ladder")
     expect(ladder.get_by_text(re.compile(r"^hole \d"))).not_to_have_count(0)
-    expect(orla.get_by_text(re.compile(r"holes, the widest from \d+ to \d+ m"))).to_be_visible()
+    expect(orla.get_by_text(re.compile(r"holes, the widest from \d+ to \d+\sm"))).to_be_visible()
     orla.get_by_label("How far is it?").fill("68")
     finder = orla.get_by_role("region", name="Distance finder")
     expect(finder.get_by_text("first", exact=True)).to_be_visible()

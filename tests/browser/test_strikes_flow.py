@@ -62,7 +62,7 @@ def test_practice_marks_are_made_on_the_ground_and_bad_figures_are_said(orla: Pa
     for share in (0.40, 0.44, 0.42):
         orla.mouse.click(box["x"] + share * box["width"], box["y"] + 0.72 * box["height"])
     expect(orla.get_by_role("button", name="practice swing 3 of 10")).to_be_visible()
-    expect(picture.get_by_text(re.compile(r"\d+ mm behind")).first).to_be_visible()
+    expect(picture.get_by_text(re.compile(r"\d+\smm behind")).first).to_be_visible()
     form = orla.get_by_role("form", name="A strike by hand")
     form.get_by_label("Lean, °").fill("90")
     expect(form.get_by_role("alert")).to_have_text("−25 to 35")
@@ -128,7 +128,7 @@ def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: P
     sole = about.get_by_role("group", name="Mark on the sole")
     sole.focus()
     orla.keyboard.press("ArrowDown")
-    expect(about.get_by_role("group", name=re.compile(r"Mark on the sole: \d+ mm behind the edge"))).to_be_visible()
+    expect(about.get_by_role("group", name=re.compile(r"Mark on the sole: \d+\smm behind the edge"))).to_be_visible()
     about.get_by_label("Note on the last strike").fill("wet face")
     orla.keyboard.press("Enter")
     strikes = orla.get_by_role("list", name="Strikes")
@@ -136,7 +136,7 @@ def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: P
     expect(orla.get_by_role("status", name="Waiting to be sent")).to_have_count(0)
     orla.reload()
     orla.get_by_role("radiogroup", name="Station").get_by_text("sand").click()
-    expect(strikes).to_contain_text(re.compile(r"sand mark \d+ mm, sole marked \d+ mm back, divot shallow, wet face"))
+    expect(strikes).to_contain_text(re.compile(r"sand mark \d+\smm, sole marked \d+\smm back, divot shallow, wet face"))
 
 
 def test_strikes_wait_in_the_browser_without_a_network_and_arrive_once(orla: Page):

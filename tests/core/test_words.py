@@ -6,7 +6,21 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oblatus.core.words import CLOSE, OPEN, SI, Reader, decimals, metres, metres_span, speed, trimmed, worded
+from oblatus.core.words import (
+    CLOSE,
+    ONE_LINE,
+    OPEN,
+    SI,
+    Reader,
+    decimals,
+    metres,
+    metres_span,
+    percent,
+    quantity,
+    speed,
+    trimmed,
+    worded,
+)
 from oblatus.units import METRES_PER_YARD
 
 AMERICAN = Reader("yd", "mph")
@@ -49,6 +63,12 @@ def test_no_mark_is_left_and_the_figure_is_the_number(value, places):
 def test_a_figure_is_what_a_browser_writes(value, places, browser):
     """Expected: toFixed of ECMA-262, with the sign and zero of our screens."""
     assert decimals(value, places) == browser
+
+
+def test_on_a_screen_a_figure_and_its_unit_stay_on_one_line():
+    text = f"{quantity('8.5', 'mm')} in {metres(20)}, {percent(0.305, 1)} at {speed(4)}"
+    assert worded(text) == "8.5 mm in 20 m, 30.5 % at 4.0 m/s"
+    assert worded(text, Reader(gap=ONE_LINE)) == "8.5\xa0mm in 20\xa0m, 30.5\xa0% at 4.0\xa0m/s"
 
 
 def test_decimals_that_say_nothing_are_left_out():

@@ -34,13 +34,13 @@ def test_the_card_is_of_the_proposed_set_and_in_the_readers_unit(client, base, f
     assert card["every_m"] == 5.0
     assert 2 <= len(card["drills"]) <= 3
     assert sum(lie["share"] for lie in card["lies"]) < 1.0
-    assert " m/s into the wind" in card["rules"][0]
+    assert "\xa0m/s into the wind" in card["rules"][0]
     client.put("/api/session/units", json={"distance": "yd", "speed": "mph"})
     yards = client.get(f"{base}/card").get_json()
     assert yards["distances"][0]["distance_m"] == pytest.approx(
         round(yards["distances"][0]["distance_m"] / 4.572) * 4.572, abs=0.01
     )
-    assert " mph into the wind" in yards["rules"][0]
+    assert "\xa0mph into the wind" in yards["rules"][0]
     header = client.get(f"{base}/card/distances.csv").get_data(as_text=True).splitlines()[0]
     assert header.lstrip("\ufeff") == "distance (yd),club and swing,9 mph into the wind,firm green"
 

@@ -28,8 +28,8 @@ it("what two changed stands side by side and is chosen one by one", () => {
     { conflicts: [one, words], resolve },
   );
   const cells = screen.getAllByRole("cell").map((cell) => cell.textContent);
-  expect(cells).toContain("109.4 ydTake yours");
-  expect(cells).toContain("100.0 ydTake theirs");
+  expect(cells).toContain("109.4\u00a0ydTake yours");
+  expect(cells).toContain("100.0\u00a0ydTake theirs");
   expect(cells).toContain("leftTake yours");
   fireEvent.click(screen.getByRole("button", { name: "Take theirs: hand" }));
   expect(resolve).toHaveBeenCalledWith(words, "theirs");

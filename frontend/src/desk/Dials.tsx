@@ -27,7 +27,7 @@ export function Dials({ setup, onChange, home }: Props) {
   const signed = (v: number, more: string, less: string) =>
     Math.abs(v) < 0.05 ? "level" : `${trimmed(Math.abs(v))}° ${v > 0 ? more : less}`;
   const speed = (v: number) => showSpeed(metresPerSecond(v), units.speed, 0);
-  const shown = (v: number) => `${plain(v, reading.places)} ${reading.unit}`;
+  const shown = (v: number) => `${plain(v, reading.places)}\u00a0${reading.unit}`;
   return (
     <div className={classes.dials}>
       <Dial
@@ -56,8 +56,8 @@ export function Dials({ setup, onChange, home }: Props) {
       />
       <Dial
         {...rangeOf("entry_mm")}
-        shown={`${plain(Math.abs(setup.entry_mm))} mm ${setup.entry_mm <= 0 ? "behind" : "ahead"}`}
-        home={`${plain(home.entry_mm)} mm`}
+        shown={`${plain(Math.abs(setup.entry_mm))}\u00a0mm ${setup.entry_mm <= 0 ? "behind" : "ahead"}`}
+        home={`${plain(home.entry_mm)}\u00a0mm`}
         min={first}
         max={last}
         step={1}

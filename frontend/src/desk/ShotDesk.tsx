@@ -72,7 +72,7 @@ export default function ShotDesk() {
           <StrikeWindows
             rows={(answer?.heads ?? []).map((head, i) => ({
               name: name(heads[i]),
-              note: `${plain(heads[i]?.sole_width_mm ?? 0)} mm`,
+              note: `${plain(heads[i]?.sole_width_mm ?? 0)}\u00a0mm`,
               head,
             }))}
             sand={setup.ground.kind === "sand"}

@@ -45,14 +45,14 @@ it("signs are words: ahead and behind, down and up, level and square", () => {
   expect(said(words.lean_deg ?? "")).toBe("2° behind");
   expect(said(words.attack_deg ?? "")).toBe("4.5° down");
   expect(said(words.opening_deg ?? "")).toBe("square");
-  expect(said(words.entry_mm ?? "")).toBe("30 mm behind");
+  expect(said(words.entry_mm ?? "")).toBe("30\u00a0mm behind");
   cleanup();
   dials({ ...TURF, lean_deg: 0.01, attack_deg: 1, opening_deg: 12, entry_mm: 5, speed_mps: 20 }, TURF, YARDS);
   expect(said(words.lean_deg ?? "")).toBe("level");
   expect(said(words.attack_deg ?? "")).toBe("1° up");
   expect(said(words.opening_deg ?? "")).toBe("12°");
-  expect(said(words.entry_mm ?? "")).toBe("5 mm ahead");
-  expect(said(words.speed_mps ?? "")).toBe("45 mph");
+  expect(said(words.entry_mm ?? "")).toBe("5\u00a0mm ahead");
+  expect(said(words.speed_mps ?? "")).toBe("45\u00a0mph");
 });
 
 it("a dial of the ground turns the reading of the kind of ground that is there", () => {

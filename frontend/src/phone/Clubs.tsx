@@ -62,7 +62,7 @@ export function Clubs({
         </tbody>
       </table>
       <p className="quiet">
-        In still air at {plain(card.temperature_c)} °C{card.ball && `, with ${card.ball}`}.
+        In still air at {plain(card.temperature_c)}&nbsp;°C{card.ball && `, with ${card.ball}`}.
       </p>
       {page.summary.length > 0 && <h2>Why these</h2>}
       {page.summary.map((words) => (

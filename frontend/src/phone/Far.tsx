@@ -63,7 +63,7 @@ export function Far({ page }: { page: Page }) {
           −
         </button>
         <h1 aria-live="polite">
-          <strong>{shown(far.distances_m[at] ?? 0)}</strong> {distance} to the flag
+          <strong>{shown(far.distances_m[at] ?? 0)}</strong>&nbsp;{distance} to the flag
         </h1>
         <button type="button" aria-label="Longer" onClick={() => step(1)}>
           +

@@ -18,7 +18,7 @@ export function Lie({ page }: { page: Page }) {
     ["swing", lie.clock],
     [
       "land it",
-      `${far(lie.carry_m)} on, sole ${plain(Math.abs(lie.sole_mm))} mm ${lie.sole_mm < 0 ? "behind" : "ahead of"} the ball's middle`,
+      `${far(lie.carry_m)} on, sole ${plain(Math.abs(lie.sole_mm))}\u00a0mm ${lie.sole_mm < 0 ? "behind" : "ahead of"} the ball's middle`,
     ],
     ["finish", lie.finish],
   ] as const;

@@ -24,7 +24,7 @@ export function Slide({ label, value, low, high, unit, onChange }: SlideProps) {
     <label className="slide">
       <span>
         {label}
-        <strong>{at === null ? "not paced" : `${plain(at)} ${unit}`}</strong>
+        <strong>{at === null ? "not paced" : `${plain(at)}\u00a0${unit}`}</strong>
       </span>
       <input
         type="range"

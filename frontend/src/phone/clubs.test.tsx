@@ -41,7 +41,7 @@ it("carries are in the page's unit with 8 of 10, and each says whether it stands
     ["50.5° 9:00", "66", "55 to 77", "model"],
     ["46° full", "115", "104 to 126", "assumed"],
   ]);
-  expect(screen.getByText(/In still air at 18 °C/).textContent).toBe("In still air at 18 °C.");
+  expect(screen.getByText(/In still air at 18 °C/).textContent).toBe("In still air at 18\u00a0°C.");
 });
 
 it("days are written out, the calendar is kept up to date by its link, and why is left out where nothing is known", () => {
@@ -76,11 +76,11 @@ it("a lie is chosen from those that are faced, and says how it is played in the 
   expect(screen.getByRole("heading").textContent).toBe("chip, home");
   expect(fact("club")).toBe("50.5° gap, square");
   expect(fact("handle")).toBe("8° ahead: 2° more lean than you do");
-  expect(fact("weight")).toBe("63 % forward, stays there");
-  expect(fact("land it")).toBe("7 yd on, sole 34 mm behind the ball's middle");
+  expect(fact("weight")).toBe("63\u00a0% forward, stays there");
+  expect(fact("land it")).toBe("7\u00a0yd on, sole 34\u00a0mm behind the ball's middle");
   fireEvent.change(screen.getByRole("combobox"), { target: { value: "sand|home" } });
   expect(screen.getByRole("heading").textContent).toBe("sand, home");
-  expect(fact("land it")).toBe("10 yd on, sole 12 mm ahead of the ball's middle");
+  expect(fact("land it")).toBe("10\u00a0yd on, sole 12\u00a0mm ahead of the ball's middle");
 });
 
 it("the safer shot says what it costs or wins, cautions follow, and a page without lies says so", () => {

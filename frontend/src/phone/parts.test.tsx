@@ -41,7 +41,7 @@ const answers = () => screen.getAllByRole("listitem").map((one) => one.textConte
 
 it("answers for the distance, wind and flag that are set, best first, with carry and run", () => {
   far();
-  expect(screen.getByRole("heading").textContent).toBe("45 m to the flag");
+  expect(screen.getByRole("heading").textContent).toBe("45\u00a0m to the flag");
   expect(answers()).toEqual(["55.5°, fullsand: carries 46, runs 0", "50°, nine o'clockgap: carries 41, runs 5"]);
   fireEvent.click(screen.getByRole("radio", { name: "into" }));
   expect(answers()).toEqual(["55.5°, fullsand: carries 40, runs 2"]);
@@ -58,9 +58,9 @@ it("goes by steps and stops at both ends", () => {
   far();
   const { reads } = steps();
   for (let n = 0; n < 4; n++) fireEvent.click(screen.getByRole("button", { name: "Longer" }));
-  expect(reads()).toBe("50 m");
+  expect(reads()).toBe("50\u00a0m");
   for (let n = 0; n < 4; n++) fireEvent.click(screen.getByRole("button", { name: "Shorter" }));
-  expect(reads()).toBe("40 m");
+  expect(reads()).toBe("40\u00a0m");
 });
 
 it("the ruler follows the thumb, not past its ends, and a tap and the keys set it, too", () => {
@@ -68,20 +68,20 @@ it("the ruler follows the thumb, not past its ends, and a tap and the keys set i
   const { ruler, reads } = steps();
   fireEvent.pointerDown(ruler, { clientX: 100 });
   fireEvent.pointerMove(ruler, { clientX: 100 - 5 * 9 });
-  expect(screen.getByRole("heading").textContent).toBe("50 m to the flag");
+  expect(screen.getByRole("heading").textContent).toBe("50\u00a0m to the flag");
   fireEvent.pointerMove(ruler, { clientX: 100 + 5 * 9 });
-  expect(reads()).toBe("40 m");
+  expect(reads()).toBe("40\u00a0m");
   fireEvent.pointerMove(ruler, { clientX: 900 });
   fireEvent.pointerUp(ruler, { clientX: 900 });
   fireEvent.pointerMove(ruler, { clientX: 100 });
-  expect(reads()).toBe("40 m");
+  expect(reads()).toBe("40\u00a0m");
   fireEvent.pointerDown(ruler, { clientX: 5 * 9 }); // the middle is at nothing here
   fireEvent.pointerUp(ruler, { clientX: 5 * 9 + 1 });
-  expect(reads()).toBe("45 m");
+  expect(reads()).toBe("45\u00a0m");
   fireEvent.keyDown(ruler, { key: "ArrowRight" });
-  expect(reads()).toBe("50 m");
+  expect(reads()).toBe("50\u00a0m");
   fireEvent.keyDown(ruler, { key: "PageDown" });
-  expect(reads()).toBe("40 m");
+  expect(reads()).toBe("40\u00a0m");
 });
 
 it("the shots stand on the ruler where they land, one that is out of sight at its end", () => {
@@ -100,7 +100,7 @@ it("the shots stand on the ruler where they land, one that is out of sight at it
 
 it("a reader of yards sees no metre", () => {
   far("yd");
-  expect(screen.getByRole("heading").textContent).toBe("49 yd to the flag");
+  expect(screen.getByRole("heading").textContent).toBe("49\u00a0yd to the flag");
   expect(answers()[0]).toBe("55.5°, fullsand: carries 50, runs 0");
 });
 

@@ -41,7 +41,9 @@ describe("SoleMark", () => {
   it("moves by the arrows, a millimetre at a time, towards the side they point to", () => {
     const onMark = vi.fn();
     render(<SoleMark width={20} hand="right" mark={{ back: 0, toe: 5 }} onMark={onMark} />);
-    const sole = screen.getByRole("group", { name: "Mark on the sole: 0 mm behind the edge, 5 mm towards the toe" });
+    const sole = screen.getByRole("group", {
+      name: "Mark on the sole: 0\u00a0mm behind the edge, 5\u00a0mm towards the toe",
+    });
     for (const key of ["ArrowUp", "ArrowDown", "ArrowLeft", "ArrowRight", "x"]) fireEvent.keyDown(sole, { key });
     expect(onMark.mock.calls).toEqual([
       [0, 5],
@@ -61,7 +63,7 @@ describe("EntryMarks from the keyboard", () => {
     ground.focus();
     for (const key of ["ArrowLeft", "ArrowLeft", "ArrowRight"]) fireEvent.keyDown(ground, { key });
     fireEvent.keyDown(ground, { key: "ArrowLeft", shiftKey: true });
-    expect(ground.getAttribute("aria-valuetext")).toBe("45 mm behind");
+    expect(ground.getAttribute("aria-valuetext")).toBe("45\u00a0mm behind");
     fireEvent.keyDown(ground, { key: "Enter" });
     expect(onMark.mock.calls).toEqual([[-45]]);
   });

@@ -68,7 +68,7 @@ describe("SolePass", () => {
 
   it("says the outcome in words and moves by the arrows, within the ruler", () => {
     const { slider, onEntry } = show(head());
-    expect(slider.getAttribute("aria-valuetext")).toContain("Clean. Carries 21.6 m");
+    expect(slider.getAttribute("aria-valuetext")).toContain("Clean. Carries 21.6\u00a0m");
     fireEvent.keyDown(slider, { key: "ArrowLeft" });
     expect(onEntry).toHaveBeenLastCalledWith(-36);
     fireEvent.keyDown(slider, { key: "ArrowRight" });
@@ -107,7 +107,7 @@ describe("StrikeWindows", () => {
       />,
     );
     const words = screen.getAllByRole("img").map((band) => band.getAttribute("aria-label"));
-    expect(words[0]).toBe("one: window from −48 to 20 millimetres, 80 % of entries inside, quality 66");
+    expect(words[0]).toBe("one: window from −48 to 20 millimetres, 80\u00a0% of entries inside, quality 66");
     expect(words[1]).toContain("open ahead");
     expect(words[2]).toBe("three: no entry plays");
   });
@@ -235,7 +235,7 @@ describe("CoreSample", () => {
     } as unknown as Ground;
     render(<CoreSample ground={ground} thatchMm={2} />);
     expect(screen.getByRole("img").getAttribute("aria-label")).toBe(
-      "Turf 118 g, sitting up lie; sand 2.1 kg/cm², 70 mm loose.",
+      "Turf 118\u00a0g, sitting up lie; sand 2.1\u00a0kg/cm², 70\u00a0mm loose.",
     );
   });
 

@@ -79,7 +79,7 @@ it("gains, ranges and leaks stand on one ruler that reaches all of them", () => 
 it("a leak says on which ground it is, or its share of the shots, and the drill against it", () => {
   verdict([bag, step(1, 0.6)]);
   const [pitch, sand] = screen.getByRole("list", { name: "Where the strokes go" }).children;
-  expect(pitch?.textContent).toBe("pitch25 % of shots0.40 left");
+  expect(pitch?.textContent).toBe("pitch25\u00a0% of shots0.40 left");
   expect(sand?.textContent).toBe("sandhome0.40 left: Line in the sand");
 });
 

@@ -44,15 +44,15 @@ export function trimmed(value: number, places = 1): string {
 }
 
 export function showDistance(value: Metres, to: DistanceUnit, places = 0): string {
-  return `${plain(inDistance(value, to), places)} ${to}`;
+  return `${plain(inDistance(value, to), places)}\u00a0${to}`;
 }
 
 export function showSpeed(value: MetresPerSecond, to: SpeedUnit, places = 1): string {
-  return `${plain(inSpeed(value, to), places)} ${SPEED_LABEL[to]}`;
+  return `${plain(inSpeed(value, to), places)}\u00a0${SPEED_LABEL[to]}`;
 }
 
 export function showPercent(share: number, places = 0): string {
-  return `${plain(100 * share, places)} %`;
+  return `${plain(100 * share, places)}\u00a0%`;
 }
 
 /** What someone typed as a number: decimal comma or point, any minus, spaces aside; null if it is not one. */

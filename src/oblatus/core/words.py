@@ -1,7 +1,7 @@
 """Quantities inside sentences: kept as numbers until it is known who reads them.
 
-A sentence of `core` holds a mark for each distance and speed; `worded` puts the reader's figures in their place. The
-shell and files read SI, a screen what its fitter reads.
+A sentence of `core` holds a mark for each distance and speed, and one between any other figure and its unit; `worded`
+puts the reader's figures and gaps in their place. The shell and files read SI, a screen what its fitter reads.
 """
 
 from __future__ import annotations
@@ -13,20 +13,23 @@ from decimal import ROUND_HALF_UP, Decimal
 
 from oblatus.units import METRES_PER_SECOND_PER_MPH, METRES_PER_YARD, DistanceUnit, SpeedUnit
 
-OPEN, CLOSE = "\ue000", "\ue001"
+OPEN, CLOSE, GAP = "\ue000", "\ue001", "\ue002"
 """Characters for private use, that nobody types."""
 MARK = re.compile(f"{OPEN}(m|s) ([^ {CLOSE}]+) (?:([^ {CLOSE}]+) )?(\\d){CLOSE}")
 
 
 @dataclass(frozen=True, slots=True)
 class Reader:
-    """The units of who reads: metres or yards, m/s or mph."""
+    """The units of who reads: metres or yards, m/s or mph; and what stands between a figure and its unit."""
 
     distance: DistanceUnit = "m"
     speed: SpeedUnit = "mps"
+    gap: str = " "
 
 
 SI = Reader()
+ONE_LINE = "\u00a0"
+"""The gap on screens and paper: a figure and its unit stay on one line. In a shell it would be in the way of a search."""
 
 
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sept", "Oct", "Nov", "Dec")
@@ -47,6 +50,16 @@ def metres_span(low: float, high: float, places: int = 0) -> str:
     return f"{OPEN}m {low:.6g} {high:.6g} {places}{CLOSE}"
 
 
+def quantity(figure: str, unit: str) -> str:
+    """A figure with a unit that all readers share, for a sentence."""
+    return f"{figure}{GAP}{unit}"
+
+
+def percent(share: float, places: int = 0) -> str:
+    """A share of 1 as per cent, for a sentence."""
+    return quantity(f"{100 * share:.{places}f}", "%")
+
+
 def speed(value: float, places: int = 1) -> str:
     """A speed [m/s] for a sentence."""
     return f"{OPEN}s {value:.6g} {places}{CLOSE}"
@@ -54,6 +67,7 @@ def speed(value: float, places: int = 1) -> str:
 
 def worded(text: str, reader: Reader = SI) -> str:
     """The text with every mark in the reader's units."""
+    text = text.replace(GAP, reader.gap)
     if OPEN not in text:
         return text
 
@@ -61,7 +75,7 @@ def worded(text: str, reader: Reader = SI) -> str:
         kind, one, other, places = mark.groups()
         per, unit = _UNITS[kind, reader.distance if kind == "m" else reader.speed]
         figures = "–".join(decimals(float(value) / per, int(places)) for value in (one, other) if value is not None)
-        return f"{figures} {unit}"
+        return f"{figures}{reader.gap}{unit}"
 
     return MARK.sub(said, text)
 

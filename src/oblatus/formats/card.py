@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import date
 from typing import Literal
 
@@ -238,7 +239,7 @@ def card_csv(card: CardOut, reader: Reader) -> str:
     """The distances as CSV in the reader's units: what to take in still air, into the wind, to a firm green."""
     unit = reader.distance
     per = 1.0 if unit == "m" else METRES_PER_YARD
-    into = worded(f"{speed(INTO, 0)} into the wind", reader)
+    into = worded(f"{speed(INTO, 0)} into the wind", replace(reader, gap=" "))
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow([f"distance ({unit})", "club and swing", into, "firm green"])

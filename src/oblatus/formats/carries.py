@@ -25,7 +25,7 @@ from oblatus.core.gapping.finder import Pin, compared, reasons_for
 from oblatus.core.gapping.ladder import LEAST_RUNG_TOLERANCE, RUNG_TOLERANCE
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.core.grounds import GreenClass
-from oblatus.core.words import metres, speed
+from oblatus.core.words import metres, percent, speed
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes import MOST_SHOWN, ClubCode, StrikeDocument, SwingKey
@@ -205,8 +205,8 @@ class CarriesOut(Strict):
 
 
 RULE = (
-    f"A hole lies farther than {100 * RUNG_TOLERANCE:g} % of the carry (at least {metres(LEAST_RUNG_TOLERANCE, 1)}) from "
-    f"every rung; two rungs of different clubs overlap when carries agree within {100 * SAME_CARRY:g} %, landings within "
+    f"A hole lies farther than {percent(RUNG_TOLERANCE)} of the carry (at least {metres(LEAST_RUNG_TOLERANCE, 1)}) from "
+    f"every rung; two rungs of different clubs overlap when carries agree within {percent(SAME_CARRY)}, landings within "
     f"{SAME_LANDING_DEG:g}° and releases within {metres(SAME_RUN)}."
 )
 
@@ -248,7 +248,7 @@ def carries_out(view: CarryView, asked: CarriesIn, strikes: Sequence[StrikeDocum
         outliers=[
             OutlierOut(
                 strike=o.strike, share=rounded(o.share), deviations=rounded(o.deviations),
-                words=f"{abs(100 * o.share):.0f} % {'long' if o.share > 0 else 'short'} of its club and swing, "
+                words=f"{percent(abs(o.share))} {'long' if o.share > 0 else 'short'} of its club and swing, "
                 f"{o.deviations:.1f} standard deviations off in its worst figure",
             )
             for o in model.outliers
@@ -352,10 +352,10 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
     aside = f", {estimate.aside} set aside" if estimate.aside else ""
     head_speed = f"{speed(model.carries.speed)} of head speed with the full pitching wedge"
     if estimate.source == "measured":
-        share = round(100.0 * (estimate.own_share - 1.0), 1)
+        share = round(estimate.own_share - 1.0, 3)
         held = "as the player's model has it"
         if share:
-            held = f"{abs(share):.1f} % {'longer' if share > 0 else 'shorter'} than the player's model"
+            held = f"{percent(abs(share), 1)} {'longer' if share > 0 else 'shorter'} than the player's model"
         return (
             f"{estimate.count} {'strike' if estimate.count == 1 else 'strikes'} of its own{aside}, "
             f"taken {held} ({model.used} strikes in all)"

@@ -6,6 +6,7 @@ from oblatus.core.fitting import Recommendation, explain
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.flips import Flip
 from oblatus.core.fitting.schools import SchoolOutcome
+from oblatus.core.words import quantity
 from oblatus.formats.fields import Strict
 from oblatus.formats.rounded import rounded
 
@@ -146,5 +147,5 @@ def _flip(flip: Flip) -> FlipOut:
 
 def _shown(flip: Flip, at: float) -> str:
     shown = f"{at:.2f}" if flip.unit == "kg/cm²" else f"{at:.0f}" if flip.unit in {"m", "g"} else f"{at:.1f}"
-    unit = {"deg": "°", "m": " mm", "g": " g", "kg/cm²": " kg/cm²"}[flip.unit]
-    return shown.replace("-", "−") + unit
+    shown = shown.replace("-", "−")
+    return f"{shown}°" if flip.unit == "deg" else quantity(shown, "mm" if flip.unit == "m" else flip.unit)

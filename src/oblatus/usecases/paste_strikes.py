@@ -9,10 +9,11 @@ from uuid import UUID
 from oblatus.core.fitting import Fitting
 from oblatus.core.fitting.carries_of import bag_rows, carries_of
 from oblatus.core.gapping.unit_doubt import ODDS, other_unit_odds
+from oblatus.core.words import percent
 from oblatus.formats.paste import read_pasted
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
-from oblatus.units import DistanceUnit
+from oblatus.units import METRES_PER_YARD, DistanceUnit
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.show_carries import inputs_of
 from oblatus.usecases.strikes_of import measured
@@ -70,8 +71,8 @@ def question_of_unit(fitting: Fitting, strikes: Sequence[StrikeDocument], unit: 
     odds = other_unit_odds(carries_of(fitting, rows), new, unit)
     if odds < ODDS:
         return None
-    said, other = ("metres", "yards") if unit == "m" else ("yards", "metres")
+    said, other, way = ("metres", "yards", "longer") if unit == "m" else ("yards", "metres", "shorter")
     return (
-        f"Read as {said}, these carries are about 9 % {'longer' if unit == 'm' else 'shorter'} than all else "
+        f"Read as {said}, these carries are about {percent(1.0 - METRES_PER_YARD)} {way} than all else "
         f"that is known of this player. Are they in {other}?"
     )

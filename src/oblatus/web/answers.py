@@ -9,7 +9,7 @@ import unicodedata
 from flask import Response, current_app, send_file
 from pydantic import BaseModel
 
-from oblatus.core.words import OPEN, worded
+from oblatus.core.words import GAP, OPEN, worded
 from oblatus.web.auth import reader
 
 Answer = Response
@@ -26,7 +26,7 @@ def answer(model: BaseModel, status: int = 200) -> Response:
 
 def said(text: str) -> str:
     """Sentences in the units of who reads."""
-    return worded(text, reader()) if OPEN in text else text
+    return worded(text, reader()) if OPEN in text or GAP in text else text
 
 
 def nothing() -> Response:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ipaddress
 import secrets
+from dataclasses import replace
 from typing import Any
 
 from flask import Flask, Response, current_app, request
@@ -11,10 +12,11 @@ from flask_login import LoginManager, UserMixin, current_user
 from flask_wtf.csrf import CSRFProtect
 from itsdangerous import BadSignature, URLSafeSerializer
 
-from oblatus.core.words import SI, Reader
+from oblatus.core.words import ONE_LINE, SI, Reader
 from oblatus.errors import OtherFitterError, SignedOutError
 from oblatus.settings import Settings
 from oblatus.store.database import Database
+from oblatus.units import DistanceUnit
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.sign_in import Entered, who_is
 from oblatus.usecases.throttle import Caller, account_digest
@@ -67,9 +69,10 @@ def entered() -> Entered:
 def reader() -> Reader:
     """The units of who reads this answer; SI for who is not signed in."""
     if not current_user.is_authenticated:
-        return SI
+        return replace(SI, gap=ONE_LINE)
     fitter = entered().fitter
-    return Reader("yd" if fitter.distance_unit == "yd" else "m", "mph" if fitter.speed_unit == "mph" else "mps")
+    distance: DistanceUnit = "yd" if fitter.distance_unit == "yd" else "m"
+    return Reader(distance, "mph" if fitter.speed_unit == "mph" else "mps", ONE_LINE)
 
 
 def caller(email: str) -> Caller:

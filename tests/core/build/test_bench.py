@@ -9,6 +9,7 @@ import pytest
 from oblatus.core.build.bench import STEEL_DENSITY, Grind, bend_left, bent, ground, lie_change, lie_from_mark
 from oblatus.core.clubs import Head
 from oblatus.core.geometry import _kernels
+from oblatus.core.words import quantity
 from oblatus.errors import InputError
 
 HEAD = Head(56.0, 10.0)
@@ -60,7 +61,7 @@ def test_more_of_any_cut_takes_more_metal_and_none_takes_none(grind):
 
 
 def test_a_grind_too_deep_is_refused():
-    with pytest.raises(InputError, match="at most 3 mm"):
+    with pytest.raises(InputError, match=quantity("at most 3", "mm")):
         ground(HEAD, Grind(heel=0.0035))
     with pytest.raises(InputError, match="below its edge"):
         ground(Head(56.0, 0.0), Grind(heel=0.001))

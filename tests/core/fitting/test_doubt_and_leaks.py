@@ -19,6 +19,7 @@ from oblatus.core.fitting.flips import find_flips
 from oblatus.core.fitting.laws import DRAWS, as_taken, draw_laws
 from oblatus.core.fitting.leaks import leaks_of
 from oblatus.core.strike import _kernels as k
+from oblatus.core.words import worded
 
 
 @pytest.fixture(scope="module")
@@ -80,7 +81,7 @@ def test_the_bag_is_not_better_than_itself(hollis, judge):
 
 def test_what_to_measure_next_is_what_would_change_the_choice(hollis, judge):
     doubt = replace(doubt_of(hollis[1], judge), assumed_count=False, next_axis="entry", next_share=0.124)
-    assert next_measurement(doubt) == (
+    assert worded(next_measurement(doubt)) == (
         "Measure next: more strikes with entry. It alone changes the choice in 12 % of the trials."
     )
     assert next_measurement(replace(doubt, next_share=0.004)).startswith("Nothing to measure next")

@@ -30,7 +30,7 @@ FIRM = Turf(130, 0.001, 0.3)
 def test_the_light_follows_the_weighed_chance(shares, loft, light):
     risk = risk_of(shares, loft, 20.0)
     assert risk.light == light
-    assert f"{100 * risk.weight:.0f} %" in risk.rule
+    assert f"{100 * risk.weight:.0f} %" in worded(risk.rule)
 
 
 def test_a_blade_says_how_far_it_goes():

@@ -86,7 +86,7 @@ export function CarryLadder({ carries, unit, focus, pinned, onFocus, onPin, dist
               <g key={h}>
                 <line x1={left} x2={width} y1={sky - h * up} y2={sky - h * up} stroke="var(--line)" />
                 <text x={left - 8} y={sky - h * up + 4} fontSize={12} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
-                  {plain(inDistance(metres(h), unit))} {unit}
+                  {plain(inDistance(metres(h), unit))}&nbsp;{unit}
                 </text>
               </g>
             ))}

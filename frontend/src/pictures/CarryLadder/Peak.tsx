@@ -28,7 +28,7 @@ export function Peak({
       fontSize={12}
       fontWeight={above ? 650 : 500}
     >
-      {cell.name} {cell.swing_name}, {plain(inDistance(metres(cell.apex_m), unit))} {unit} high,{" "}
+      {cell.name} {cell.swing_name}, {plain(inDistance(metres(cell.apex_m), unit))}&nbsp;{unit} high,{" "}
       {plain(cell.landing_deg)}°
     </Label>
   );

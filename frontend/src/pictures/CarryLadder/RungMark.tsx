@@ -25,7 +25,7 @@ interface MarkProps {
 export function RungMark({ cell, x, half, y, unit, place, isPinned, onFocus, onPin }: MarkProps) {
   const carry = plain(inDistance(metres(cell.carry_m), unit));
   const measured = cell.source === "measured";
-  const words = `${cell.name}, ${cell.swing_name}: carries ${carry} ${unit}, ${cell.source}, one ball within ${plain(inDistance(metres(cell.spread_m), unit), 1)} ${unit}`;
+  const words = `${cell.name}, ${cell.swing_name}: carries ${carry}\u00a0${unit}, ${cell.source}, one ball within ${plain(inDistance(metres(cell.spread_m), unit), 1)}\u00a0${unit}`;
   return (
     <g
       transform={`translate(${x} ${y})`}

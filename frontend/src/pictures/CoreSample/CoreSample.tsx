@@ -23,7 +23,7 @@ export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: num
   const dot = Math.max(3.4, 11 - turf.firmness_g / 20);
   const mat = within(thatchMm * TURF_MM, DEEP);
   const loose = within(sand.loose_depth_mm * SAND_MM, DEEP);
-  const words = `Turf ${plain(turf.firmness_g)} g, ${turf.lie.replace("_", " ")} lie; sand ${plain(sand.penetrometer_kg_cm2, 1)} kg/cm², ${plain(sand.loose_depth_mm)} mm loose.`;
+  const words = `Turf ${plain(turf.firmness_g)}\u00a0g, ${turf.lie.replace("_", " ")} lie; sand ${plain(sand.penetrometer_kg_cm2, 1)}\u00a0kg/cm², ${plain(sand.loose_depth_mm)}\u00a0mm loose.`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={words}>
       <defs>
@@ -65,7 +65,7 @@ export function CoreSample({ ground, thatchMm }: { ground: Ground; thatchMm: num
         <Water moisture={sand.moisture} />
         <rect y={SURFACE} width={90} height={DEEP} fill="none" stroke="var(--ink)" />
         <text x={0} y={SURFACE - 7} fontSize={12} style={{ fill: "var(--ink-2)" }}>
-          {plain(sand.loose_depth_mm)} mm loose
+          {plain(sand.loose_depth_mm)}&nbsp;mm loose
         </text>
         <text x={0} y={HEIGHT - 4} fontSize={12}>
           sand <tspan fontWeight={650}>{plain(sand.penetrometer_kg_cm2, 1)}</tspan> kg/cm²

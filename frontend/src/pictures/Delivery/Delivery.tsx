@@ -144,14 +144,14 @@ export function Delivery(p: Props) {
                   sole lands {where(p.entryMm)},
                 </text>
                 <text x={20} y={DELIVERY_HEIGHT - 22} fontSize={13}>
-                  spread {plain(p.entrySpreadMm)} mm
+                  spread {plain(p.entrySpreadMm)}&nbsp;mm
                 </text>
               </>
             ) : (
               <text x={20} y={76} fontSize={15}>
                 lands{" "}
                 <tspan fontWeight={650}>
-                  {plain(Math.abs(p.entryMm))} ± {plain(p.entrySpreadMm)} mm {p.entryMm <= 0 ? "behind" : "ahead"}
+                  {plain(Math.abs(p.entryMm))} ± {plain(p.entrySpreadMm)}&nbsp;mm {p.entryMm <= 0 ? "behind" : "ahead"}
                 </tspan>
               </text>
             )}
@@ -163,6 +163,6 @@ export function Delivery(p: Props) {
 }
 
 function where(entryMm: number) {
-  const distance = `${plain(Math.abs(entryMm))} mm`;
+  const distance = `${plain(Math.abs(entryMm))}\u00a0mm`;
   return entryMm <= 0 ? `${distance} behind the ball's centre` : `${distance} ahead of the ball's centre`;
 }

@@ -26,7 +26,7 @@ interface Props {
   onMark?: (entryMm: number) => void;
 }
 
-const said = (mm: number) => `${plain(Math.abs(mm))} mm ${mm < 0 ? "behind" : "ahead"}`;
+const said = (mm: number) => `${plain(Math.abs(mm))}\u00a0mm ${mm < 0 ? "behind" : "ahead"}`;
 /** Where the keyboard begins before anything is marked. */
 const USUAL_ENTRY = figureOf(TABLES.swing, "entry_mm").usual ?? 0;
 const SKY = 92;
@@ -88,7 +88,7 @@ export function EntryMarks({
               const latest = i === marked.length - 1;
               return (
                 <g key={strike.id}>
-                  <title>{`${plain(strike.entry_mm ?? 0)} mm${strike.set_aside ? `, ${strike.set_aside}` : out ? ", far off, left out" : ""}`}</title>
+                  <title>{`${plain(strike.entry_mm ?? 0)}\u00a0mm${strike.set_aside ? `, ${strike.set_aside}` : out ? ", far off, left out" : ""}`}</title>
                   {strike.exit_mm !== null && (
                     <line
                       x1={at}

@@ -81,7 +81,7 @@ export function FlagRuler({ distances, at, unit, shots, onMove }: Props) {
       aria-valuemin={Math.round(distances[0] ?? 0)}
       aria-valuemax={Math.round(distances[last] ?? 0)}
       aria-valuenow={Math.round(flag)}
-      aria-valuetext={`${Math.round(flag)} ${unit}`}
+      aria-valuetext={`${Math.round(flag)}\u00a0${unit}`}
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}

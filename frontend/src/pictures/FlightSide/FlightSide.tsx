@@ -15,7 +15,7 @@ export function FlightSide({ flights, unit }: Props) {
   const words = flights
     .map(
       (f) =>
-        `${f.name} apex ${plain(inDistance(metres(f.apex), unit), 1)} ${unit}, lands at ${plain(f.landing)} degrees`,
+        `${f.name} apex ${plain(inDistance(metres(f.apex), unit), 1)}\u00a0${unit}, lands at ${plain(f.landing)} degrees`,
     )
     .join("; ");
   return (
@@ -53,14 +53,15 @@ export function FlightSide({ flights, unit }: Props) {
                     textAnchor={anchor(i)}
                     style={{ fill: i === 0 ? "var(--ink)" : "var(--rust)" }}
                   >
-                    {plain(inDistance(metres(f.points.at(-1)?.[0] ?? 0), unit), 1)} {unit}
+                    {plain(inDistance(metres(f.points.at(-1)?.[0] ?? 0), unit), 1)}&nbsp;{unit}
                   </text>
                 )}
               </g>
             ))}
             {flights[0] && flights[0].apex > 0 && (
               <text x={width - 12} y={18} fontSize={12} textAnchor="end" style={{ fill: "var(--ink-2)" }}>
-                {plain(inDistance(metres(flights[0].apex), unit), 1)} {unit} high, lands at {plain(flights[0].landing)}°
+                {plain(inDistance(metres(flights[0].apex), unit), 1)}&nbsp;{unit} high, lands at{" "}
+                {plain(flights[0].landing)}°
               </text>
             )}
           </>

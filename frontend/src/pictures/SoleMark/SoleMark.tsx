@@ -40,7 +40,7 @@ export function SoleMark({ width, hand, mark, onMark }: Props) {
       width={SIZE}
       role="group"
       tabIndex={0}
-      aria-label={`Mark on the sole${mark ? `: ${mark.back} mm behind the edge, ${Math.abs(mark.toe)} mm towards the ${mark.toe >= 0 ? "toe" : "heel"}` : ""}`}
+      aria-label={`Mark on the sole${mark ? `: ${mark.back}\u00a0mm behind the edge, ${Math.abs(mark.toe)}\u00a0mm towards the ${mark.toe >= 0 ? "toe" : "heel"}` : ""}`}
       style={{ cursor: "crosshair", touchAction: "manipulation" }}
       onKeyDown={keys}
       onClick={(event) => {

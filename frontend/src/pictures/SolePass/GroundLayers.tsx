@@ -24,7 +24,7 @@ export function GroundLayers({ setup, thatch, mm, width, ground }: LayersProps) 
         <rect y={ground + thatch} width={width} height={depth} fill="var(--soil)" />
         <rect y={ground + thatch} width={width} height={depth} fill="url(#pass-soil)" />
         <text x={width - 12} y={ground + depth - 8} fontSize={12} textAnchor="end">
-          turf {plain(setup.ground.firmness_g)} g
+          turf {plain(setup.ground.firmness_g)}&nbsp;g
         </text>
       </>
     );
@@ -37,7 +37,8 @@ export function GroundLayers({ setup, thatch, mm, width, ground }: LayersProps) 
       <rect y={ground} width={width} height={Math.min(loose, depth)} fill="var(--sand)" />
       <rect y={ground} width={width} height={Math.min(loose, depth)} fill="url(#pass-sand)" />
       <text x={width - 12} y={ground + depth - 8} fontSize={12} textAnchor="end">
-        sand {plain(setup.ground.penetrometer_kg_cm2, 1)} kg/cm², {plain(setup.ground.loose_depth_mm)} mm loose
+        sand {plain(setup.ground.penetrometer_kg_cm2, 1)}&nbsp;kg/cm², {plain(setup.ground.loose_depth_mm)}&nbsp;mm
+        loose
       </text>
     </>
   );

@@ -48,7 +48,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntr
     onEntry(inside(setup.entry_mm + by));
   };
   const outcome = OUTCOME_WORDS[strike.outcome] ?? strike.outcome;
-  const carry = `${plain(inDistance(metres(strike.carry_m), unit), 1)} ${unit}`;
+  const carry = `${plain(inDistance(metres(strike.carry_m), unit), 1)}\u00a0${unit}`;
   const words = `${outcome}. Carries ${carry}. Entry ${plain(setup.entry_mm)} millimetres from the ball's centre.`;
   return (
     <Picture
@@ -160,20 +160,20 @@ export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntr
                 carries {carry}
               </text>
               <text y={42} style={{ fill: "var(--ink-2)" }}>
-                of {plain(inDistance(metres(strike.intended_carry_m), unit), 1)} {unit}
+                of {plain(inDistance(metres(strike.intended_carry_m), unit), 1)}&nbsp;{unit}
               </text>
               <text y={66}>
-                edge <tspan fontWeight={650}>{plain(Math.abs(strike.leading_edge_mm), 1)} mm</tspan>{" "}
+                edge <tspan fontWeight={650}>{plain(Math.abs(strike.leading_edge_mm), 1)}&nbsp;mm</tspan>{" "}
                 {strike.leading_edge_mm >= 0 ? "over" : "under"}
               </text>
               {strike.contact === "face" && (
                 <text y={84}>
-                  face <tspan fontWeight={650}>{plain(strike.impact_height_mm, 1)} mm</tspan> up
+                  face <tspan fontWeight={650}>{plain(strike.impact_height_mm, 1)}&nbsp;mm</tspan> up
                 </text>
               )}
               {strike.contact === "edge" && <text y={84}>the edge meets the ball</text>}
               <text y={102}>
-                <tspan fontWeight={650}>{plain(100 * strike.speed_ratio)} %</tspan> of its speed
+                <tspan fontWeight={650}>{plain(100 * strike.speed_ratio)}&nbsp;%</tspan> of its speed
               </text>
               {ghost && (
                 <text y={128} style={{ fill: "var(--rust)" }}>
@@ -182,7 +182,7 @@ export function SolePass({ head, ghost, ghostName, setup, unit, thatchMm, onEntr
               )}
               {ghost && (
                 <text y={145} style={{ fill: "var(--rust)" }}>
-                  {plain(inDistance(metres(ghost.strike.carry_m), unit), 1)} {unit}
+                  {plain(inDistance(metres(ghost.strike.carry_m), unit), 1)}&nbsp;{unit}
                 </text>
               )}
             </g>

@@ -1,5 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Recommendation, Schemas } from "../../api/client";
+import { showPercent } from "../../units/units";
 import { lowest, outlinePath, type Point } from "../outline";
 import classes from "./Verdict.module.css";
 
@@ -171,7 +172,7 @@ function LeakRow({ leak, scale, grounds }: { leak: Leak; scale: Scale; grounds: 
     { part: "player", value: leak.player_part },
   ];
   const end = won + leak.club_part + leak.player_part;
-  const where = leak.grounds.length < grounds ? leak.grounds.join(", ") : `${(100 * leak.share).toFixed(0)} % of shots`;
+  const where = leak.grounds.length < grounds ? leak.grounds.join(", ") : `${showPercent(leak.share)} of shots`;
   return (
     <li className={classes.leak}>
       <span className={classes.leakName}>

@@ -47,7 +47,7 @@ function gaugeWords(summary: ReadSummary, wedge: OwnedWedge) {
   return `${plain(loft, 1)}° loft${off}, ${plain(meanOf(summary, "bounce_deg") ?? 0, 1)}° bounce, lie ${plain(
     meanOf(summary, "lie_deg") ?? 0,
     1,
-  )}°${edge === undefined ? "" : `, edge ${plain(edge, 1)} mm off the floor`}`;
+  )}°${edge === undefined ? "" : `, edge ${plain(edge, 1)}\u00a0mm off the floor`}`;
 }
 
 /** One owned wedge, as stamped and as the gauge reads it. */

@@ -45,7 +45,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                 <span className={classes.bounce}>{trimmed(wedge.bounce_deg)}° bounce</span>
               </span>
               <span className={classes.facts}>
-                {wedge.name}, {plain(wedge.sole_width_mm)} mm ·{" "}
+                {wedge.name}, {plain(wedge.sole_width_mm)}&nbsp;mm ·{" "}
                 <SourceMark
                   source={wedge.measured ? (wedge.loft_typed ? "typed" : "measured") : "assumed"}
                   label={wedge.name}
@@ -66,7 +66,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                     <br />
                   </>
                 )}
-                {drawn[i] && `edge ${plain(drawn[i].edge_height_mm, 1)} mm off the floor, ${drawn[i].shape}`}
+                {drawn[i] && `edge ${plain(drawn[i].edge_height_mm, 1)}\u00a0mm off the floor, ${drawn[i].shape}`}
                 <br />
                 {wedge.wear_class === "worn" && (
                   <>

@@ -33,7 +33,10 @@ export function Assembly({ club, wish, sheet, onChange }: Props) {
         value={wish.shaft ?? ""}
         data={[
           { value: "", label: AS_IT_IS },
-          ...sheet.shafts.map((s) => ({ value: s.code, label: `${s.name}, ${plain(s.mass_g)} g, ${s.stock} here` })),
+          ...sheet.shafts.map((s) => ({
+            value: s.code,
+            label: `${s.name}, ${plain(s.mass_g)}\u00a0g, ${s.stock} here`,
+          })),
         ]}
         onChange={(event) => {
           const shaft = event.currentTarget.value;
@@ -48,7 +51,7 @@ export function Assembly({ club, wish, sheet, onChange }: Props) {
             value={wish.grip ?? ""}
             data={sheet.grips.map((g) => ({
               value: g.code,
-              label: `${g.name}, ${plain(g.mass_g)} g, ${g.stock} here`,
+              label: `${g.name}, ${plain(g.mass_g)}\u00a0g, ${g.stock} here`,
             }))}
             onChange={(event) => assembled({ grip: event.currentTarget.value as Wish["grip"] })}
           />

@@ -12,8 +12,8 @@ export function Worth({ club, sheet }: { club: Build["clubs"][number]; sheet: Bu
       <p className={classes.note}>
         {built && (
           <>
-            <strong>{built.swing_weight}</strong> at {trimmed(built.length_in, 2)} in, {plain(built.mass_g)} g, balance{" "}
-            {plain(built.balance_in, 1)} in from the butt
+            <strong>{built.swing_weight}</strong> at {trimmed(built.length_in, 2)}&nbsp;in, {plain(built.mass_g)}
+            &nbsp;g, balance {plain(built.balance_in, 1)}&nbsp;in from the butt
             {club.unmatched && ": more than a point off the others"}.{" "}
           </>
         )}
@@ -21,7 +21,7 @@ export function Worth({ club, sheet }: { club: Build["clubs"][number]; sheet: Bu
         {club.lie_by_deg !== 0 &&
           `Lie ${trimmed(Math.abs(club.lie_by_deg), 2)}° ${club.lie_by_deg > 0 ? "upright" : "flat"} moves the start ${showDistance(metres(Math.abs(club.start_m)), units.distance, 1)} ${club.start_m < 0 ? "left" : "right"} at ${showDistance(metres(sheet.seen_at_m), units.distance)}. `}
         {club.removed_g > 0 &&
-          `${plain(club.removed_g, 1)} g ground off, ${plain(club.deepest_mm, 1)} mm at the deepest. `}
+          `${plain(club.removed_g, 1)}\u00a0g ground off, ${plain(club.deepest_mm, 1)}\u00a0mm at the deepest. `}
         {club.worth_strokes_round !== null &&
           `The work on the head is worth ${plain(club.worth_strokes_round, 2)} strokes a round. `}
         {trimmed(club.bend_left_deg, 2)}° of bending is left afterwards.

@@ -192,11 +192,11 @@ it("a swing weight is a letter and a figure, however it is typed", () => {
 it("what a lie does to the start is said in the reader's units and by its side", () => {
   sheet(club({ lie_by_deg: 1, start_m: -1.5, lie_asked_deg: 65 }), WISH, null, {}, { distance: "yd", speed: "mph" });
   expect(screen.getByText(/The mark asks for a lie of 65°/).textContent).toContain(
-    "Lie 1° upright moves the start 1.6 yd left at 98 yd.",
+    "Lie 1° upright moves the start 1.6\u00a0yd left at 98\u00a0yd.",
   );
   cleanup();
   sheet(club({ lie_by_deg: -0.5, start_m: 0.8 }));
-  expect(screen.getByText(/flat moves the start/).textContent).toContain("0.8 m right at 90 m");
+  expect(screen.getByText(/flat moves the start/).textContent).toContain("0.8\u00a0m right at 90\u00a0m");
 });
 
 it("a head on the shelf is counted, one set aside for this set is said so", () => {

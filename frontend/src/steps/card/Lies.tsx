@@ -48,16 +48,16 @@ function Shown({ lie, hand, outline }: { lie: Lie; hand: Card["hand"]; outline: 
   const own = lie.lean_deg - lie.lean_change_deg;
   const facts = [
     ["club", `${trimmed(lie.loft_deg)}° ${lie.club}, ${lie.opened}`],
-    ["ball", `${lie.ball_words}, within ${plain(lie.ball_doubt_mm)} mm`],
+    ["ball", `${lie.ball_words}, within ${plain(lie.ball_doubt_mm)}\u00a0mm`],
     ["handle", `${trimmed(lie.lean_deg)}° ahead: ${lie.lean_words}`],
     ["weight", `${showPercent(lie.weight)} on the lead foot`],
-    ["stance", `${plain(lie.stance_mm)} mm between the heels${turned(lie.stance_open_deg)}`],
+    ["stance", `${plain(lie.stance_mm)}\u00a0mm between the heels${turned(lie.stance_open_deg)}`],
     ["swing", `${lie.clock}, ${showSpeed(metresPerSecond(lie.speed_mps), units.speed)}`],
     [
       "land it",
       `${far(lie.carry_m)}, ${far(Math.abs(lie.on_green_m))} ${lie.on_green_m < 0 ? "short of" : "onto"} the green; ${far(lie.run_m)} of run`,
     ],
-    ["sole", `${plain(Math.abs(lie.sole_mm))} mm ${lie.sole_mm < 0 ? "behind" : "ahead of"} the ball's middle`],
+    ["sole", `${plain(Math.abs(lie.sole_mm))}\u00a0mm ${lie.sole_mm < 0 ? "behind" : "ahead of"} the ball's middle`],
     ["finish", lie.finish],
   ] as const;
   const more = lie.safer ? lie.safer.strokes - lie.strokes : 0;

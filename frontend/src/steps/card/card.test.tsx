@@ -36,10 +36,10 @@ it("no lie, no page; the first is shown until another is pressed", () => {
 
 it("distances are the reader's, and where to land it says on which side of the green's edge", () => {
   lies([lie({})], { distance: "yd", speed: "mph" } as never);
-  expect(fact("land it")).toMatch(/^10 yd, 2 yd onto the green; 7 yd of run$/);
+  expect(fact("land it")).toMatch(/^10\u00a0yd, 2\u00a0yd onto the green; 7\u00a0yd of run$/);
   cleanup();
   lies([lie({ on_green_m: -2 })]);
-  expect(fact("land it")).toContain("2 m short of the green");
+  expect(fact("land it")).toContain("2\u00a0m short of the green");
 });
 
 it("the safer shot is told with what it costs, cautions stand below, feet only where they turn", () => {

@@ -125,7 +125,7 @@ function Ladder({
           <>
             <strong>{nameOf(shown)}</strong> {carriesWords(shown, units.distance)},{" "}
             {showDistance(metres(shown.apex_m), units.distance)} high, lands at {plain(shown.landing_deg)}°,{" "}
-            {plain(Math.round(shown.spin_rpm / 10) * 10)} rpm, releases{" "}
+            {plain(Math.round(shown.spin_rpm / 10) * 10)}&nbsp;rpm, releases{" "}
             {showDistance(metres(shown.run_m), units.distance, 1)}
             {Math.abs(shown.lateral_m) >= 0.5 &&
               `, drifts ${showDistance(metres(Math.abs(shown.lateral_m)), units.distance)} ${shown.lateral_m > 0 ? "right" : "left"}`}
@@ -197,7 +197,7 @@ function summary(carries: Carries, unit: DistanceUnit) {
   if (!widest) return "No hole: every distance lies within reach of a rung.";
   const from = plain(inDistance(metres(widest.low_m), unit));
   const to = plain(inDistance(metres(widest.high_m), unit));
-  return `${holes.length} ${holes.length === 1 ? "hole" : "holes"}, the widest from ${from} to ${to} ${unit}.`;
+  return `${holes.length} ${holes.length === 1 ? "hole" : "holes"}, the widest from ${from} to ${to}\u00a0${unit}.`;
 }
 
 function evidenceWords(carries: Carries, unit: DistanceUnit) {

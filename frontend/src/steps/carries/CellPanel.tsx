@@ -40,7 +40,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
     if (carry_m < CARRY.low || carry_m > CARRY.high) {
       const most = Math.floor(inDistance(metres(CARRY.high), units.distance));
       return setWrong(
-        `must be between ${Math.ceil(inDistance(metres(CARRY.low), units.distance))} and ${most} ${units.distance}`,
+        `must be between ${Math.ceil(inDistance(metres(CARRY.low), units.distance))} and ${most}\u00a0${units.distance}`,
       );
     }
     queue.take({ ...newStrike(cell.club, cell.loft_deg, cell.swing), carry_m });
@@ -105,7 +105,9 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
       </div>
       <StrikeList
         strikes={strikes}
-        figure={(strike) => `${plain(inDistance(metres(strike.carry_m ?? 0), units.distance), 1)} ${units.distance}`}
+        figure={(strike) =>
+          `${plain(inDistance(metres(strike.carry_m ?? 0), units.distance), 1)}\u00a0${units.distance}`
+        }
         told={(strike) => outliers.find((o) => o.strike === strike.id)?.words ?? details(strike, units)}
         queue={queue}
         onAside={setAsking}
@@ -118,7 +120,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
 /** What else was measured of a strike. */
 function details(strike: Strike, units: Units) {
   const found = [
-    strike.spin_rpm != null ? `${plain(strike.spin_rpm)} rpm` : "",
+    strike.spin_rpm != null ? `${plain(strike.spin_rpm)}\u00a0rpm` : "",
     strike.launch_deg != null ? `${plain(strike.launch_deg, 1)}° launch` : "",
     strike.ball_speed_mps != null ? `${showSpeed(metresPerSecond(strike.ball_speed_mps), units.speed)} ball` : "",
   ].filter(Boolean);

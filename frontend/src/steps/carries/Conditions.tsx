@@ -25,7 +25,8 @@ const { air: AIR, into_mps: INTO } = TABLES;
 /** Wind, green, lie and air, all in one line; any other figure behind the last button. */
 export function Conditions({ asked, onChange }: Props) {
   const units = useUnits();
-  const speed = (value: number) => `${plain(inSpeed(metresPerSecond(value), units.speed))} ${SPEED_LABEL[units.speed]}`;
+  const speed = (value: number) =>
+    `${plain(inSpeed(metresPerSecond(value), units.speed))}\u00a0${SPEED_LABEL[units.speed]}`;
   const preset = asked.wind_cross_mps === 0 && [-INTO, 0, INTO].includes(asked.wind_head_mps);
   const wind = preset ? String(asked.wind_head_mps) : "other";
   return (
@@ -52,7 +53,7 @@ export function Conditions({ asked, onChange }: Props) {
       <Popover position="bottom-end" withinPortal>
         <Popover.Target>
           <Button size="xs" variant="default">
-            {TABLES.carry_lies.find(({ key }) => key === asked.lie)?.name} lie, {plain(asked.temperature_c)} °C
+            {TABLES.carry_lies.find(({ key }) => key === asked.lie)?.name} lie, {plain(asked.temperature_c)}&nbsp;°C
           </Button>
         </Popover.Target>
         <Popover.Dropdown className={classes.air}>

@@ -59,7 +59,7 @@ export function Finder({ carries, asked, onChange, onFocus }: Props) {
           rightSectionPointerEvents="none"
           error={
             wrong
-              ? `${plain(inDistance(metres(LEAST), units.distance))} to ${plain(inDistance(metres(MOST), units.distance))} ${units.distance}`
+              ? `${plain(inDistance(metres(LEAST), units.distance))} to ${plain(inDistance(metres(MOST), units.distance))}\u00a0${units.distance}`
               : undefined
           }
           onChange={(event) => {

@@ -63,7 +63,7 @@ export function Measure({ carries }: { carries: Carries }) {
               {carries.swings.map((swing) => (
                 <th key={swing.key}>
                   {swing.name}
-                  {swing.key !== "full" && <small>{plain(100 * swing.speed_share)} % of full speed</small>}
+                  {swing.key !== "full" && <small>{plain(100 * swing.speed_share)}&nbsp;% of full speed</small>}
                 </th>
               ))}
             </tr>
@@ -89,7 +89,7 @@ export function Measure({ carries }: { carries: Carries }) {
                           onClick={() => setAt({ row: r, swing: s })}
                         >
                           <VisuallyHidden>
-                            {`${row.name}, ${swing.name}: ${d(here.carry_m)} ${units.distance}, ${here.source}`}
+                            {`${row.name}, ${swing.name}: ${d(here.carry_m)}\u00a0${units.distance}, ${here.source}`}
                           </VisuallyHidden>
                           <strong aria-hidden>{d(here.carry_m)}</strong>
                           <span aria-hidden>

@@ -89,7 +89,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
             `reads as ${found.strikes.length} strikes: ${found.strikes
               .slice(0, 6)
               .map((s) => plain(inDistance(metres(s.carry_m ?? 0), units.distance), 1))
-              .join(", ")}${found.strikes.length > 6 ? ", …" : ""} ${units.distance}`}
+              .join(", ")}${found.strikes.length > 6 ? ", …" : ""}\u00a0${units.distance}`}
         </span>
       </div>
       {found?.question && !sure && (

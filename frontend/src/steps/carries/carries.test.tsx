@@ -49,7 +49,7 @@ it("the first shot, the one instead, and all of them in a table", () => {
   const rows = within(screen.getByRole("table")).getAllByRole("row");
   expect(rows).toHaveLength(4);
   expect(rows[1]?.textContent).toContain("66.0");
-  expect(rows[1]?.textContent).toContain("60%".replace("%", " %"));
+  expect(rows[1]?.textContent).toContain("60\u00a0%");
 });
 
 it("without a distance it teaches, and a shot whose cell is gone is left out", () => {

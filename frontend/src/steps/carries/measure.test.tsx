@@ -130,7 +130,7 @@ it("of a ball that is far off the others that is said; else what more was measur
   const said = within(screen.getByRole("list", { name: "Strikes" })).getAllByRole("listitem");
   expect(said.map((one) => one.querySelector("span")?.textContent)).toEqual([
     words,
-    "9500 rpm, 28.0° launch, 33.5 m/s ball",
+    "9500\u00a0rpm, 28.0° launch, 33.5\u00a0m/s ball",
     "typed",
   ]);
 });
@@ -141,7 +141,7 @@ it("a ball set aside says why and can count again; a simulated one says so", () 
   expect(one.textContent).toContain("simulated thin");
   fireEvent.click(within(one).getByRole("button", { name: "Count it" }));
   expect(queue.setAside).toHaveBeenCalledWith("a", null);
-  fireEvent.click(within(one).getByRole("button", { name: "Take out the strike of 90.0 m" }));
+  fireEvent.click(within(one).getByRole("button", { name: "Take out the strike of 90.0\u00a0m" }));
   expect(queue.undo).toHaveBeenCalledWith("a");
 });
 

@@ -32,7 +32,7 @@ it("balls are measured in the air of the session, whatever wind the ladder is lo
     </UnitsProvider>,
     { server: { id: "f", revision: 1, strikes_key: "k", document } },
   );
-  fireEvent.click(await screen.findByRole("radio", { name: "4 m/s into" }));
+  fireEvent.click(await screen.findByRole("radio", { name: "4\u00a0m/s into" }));
   await waitFor(() => expect(asked.at(-1)?.wind_head_mps).toBe(4));
   fireEvent.click(screen.getByRole("radio", { name: "Measure" }));
   expect(await screen.findByText("measuring 7")).toBeTruthy();

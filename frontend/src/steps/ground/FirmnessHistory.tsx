@@ -53,7 +53,7 @@ export function FirmnessHistory({ records }: { records: Schemas["VenueOut"][] })
                   ))}
                   <line x1={at - 11} x2={at + 11} y1={y(mean)} y2={y(mean)} stroke="var(--ink)" strokeWidth={2.5} />
                   <text x={at + 15} y={y(mean) + 4} fontSize={12} fontWeight={600}>
-                    {plain(mean)} g
+                    {plain(mean)}&nbsp;g
                   </text>
                   <text x={at} y={HEIGHT - 5} fontSize={11.5} textAnchor="middle" style={{ fill: "var(--ink-2)" }}>
                     {record.season} {record.read_on.slice(0, 4)}

@@ -113,7 +113,7 @@ function SurfaceFields({ surface, here, place, path, says, onChange }: SurfacePr
   const value = here[reading] as number;
   const single = here[readings] as number[];
   const set = (change: SurfaceFigures) => onChange({ ...here, ...change });
-  const shown = (figure: number) => `${plain(figure, record.places)} ${record.unit}`;
+  const shown = (figure: number) => `${plain(figure, record.places)}\u00a0${record.unit}`;
   const others = surface.figures.filter(
     ({ key, where }) => key !== reading && where === "first" && key !== picked?.figure,
   );

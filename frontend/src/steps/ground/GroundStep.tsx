@@ -104,7 +104,7 @@ export default function GroundStep() {
                     </span>
                   );
                 })}
-                {g.green} greens, lip {showDistance(metres(g.lip_height_m), units.distance, 1).replace(" ", "\u00a0")}
+                {g.green} greens, lip {showDistance(metres(g.lip_height_m), units.distance, 1)}
               </span>
             </button>
           </li>

@@ -87,7 +87,7 @@ function results(first: Kept, now: Result | null, distance: (m: number) => strin
   const gaps = (r: Result | null) => r?.lofts.gaps.map((g) => distance(g.gap_m)).join(", ") ?? "not shown";
   return [
     ...Array.from({ length: slots }, (_, i): Row => [`Club ${i + 1}`, club(was?.clubs[i]), club(now?.clubs[i])]),
-    [`Full gaps in still air at ${plain(TABLES.ladder_air_c)} °C, by the model`, gaps(before), gaps(now)],
+    [`Full gaps in still air at ${plain(TABLES.ladder_air_c)}\u00a0°C, by the model`, gaps(before), gaps(now)],
     ["Saved a round, strokes", gain(before), now ? gain(now) : "none"],
     ["Engine", first.engine_version, now?.engine_version ?? "none"],
   ];

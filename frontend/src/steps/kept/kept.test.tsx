@@ -28,7 +28,7 @@ const line = (name: string | RegExp) =>
 it("two proposals stand club by club in the reader's unit, and what differs is marked", () => {
   compare(kept(), result({ clubs: [], gain_strokes_round: 0.4 }), []);
   expect(line("Club 1")).toEqual(["Club 1", "54°, 10° bounce, Barrow 54", "none"]);
-  expect(line(/^Full gaps in still air at 25 °C/)[1]).toBe("10 yd, 20 yd");
+  expect(line(/^Full gaps in still air at 25\u00a0°C/)[1]).toBe("10\u00a0yd, 20\u00a0yd");
   expect(screen.getByRole("cell", { name: "Club 1" }).closest("tr")?.getAttribute("data-on")).toBe("true");
   expect(screen.getByRole("cell", { name: "Engine" }).closest("tr")?.getAttribute("data-on")).toBe("false");
   expect(screen.getByText("No input differs.")).toBeTruthy();
@@ -42,7 +42,7 @@ it("one that an older engine made shows its clubs, and does not pretend to the r
   });
   compare(old, result());
   expect(line("Club 1")[1]).toBe("52°, 8° bounce, gap");
-  expect(line(/^Full gaps in still air at 25 °C/)[1]).toBe("not shown");
+  expect(line(/^Full gaps in still air at 25\u00a0°C/)[1]).toBe("not shown");
   expect(line("Saved a round, strokes")[1]).toBe("not reckoned by this engine");
   expect(line("Engine")).toEqual(["Engine", "2", "3"]);
 });
@@ -58,6 +58,6 @@ it("inputs that differ bear their names and units, strikes are told in words", (
   const strikes = { ...one, path: "strikes.count", name: "strikes", unit: "", before: 12, after: 14, after_words: "14, two set aside" }; // biome-ignore format: one line
   compare(kept(), result(), [one, strikes]);
   expect(screen.getByRole("table", { name: "Inputs that differ: 2" })).toBeTruthy();
-  expect(line("full carry")).toEqual(["full carry", "100.0 yd", "110.0 yd"]);
+  expect(line("full carry")).toEqual(["full carry", "100.0\u00a0yd", "110.0\u00a0yd"]);
   expect(line("strikes")).toEqual(["strikes", "12", "14, two set aside"]);
 });

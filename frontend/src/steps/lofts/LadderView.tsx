@@ -35,8 +35,8 @@ export function LadderView({ result }: { result: Recommendation }) {
         </span>
         <span className={parts.aside}>
           {shown
-            ? `${shown.name} ${shown.swing_name}: ${showDistance(metres(shown.apex_m), units.distance)} high, lands at ${plain(shown.landing_deg)}°, ${plain(shown.spin_rpm)} rpm`
-            : `still air, ${plain(temperature_c)} °C, dry lie`}
+            ? `${shown.name} ${shown.swing_name}: ${showDistance(metres(shown.apex_m), units.distance)} high, lands at ${plain(shown.landing_deg)}°, ${plain(shown.spin_rpm)}\u00a0rpm`
+            : `still air, ${plain(temperature_c)}\u00a0°C, dry lie`}
         </span>
       </p>
       {query.data ? (

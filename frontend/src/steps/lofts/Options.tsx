@@ -41,8 +41,8 @@ export function Options({ lofts }: { lofts: Recommendation["lofts"] }) {
         ))}
       </ul>
       <p className={classes.compared}>
-        Ladders are compared in still air at {plain(TABLES.ladder_air_c)} °C, by the model alone; full swings below are
-        those of Carries.
+        Ladders are compared in still air at {plain(TABLES.ladder_air_c)}&nbsp;°C, by the model alone; full swings below
+        are those of Carries.
       </p>
     </>
   );

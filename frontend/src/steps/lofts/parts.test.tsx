@@ -122,7 +122,7 @@ it("the ladders that none beats are asked for once the fitting is saved, and one
   shown(<Front />, draft, METRES, { ...saved, saveState: "saved" });
   await waitFor(() => expect(screen.getByRole("table")).toBeTruthy());
   const [cheap, here] = screen.getAllByRole("row").slice(1) as [HTMLElement, HTMLElement];
-  expect(cheap.textContent).toContain("56°0.3325 %");
+  expect(cheap.textContent).toContain("56°0.3325\u00a0%");
   expect(here.textContent).toContain("bend; leave out old lob");
   expect(within(here).getByRole("button").hasAttribute("disabled")).toBe(true);
   fireEvent.click(within(cheap).getByRole("button", { name: "Take" }));

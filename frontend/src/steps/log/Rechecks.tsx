@@ -127,7 +127,7 @@ export function Rechecks() {
         <h2>Grooves, by a rule of judgement</h2>
         <p>
           About {count(wear.strikes)} strikes with each wedge since: {showPercent(wear.worn)} worn. A 10:30 swing spins{" "}
-          {count(wear.spin_wet_now_rpm)} instead of {count(wear.spin_wet_rpm)} rpm from a wet lie and{" "}
+          {count(wear.spin_wet_now_rpm)} instead of {count(wear.spin_wet_rpm)}&nbsp;rpm from a wet lie and{" "}
           {count(wear.spin_dry_now_rpm)} instead of {count(wear.spin_dry_rpm)} from a dry one; wet balls run{" "}
           {far(wear.run_more_wet_m)} more. That costs about {plain(wear.strokes_round, 2)} strokes a round. Whether worn
           grooves still conform, the rules body says.

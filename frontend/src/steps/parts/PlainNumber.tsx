@@ -30,7 +30,7 @@ export function PlainNumber({ label, unit, value, low, high, onChange, width = 1
       rightSection={<span className={classes.unit}>{unit}</span>}
       rightSectionWidth={unit.length * 7 + 12}
       rightSectionPointerEvents="none"
-      error={wrong ? `${limit(low)} to ${limit(high)} ${unit}`.trim() : undefined}
+      error={wrong ? `${limit(low)} to ${limit(high)}\u00a0${unit}`.trim() : undefined}
       onChange={(event) => {
         const next = event.currentTarget.value;
         setText(next);

@@ -54,7 +54,7 @@ export function ShotMix({ mix, usual, onChange }: Props) {
       )}
       <div className={classes.mixFoot}>
         <span className={classes.total} data-off={Math.abs(total - 1) > TABLES.share_tolerance}>
-          sum {plain(100 * total, 1)} %
+          sum {plain(100 * total, 1)}&nbsp;%
         </span>
         <Button variant="default" size="xs" onClick={scale} disabled={total <= 0 || Math.abs(total - 1) < 1e-6}>
           Scale to 100 %

@@ -120,7 +120,7 @@ it("differences keep their sign and their situation; what cannot be told from on
   show(<ComparisonTable proof={PROOF} />);
   expect(cells(1).slice(0, 6)).toEqual(["A old sand less B Club 55", "pitch", "12", "0.21", "0.10", ""]);
   expect(cells(2).slice(1, 6)).toEqual(["all", "12", "−0.05", "0.10", "0.14"]);
-  expect(cells(2).at(-1)).toBe("11 %");
+  expect(cells(2).at(-1)).toBe("11\u00a0%");
   expect(cells(4)).toEqual(["A old sand", "pitch", "1", "2.51", "", "−21", ""]);
 });
 
@@ -130,7 +130,7 @@ it("a ball is set aside with its reason and counted again, in the reader's unit"
       <BallTable proof={PROOF} />
     </UnitsProvider>,
   );
-  expect(cells(1).slice(2, 5)).toEqual(["good", "2.2 yd", ""]);
+  expect(cells(1).slice(2, 5)).toEqual(["good", "2.2\u00a0yd", ""]);
   expect(cells(2)[2]).toBe("good, simulated");
   fireEvent.click(screen.getByRole("button", { name: "Set aside" }));
   fireEvent.click(screen.getByRole("button", { name: "misread" }));

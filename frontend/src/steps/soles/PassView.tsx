@@ -59,7 +59,7 @@ export function PassView({ club, scenario }: { club: Club; scenario: Scenario })
       <StrikeWindows
         rows={shown.map((c, i) => ({
           name: c.name,
-          note: `${trimmed(c.head.bounce_deg)}° · ${plain(c.head.sole_width_mm ?? 20)} mm`,
+          note: `${trimmed(c.head.bounce_deg)}° · ${plain(c.head.sole_width_mm ?? 20)}\u00a0mm`,
           head: answer.heads[i] ?? first,
         }))}
         sand={setup.ground.kind === "sand"}

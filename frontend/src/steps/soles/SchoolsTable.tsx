@@ -61,16 +61,19 @@ export function SchoolsTable() {
           </ul>
         )}
         <ul>
-          {flips.isFetching && (
-            <li>
-              <Progress of="flips" words="Looking along lean, attack, entry, firmness and sand" onStop={looking.stop} />
-            </li>
-          )}
-          {looking.stopped && (
-            <li>
-              {looking.problem ?? "Looking for what would flip it was stopped."}{" "}
-              <button type="button" className={parts.quietButton} onClick={looking.again}>
-                Look again
+          {(flips.isFetching || looking.stopped) && (
+            <li className={parts.unit}>
+              {flips.isFetching ? (
+                <Count of="flips" words="Looking along lean, attack, entry, firmness and sand" />
+              ) : (
+                (looking.problem ?? "Looking for what would flip it was stopped.")
+              )}{" "}
+              <button
+                type="button"
+                className={parts.quietButton}
+                onClick={flips.isFetching ? looking.stop : looking.again}
+              >
+                {flips.isFetching ? "Stop" : "Look again"}
               </button>
             </li>
           )}
@@ -84,10 +87,14 @@ export function SchoolsTable() {
         </ul>
       </section>
       <div className={classes.ask}>
-        <Button variant="default" size="xs" disabled={schools.isFetching} onClick={() => setAsked(now)}>
-          What would each school change?
+        <Button variant="default" size="xs" onClick={schools.isFetching ? stop : () => setAsked(now)}>
+          {schools.isFetching ? "Stop" : "What would each school change?"}
         </Button>
-        {schools.isFetching && <Progress of="schools" words="Schools worked out" onStop={stop} />}
+        {schools.isFetching && (
+          <span className={parts.unit}>
+            <Count of="schools" words="Schools worked out" />
+          </span>
+        )}
         {comparing.problem && <span role="alert">{comparing.problem}</span>}
         {stale && schools.data && <span className={parts.unit}>the fitting changed since: ask again</span>}
         {schools.isError && <span role="alert">{schools.error.message}</span>}
@@ -120,22 +127,8 @@ export function SchoolsTable() {
   );
 }
 
-interface ProgressProps {
-  of: "flips" | "schools";
-  words: string;
-  onStop: () => void;
-}
-
-/** How far a question is that is being worked out, and a way to stop it. */
-function Progress({ of, words, onStop }: ProgressProps) {
+/** How far a question is that is being worked out. The button beside it stays where it is, and so does the focus. */
+function Count({ of, words }: { of: "flips" | "schools"; words: string }) {
   const count = useWork(true).counts?.[of];
-  return (
-    <span className={parts.unit}>
-      {words}
-      {count && count.total > 0 ? `: ${count.done} of ${count.total} ` : " … "}
-      <button type="button" className={parts.quietButton} onClick={onStop}>
-        Stop
-      </button>
-    </span>
-  );
+  return `${words}${count && count.total > 0 ? `: ${count.done} of ${count.total}` : " …"}`;
 }

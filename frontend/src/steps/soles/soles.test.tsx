@@ -221,15 +221,24 @@ it("what is being worked out tells how far it is and is stopped at a press, on t
     saveState: "saved",
   });
   const looking = await screen.findByText(/^Looking along lean.*: 2 of 5/, {}, { timeout: 4000 });
-  fireEvent.click(within(looking).getByRole("button", { name: "Stop" }));
+  const press = (part: HTMLElement, name: string) => {
+    const button = within(part).getByRole("button", { name });
+    button.focus();
+    fireEvent.click(button);
+    return button;
+  };
+  const stop = press(looking, "Stop");
   await screen.findByText(/^Looking for what would flip it was stopped\./);
-  fireEvent.click(screen.getByRole("button", { name: "Look again" }));
+  expect([document.activeElement === stop, stop.textContent]).toEqual([true, "Look again"]);
+  fireEvent.click(stop);
   expect(await screen.findByText(/^Looking along lean/)).toBeTruthy();
   expect([lines("DELETE flips"), lines("GET flips")]).toEqual([1, 2]);
 
-  fireEvent.click(screen.getByRole("button", { name: "What would each school change?" }));
-  const schools = await screen.findByText(/^Schools worked out: 6 of 17/);
-  fireEvent.click(within(schools).getByRole("button", { name: "Stop" }));
+  const ask = press(document.body, "What would each school change?");
+  await screen.findByText(/^Schools worked out: 6 of 17/);
+  expect(ask.textContent).toBe("Stop");
+  fireEvent.click(ask);
   await waitFor(() => expect(screen.queryByText(/^Schools worked out/)).toBeNull());
+  expect([document.activeElement === ask, ask.textContent]).toEqual([true, "What would each school change?"]);
   expect(lines("DELETE schools")).toBe(1);
 });

@@ -107,7 +107,7 @@ export function Findings({ session, station }: { session: SessionSummary; statio
             ? "The habit follows from partial swings: attack, lean and entry of at least one strike."
             : known.length === habit.length
               ? "The fitting stands on these strikes."
-              : `Partial swings together: ${habit.map((f) => `${f.name} ${plain(f.mean, 1)} ± ${plain(f.spread, 1)} ${f.unit} from ${f.count}`).join("; ")}. On Player now: attack ${plain(delivery.attack_deg.mean, 1)}°, lean ${plain(delivery.lean_deg.mean, 1)}°, entry ${plain(delivery.entry_mm.mean)} mm.`}
+              : `Partial swings together: ${habit.map((f) => `${f.name} ${plain(f.mean, 1)} ± ${plain(f.spread, 1)}\u00a0${f.unit} from ${f.count}`).join("; ")}. On Player now: attack ${plain(delivery.attack_deg.mean, 1)}°, lean ${plain(delivery.lean_deg.mean, 1)}°, entry ${plain(delivery.entry_mm.mean)}\u00a0mm.`}
         </span>
       </div>
     </>

@@ -37,14 +37,14 @@ it("the last strike is large, with the sand's mark in place of the speed where t
 });
 
 it("a strike in words names what matters first and leaves out what is not known", () => {
-  expect(headline(strike({ entry_mm: 12 }), SI)).toBe("12 mm ahead");
-  expect(headline(strike({ carry_m: 31.26 }), SI)).toBe("31.3 m");
+  expect(headline(strike({ entry_mm: 12 }), SI)).toBe("12\u00a0mm ahead");
+  expect(headline(strike({ carry_m: 31.26 }), SI)).toBe("31.3\u00a0m");
   expect(told(strike({ mark_back_mm: 9, divot: "deep", note: "wet" }), SI)).toBe(
-    "sole marked 9 mm back, divot deep, wet",
+    "sole marked 9\u00a0mm back, divot deep, wet",
   );
   expect(told(strike(), SI)).toBe("typed");
   const yards = { distance: "yd", speed: "mph" } as const;
-  expect(told(strike({ carry_m: 91.44, club_speed_mps: 20 }), yards)).toBe("44.7 mph, carry 100.0 yd");
+  expect(told(strike({ carry_m: 91.44, club_speed_mps: 20 }), yards)).toBe("44.7\u00a0mph, carry 100.0\u00a0yd");
 });
 
 describe("a strike by hand", () => {

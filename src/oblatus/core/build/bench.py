@@ -13,6 +13,7 @@ import numpy as np
 from oblatus.core.bounds import Bound, check_all
 from oblatus.core.clubs import Head
 from oblatus.core.geometry.delivered import bounces_of, deliver, sole_surface
+from oblatus.core.words import quantity
 from oblatus.errors import Fault, InputError
 
 STEEL_DENSITY = 7800.0
@@ -130,7 +131,8 @@ def ground(head: Head, grind: Grind) -> Ground:
     removed = lifted - lifted.min()
     depth = float(removed.max())
     if depth > MOST_DEPTH:
-        words = f"takes {1000 * depth:.1f} mm off the sole: at most {1000 * MOST_DEPTH:g} mm"
+        taken, most = quantity(f"{1000 * depth:.1f}", "mm"), quantity(f"{1000 * MOST_DEPTH:g}", "mm")
+        words = f"takes {taken} off the sole: at most {most}"
         raise InputError([Fault("grind", words)])
     if grind and float(bounces_of([cut], np.zeros(1), np.zeros(1))[0, 0]) <= 0.0:
         raise InputError([Fault("grind", "grinds the sole below its edge: no bounce is left")])

@@ -9,6 +9,7 @@ from oblatus.core.bounds import Bound
 from oblatus.core.build.assembly import Assembly, Weighting
 from oblatus.core.build.bench import Ground
 from oblatus.core.clubs import Head
+from oblatus.core.words import quantity
 
 Action = Literal["keep", "bend", "grind", "replace"]
 TOLERANCE = {"loft_deg": 0.25, "lie_deg": 0.5, "swing_weight_points": 1.0}
@@ -94,10 +95,11 @@ def operations(
         words = f"Bend loft {abs(bend_deg):g}° {way}; bounce follows"
         found.append(Operation("loft", words, loft_deg, loft_limit, "degrees", CAUTIONS["bend"]))
     if ground is not None and ground.removed_g > 0.0:
-        words = f"Grind: {ground.removed_g:.1f} g off, {1000 * ground.depth:.1f} mm at the deepest"
+        off, depth = quantity(f"{ground.removed_g:.1f}", "g"), quantity(f"{1000 * ground.depth:.1f}", "mm")
+        words = f"Grind: {off} off, {depth} at the deepest"
         found.append(Operation("grind", words, round(1000.0 * ground.head.mass, 1), 0.5, "g", CAUTIONS["grind"]))
     if built is not None:
-        words = f"Trim the tip, cut the butt by {built.butt_trim_in:.2f} in"
+        words = f"Trim the tip, cut the butt by {quantity(f'{built.butt_trim_in:.2f}', 'in')}"
         found.append(Operation("cut", words, built.length_in, 0.06, "in", CAUTIONS["cut"]))
         if weighting is not None and weighting.tip_g >= 0.05:
             found.append(Operation("weight", "Weight in the tip", round(weighting.tip_g, 1), 0.2, "g"))

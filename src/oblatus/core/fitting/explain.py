@@ -11,7 +11,7 @@ from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.evidence import Doubt
 from oblatus.core.fitting.recommendation import Recommendation, served_strokes
 from oblatus.core.fitting.steps import Step, asked_of, wins
-from oblatus.core.words import decimals, trimmed
+from oblatus.core.words import decimals, percent, trimmed
 
 Floats = NDArray[np.float64]
 
@@ -167,10 +167,10 @@ def next_measurement(doubt: Doubt) -> str | None:
         return "Measure next: ten strikes. The spreads are assumed until then."
     if doubt.next_axis is None:
         return None
-    axis, share = doubt.next_axis, round(100.0 * doubt.next_share)
+    axis, share = doubt.next_axis, round(doubt.next_share, 2)
     if share == 0:
         return "Nothing to measure next: no habit by itself changes the choice in 1 of 100 trials."
-    return f"Measure next: more strikes with {axis}. It alone changes the choice in {share} % of the trials."
+    return f"Measure next: more strikes with {axis}. It alone changes the choice in {percent(share)} of the trials."
 
 
 def bought_in(recommendation: Recommendation, picks: Sequence[int]) -> int:

@@ -8,7 +8,7 @@ from typing import Literal, get_args
 
 from oblatus.core.gapping.conditions import GUST, LadderShot, miss_of
 from oblatus.core.intervals import NORMAL
-from oblatus.core.words import metres, speed
+from oblatus.core.words import metres, quantity, speed
 
 Pin = Literal["front", "middle", "back"]
 PINS: tuple[Pin, ...] = get_args(Pin)
@@ -101,4 +101,5 @@ def _differs(by: float, least: float, more: str, less: str, places: int = 0) -> 
 def _spin_differs(by: float) -> str:
     if abs(by) < SPIN_STEP:
         return ""
-    return f"{SPIN_STEP * round(abs(by) / SPIN_STEP):,.0f} rpm {'more' if by > 0 else 'less'} spin"
+    spin = quantity(f"{SPIN_STEP * round(abs(by) / SPIN_STEP):,.0f}", "rpm")
+    return f"{spin} {'more' if by > 0 else 'less'} spin"

@@ -10,6 +10,7 @@ import numpy as np
 
 from oblatus.core.gapping.strikes import SAND_STATIONS, MeasuredStrike
 from oblatus.core.session.summary import inferred_lean
+from oblatus.core.words import quantity
 
 Picture = Literal["entries", "sole_pass", "set_plane"]
 
@@ -100,5 +101,5 @@ def _scatter(key: str, words: str, strikes: Sequence[MeasuredStrike], limit: flo
     if values.std(ddof=1) <= limit:
         return None
     far = tuple(name for name, entry in entries if abs(entry - float(np.median(values))) > limit)
-    rule = f"entries spread by more than {1000 * limit:.0f} mm"
+    rule = f"entries spread by more than {quantity(f'{1000 * limit:.0f}', 'mm')}"
     return Fault(key, words, rule, len(far), len(entries), "entries", far)

@@ -6,13 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from oblatus.core.words import metres
+from oblatus.core.words import metres, percent
 
 Light = Literal["clear", "careful", "leave it"]
 
 CAREFUL_ABOVE = 0.10
 LEAVE_ABOVE = 0.25
-BOUNDS = f"clear up to {100 * CAREFUL_ABOVE:.0f} %, careful up to {100 * LEAVE_ABOVE:.0f} %"
+BOUNDS = f"clear up to {percent(CAREFUL_ABOVE)}, careful up to {percent(LEAVE_ABOVE)}"
 COSTS = {"bladed": 2.0, "dug": 1.0, "slid-under": 1.0, "left-in": 1.0, "long": 1.0, "thin": 0.25}
 LOFTED_DEG = 58.0
 LOFTED_FACTOR = 1.5
@@ -44,9 +44,9 @@ def risk_of(shares: Mapping[str, float], loft_deg: float, carry: float) -> Risk:
     light: Light = "clear" if weight <= CAREFUL_ABOVE else "careful" if weight <= LEAVE_ABOVE else "leave it"
     worst = max(COSTS, key=lambda name: shares.get(name, 0.0) * COSTS[name])
     chance = shares.get(worst, 0.0)
-    rule = f"chance of a bad miss {100 * weight:.0f} %, weighed by what it costs ({BOUNDS})"
+    rule = f"chance of a bad miss {percent(weight)}, weighed by what it costs ({BOUNDS})"
     if chance >= 0.005:
-        rule += f"; most of it {worst}, {100 * chance:.0f} % of strikes"
+        rule += f"; most of it {worst}, {percent(chance)} of strikes"
         if worst == "bladed":
             rule += f", about {metres(BLADED_FARTHER * carry)} instead of {metres(carry)}"
     return Risk(light, weight, rule)

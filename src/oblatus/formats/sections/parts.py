@@ -10,6 +10,7 @@ from pydantic import StringConstraints
 from oblatus.core.bounds import Bound
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
+from oblatus.core.words import quantity
 from oblatus.formats.fields import Within, at_field
 from oblatus.formats.limits import NAME_LETTERS
 
@@ -27,4 +28,4 @@ def check_whole(shares: Any, where: str) -> None:
     """Raise at a field unless the shares sum to 1."""
     total = math.fsum(shares)
     if abs(total - 1.0) > SHARE_TOLERANCE:
-        raise at_field(where, f"the shares sum to {100 * total:.4g} %, not 100")
+        raise at_field(where, f"the shares sum to {quantity(f'{100 * total:.4g}', '%')}, not 100")
