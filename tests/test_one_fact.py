@@ -7,14 +7,16 @@ import contextlib
 import json
 import re
 from pathlib import Path
+from typing import get_args, get_type_hints
 
 import pytest
 
 from oblatus.core.clubs import Head
-from oblatus.core.delivery import Swing
+from oblatus.core.delivery import Schools, Swing
 from oblatus.core.figures import figures, in_document, in_engine
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES
+from oblatus.core.schools import QUESTIONS
 from oblatus.core.shots import CATALOGUE
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import SECTIONS
@@ -89,6 +91,16 @@ def test_the_screens_have_the_tables_of_the_engine():
     assert steps == list(STEPS)
 
 
+def test_the_answers_of_every_school_are_those_of_the_engine():
+    kinds = get_type_hints(Schools)
+    assert {key: set(question.choices) for key, question in QUESTIONS.items()} == {
+        key: set(get_args(kind)) for key, kind in kinds.items()
+    }
+    for key, question in QUESTIONS.items():
+        kept = [choice for choice, one in question.choices.items() if not one.asks]
+        assert kept in ([], [getattr(Schools(), key)]), "what is not the habit asks for something"
+
+
 @pytest.mark.parametrize("limit", [65, 105, 145, 1.8, 2.2, 2.4])
 def test_no_screen_knows_where_a_class_of_ground_ends(limit: float):
     said = re.compile(rf"(<=?|>=?|\[)\s*{re.escape(str(limit))}\b")
@@ -104,6 +116,11 @@ def listed(path: Path) -> set[tuple[str, ...]]:
     words = [[part.value for part in row if isinstance(part, ast.Constant)] for row in rows]
     kept = [tuple(found) for found, row in zip(words, rows, strict=True) if len(found) == len(row) > 1]
     return {one for one in kept if all(isinstance(part, str) for part in one)}
+
+
+@pytest.mark.parametrize("answer", sorted({c for q in QUESTIONS.values() for c in q.choices if "_" in c}))
+def test_no_screen_lists_the_answers_of_a_school(answer: str):
+    assert [p.name for p in screens() if re.search(rf"\b{answer}\b", p.read_text())] == []
 
 
 def test_what_can_be_chosen_is_listed_once():

@@ -133,3 +133,13 @@ def test_what_a_build_left_is_told_without_its_codes():
     assert told["wedges as they were"] == "old gap until 18 Oct 2026, old sand until 18 Oct 2026"
     assert told[f"{wedge['name']}: as built"] == "on 18 Oct 2026, by Somebody, length 35.5 in"
     assert told["trips"] == "The coast"
+
+
+def test_a_school_is_told_by_its_question_and_answers_as_its_form_has_them():
+    before = demo_fittings()[0].model_dump(mode="json")
+    after = copy.deepcopy(before)
+    after["player"]["schools"] |= {"tight_firm": "use_sole", "clubs": "favourite"}
+    told = [(one.name, one.before_words, one.after_words) for one in differences(before, after)]
+    assert sorted(told) == [
+        ("Clubs", "a club per shot", "one favourite"), ("Tight lie, firm ground", "own habit", "use the sole")
+    ]  # fmt: skip

@@ -2675,6 +2675,8 @@ export interface components {
             proved_elsewhere: components["schemas"]["ProvedElsewhere"];
             /** Results */
             results: components["schemas"]["KeyNameOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolQuestionOut"][];
             /** Season Of Month */
             season_of_month: ("spring" | "summer" | "autumn" | "winter")[];
             /** Seasons */
@@ -7563,6 +7565,20 @@ export interface components {
             gain_strokes_round: number;
             /** Question */
             question: string;
+        };
+        /**
+         * SchoolQuestionOut
+         * @description Where good practitioners differ: a question, its answers, and the one that stands unless another is chosen.
+         */
+        SchoolQuestionOut: {
+            /** Choices */
+            choices: components["schemas"]["KeyNameOut"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Usual */
+            usual: string;
         };
         /**
          * SchoolsDocument

@@ -1,6 +1,7 @@
 import { useMantineColorScheme } from "@mantine/core";
 import { spotlight } from "@mantine/spotlight";
 import { Link } from "react-router";
+import { TABLES } from "../api/tables";
 import { DeviceStates } from "../devices/DeviceStates";
 import { useSetUnits } from "../session/session";
 import { useQueue } from "../strikes/queue";
@@ -43,12 +44,8 @@ export function Strip({ old, onBench }: Props) {
   const setUnits = useSetUnits();
   const { colorScheme, setColorScheme } = useMantineColorScheme();
   const { player, grounds } = store.draft;
-  const school = Object.entries(player.schools).filter(
-    ([key, value]) =>
-      value !== "measured" &&
-      !(key === "clubs" && value === "club_per_shot") &&
-      !(key === "gaps" && value === "equal_carry"),
-  ).length;
+  const chosen: Record<string, string> = player.schools;
+  const school = TABLES.schools.filter(({ key, usual }) => chosen[key] !== usual).length;
   const mix = grounds.map((g) => `${g.name} ${showPercent(g.share)}`).join(" · ");
   // "saved" is said of everything that was done here, strikes included
   const onTheWay = queue.waiting.length + queue.refused.length;
@@ -67,7 +64,7 @@ export function Strip({ old, onBench }: Props) {
         <span>{player.hand} hand</span>
         <span>{player.handicap === null ? "handicap unknown" : `handicap ${player.handicap}`}</span>
         <span title={mix}>{mix}</span>
-        <span>{school === 0 ? "as measured" : `${school} ${school === 1 ? "school" : "schools"} chosen`}</span>
+        <span>{school === 0 ? "no school" : `${school} ${school === 1 ? "school" : "schools"} chosen`}</span>
       </span>
       <span className={classes.printed}>{showLongDay(today())}</span>
       <span className={classes.tools}>

@@ -2,6 +2,7 @@ import "fake-indexeddb/auto";
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
+import { TABLES } from "../api/tables";
 import { SessionProvider } from "../session/session";
 import { forgetActs, keepAct, markAct } from "../strikes/actStore";
 import { StrikeQueueProvider } from "../strikes/queue";
@@ -9,7 +10,7 @@ import { server, show } from "../testing/show";
 import { Strip } from "./Strip";
 import type { SaveState } from "./useFitting";
 
-const SCHOOLS = { clubs: "club_per_shot", gaps: "equal_carry", hands: "measured", arc: "measured" };
+const SCHOOLS = Object.fromEntries(TABLES.schools.map(({ key, usual }) => [key, usual]));
 const PLAYER = { name: "Orla", hand: "left", handicap: 11, schools: SCHOOLS };
 const undo = vi.fn();
 const redo = vi.fn();
@@ -55,7 +56,7 @@ beforeEach(async () => {
 
 it("says who it is about, the hand, the handicap or that it is unknown, the ground, and schools that differ from the usual", () => {
   strip();
-  for (const words of ["Orla", "left hand", "handicap 11", "home 60 % · away 40 %", "as measured"])
+  for (const words of ["Orla", "left hand", "handicap 11", "home 60 % · away 40 %", "no school"])
     expect(screen.getByText(words)).toBeTruthy();
   cleanup();
   const schools = { ...SCHOOLS, hands: "quiet", gaps: "equal_loft" };

@@ -13,6 +13,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES, Ground
+from oblatus.core.schools import QUESTIONS
 from oblatus.core.words import day
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS
@@ -54,6 +55,7 @@ NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
     "built": "as built",
     "decisions": "answers to the log",
     "snoozes": "put off",
+    **{key: question.words for key, question in QUESTIONS.items()},
 }
 ABOUT = {"after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges", "trips"}
 """Steps of a path that say nothing a reader needs."""
@@ -91,8 +93,8 @@ def difference(path: str, before: Any, after: Any, document: dict[str, Any]) -> 
         unit=unit,
         before=_figure(before),
         after=_figure(after),
-        before_words=words_of(before),
-        after_words=words_of(after),
+        before_words=_answered(path, before) or words_of(before),
+        after_words=_answered(path, after) or words_of(after),
     )
 
 
@@ -113,6 +115,14 @@ def name_of(path: str, document: dict[str, Any]) -> str:
             words.append(NAMES.get(step) or _plain(step))
     said = " ".join(words) or _plain(path.rpartition(".")[2])
     return f"{whose}: {said}" if whose and said != whose else said
+
+
+def _answered(path: str, value: Any) -> str | None:
+    """The answer to a school's question as its form has it."""
+    _, schools, field = path.rpartition("schools.")
+    question = QUESTIONS.get(field) if schools else None
+    choice = question.choices.get(str(value)) if question else None
+    return None if choice is None else choice.words
 
 
 def words_of(value: Any) -> str:

@@ -10,7 +10,7 @@ from oblatus.core.bounds import FLIGHT
 from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.card.bag import INTO
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
-from oblatus.core.delivery import Habit, Swing
+from oblatus.core.delivery import Habit, Schools, Swing
 from oblatus.core.figures import figures, in_document
 from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
 from oblatus.core.flight import REFERENCE_AIR
@@ -23,6 +23,7 @@ from oblatus.core.grounds import SEASON_OF_MONTH, SURFACES, GreenClass, Ground, 
 from oblatus.core.log.shots import RESULTS, SITUATIONS
 from oblatus.core.proof.outcome import IN_SAND, OUTCOMES
 from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
+from oblatus.core.schools import QUESTIONS
 from oblatus.core.shots import BY_KEY, CATALOGUE, Short
 from oblatus.core.strike.lies import LIES
 from oblatus.core.strokes.situations import PINS
@@ -49,6 +50,7 @@ from oblatus.web.schemas_catalogue import (
     PickedOut,
     PriceLineOut,
     ProvedElsewhere,
+    SchoolQuestionOut,
     ShotOut,
     SpreadsOut,
     StationKeyOut,
@@ -65,6 +67,15 @@ def catalogue_out() -> CatalogueOut:
     habit = Habit()
     return CatalogueOut(
         shots=[ShotOut(key=shot.key, name=shot.name, kind=shot.kind) for shot in CATALOGUE],
+        schools=[
+            SchoolQuestionOut(
+                key=key,
+                name=asked.words,
+                usual=getattr(Schools(), key),
+                choices=[KeyNameOut(key=choice, name=one.words) for choice, one in asked.choices.items()],
+            )
+            for key, asked in QUESTIONS.items()
+        ],
         head=_fields(Head),
         swing=_fields(Swing),
         grounds=[_surface(kind) for kind in SURFACES.values()],

@@ -119,6 +119,15 @@ class KeyNameOut(Strict):
     name: str
 
 
+class SchoolQuestionOut(Strict):
+    """Where good practitioners differ: a question, its answers, and the one that stands unless another is chosen."""
+
+    key: str
+    name: str
+    usual: str
+    choices: list[KeyNameOut]
+
+
 class PriceLineOut(Strict):
     """A line of the price list, and what it may be."""
 
@@ -181,6 +190,7 @@ class CatalogueOut(Strict):
     """What the screens are made from: shots, figures of a head and of a swing, kinds of ground, swings and stations."""
 
     shots: list[ShotOut]
+    schools: list[SchoolQuestionOut]
     head: list[FigureField]
     swing: list[FigureField]
     grounds: list[SurfaceKindOut]

@@ -3,6 +3,7 @@ import { hashKey, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answerKey } from "../../api/answerKey";
 import { api, unwrap } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { useEvidence, useFlips } from "../../evidence/useEvidence";
 import { useIsStopped, useStopped } from "../../evidence/useStopped";
@@ -12,6 +13,8 @@ import { showPercent } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Soles.module.css";
+
+const schoolOf = (question: string) => TABLES.schools.find(({ key }) => key === question);
 
 /** How sure the choice is and what would flip it; what each school would change, on asking. */
 export function SchoolsTable() {
@@ -113,8 +116,8 @@ export function SchoolsTable() {
           <tbody>
             {schools.data.schools.map((s) => (
               <tr key={s.question + s.choice} data-on={s.changed}>
-                <td>{s.question.replaceAll("_", " ")}</td>
-                <td>{s.choice.replaceAll("_", " ")}</td>
+                <td>{schoolOf(s.question)?.name}</td>
+                <td>{schoolOf(s.question)?.choices.find(({ key }) => key === s.choice)?.name}</td>
                 <td>{s.asks}</td>
                 <td className={parts.num}>{strokes(s.gain_strokes_round)}</td>
                 <td>{s.changed ? s.clubs.join(" · ") : "the same set"}</td>

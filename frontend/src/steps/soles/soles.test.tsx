@@ -172,7 +172,7 @@ it("schools are asked about at a press, and an answer for the fitting as it was 
   show(<SchoolsTable />, store(3));
   fireEvent.click(screen.getByRole("button", { name: "What would each school change?" }));
   const table = await screen.findByRole("table", { name: "Schools beside the present choice" });
-  expect(table.textContent).toContain("sand clubmost loftopen the lob");
+  expect(table.textContent).toContain("Sand: clubmost loftopen the lob");
   expect(table.textContent).toContain("50° · 60°");
   expect(table.textContent).toContain("the same set");
   expect(screen.queryByText(/ask again/)).toBeNull();

@@ -9,31 +9,8 @@ from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.recommend import recommend
 from oblatus.core.fitting.recommendation import Recommendation, near_every_slot
+from oblatus.core.schools import QUESTIONS
 from oblatus.core.strike.families import Progress
-
-ASKS: dict[tuple[str, str], str] = {
-    ("tight_firm", "use_sole"): "from tight firm lies: 4° less lean, 2° shallower, ball forward",
-    ("tight_firm", "use_edge"): "from tight firm lies: 4° more lean, 2° steeper, ball back",
-    ("tight_soft", "brush"): "from tight soft lies: 3° less lean and 2° shallower",
-    ("tight_soft", "same_swing"): "from tight soft lies: nothing, the same swing",
-    ("sand_opening", "always_open"): "in sand: open the face 35° every time, vary only the speed",
-    ("sand_opening", "square"): "in sand: leave the face square",
-    ("sand_club", "most_loft"): "in sand: take the most loft",
-    ("sand_club", "most_bounce"): "in sand: take the club with most bounce",
-    ("long_sand", "blast"): "from long sand: 2° less lean, 2° shallower",
-    ("long_sand", "clip"): "from long sand: ball first, 3° more lean",
-    ("hands", "quiet"): "short shots: quiet wrists, the handle level at the finish",
-    ("hands", "free"): "short shots: let the head pass the hands, 2° less lean",
-    ("arc", "wide"): "short shots: a wide arc, 1° shallower",
-    ("arc", "early_set"): "short shots: set the wrists early, 1° steeper",
-    ("clubs", "favourite"): "one club for every short shot",
-    ("clubs", "club_per_shot"): "a club for each shot",
-    ("gaps", "equal_carry"): "nothing: gaps of equal carry",
-    ("gaps", "equal_loft"): "nothing: gaps of equal loft",
-    ("gaps", "clock_cover"): "fill the distances with clock swings",
-}
-"""What the player would have to do, by school and choice."""
-
 
 NEAR = 8
 """Heads looked at for every slot."""
@@ -62,15 +39,20 @@ def under_each_school(
     """
     clubs = near_every_slot(present, NEAR)
     chosen = fitting.player.schools
-    others = [(q, c) for (q, c) in ASKS if getattr(chosen, q) != c]
+    others = [
+        (question, key, choice.asks)
+        for question, asked in QUESTIONS.items()
+        for key, choice in asked.choices.items()
+        if choice.asks and getattr(chosen, question) != key
+    ]
     found: list[SchoolOutcome] = []
-    for done, (question, choice) in enumerate(others):
+    for done, (question, choice, asks) in enumerate(others):
         if progress is not None:
             progress(done, len(others))
         changes: dict[str, Any] = {question: choice}
         schools = replace(chosen, **changes)
         other = recommend(replace(fitting, player=replace(fitting.player, schools=schools)), judge, clubs)
-        found.append(SchoolOutcome(question, choice, ASKS[question, choice], other, _heads(other) != _heads(present)))
+        found.append(SchoolOutcome(question, choice, asks, other, _heads(other) != _heads(present)))
     if progress is not None:
         progress(len(others), len(others))
     return found
