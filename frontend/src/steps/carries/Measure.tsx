@@ -96,7 +96,11 @@ export function Measure({ carries }: { carries: Carries }) {
                             {d(here.low_m)} to {d(here.high_m)}
                           </span>
                           <Balls cell={here} waiting={waitingFor(here)} />
-                          {next && next.club === here.club && next.swing === here.swing && <em>measure next</em>}
+                          {next && next.club === here.club && next.swing === here.swing && (
+                            <small>
+                              <em>measure next</em>
+                            </small>
+                          )}
                         </button>
                       )}
                     </td>
