@@ -12,6 +12,8 @@ graceful_timeout = 2  # screens that wait for word of strikes never end by thems
 loglevel = "warning"
 control_socket_disable = True
 
+NEW_THINGS = 50_000
+
 
 def on_starting(server: Any) -> None:
     """Read the program once, before the workers are forked: what they only read of it they share."""
@@ -44,4 +46,6 @@ def post_worker_init(worker: Any) -> None:
 
     del worker
     quiet_threads()
+    # an answer is made of fifty thousand small things that are kept: the collector would look at them seventy times
+    gc.set_threshold(NEW_THINGS, *gc.get_threshold()[1:])
     engine().works_ahead = True
