@@ -67,10 +67,10 @@ export function Side({ first, other }: { first: KeptLine; other: KeptLine | unde
         />
       )}
       {one.data && (
-        <p className={classes.line}>
+        <p className={`${classes.line} ${classes.reopen}`}>
           <Button variant="default" onClick={() => one.data && reopen(one.data)}>
             Work on from this one
-          </Button>{" "}
+          </Button>
           <span className={parts.unit}>
             brings player, grounds, bag, choices, measuring and what proofs showed back as they were; strikes, the
             studio's rack, build, card and log stay as they are now. The kept proposal itself does not change, and Undo
