@@ -7,6 +7,7 @@ import json
 import subprocess
 import sys
 
+import pypdfium2
 import pytest
 
 from oblatus.cli.main import VERBS, main
@@ -321,7 +322,9 @@ def test_card_setup_and_drills_print_what_the_player_takes_home(capsys, tmp_path
     code, out, _ = run(capsys, "card", str(path), "--pdf", str(paper))
     assert code == 0
     assert out.splitlines()[0] == "distance (m),club and swing,4 m/s into the wind,firm green"
-    assert paper.read_bytes().startswith(b"%PDF")
+    with pypdfium2.PdfDocument(paper) as document:
+        words = document[0].get_textpage().get_text_range()
+    assert "4\xa0m/s into the wind: " in words, "paper has its figures beside their units, a file has plain spaces"
     _, out, _ = run(capsys, "setup", str(path), "--json")
     lies = json.loads(out)["lies"]
     assert {"opening_deg", "lean_change_deg", "ball_mm", "weight", "clock", "carry_m", "sole_mm"} <= set(lies[0])

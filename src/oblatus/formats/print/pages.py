@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
@@ -17,7 +17,7 @@ from jinja2 import Environment, PackageLoader, StrictUndefined
 from markupsafe import Markup
 
 from oblatus.core.wanted import check_wanted
-from oblatus.core.words import Reader, day, decimals, metres, trimmed, worded
+from oblatus.core.words import ONE_LINE, Reader, day, decimals, metres, trimmed, worded
 from oblatus.units import METRES_PER_YARD
 
 HERE = Path(__file__).parent
@@ -43,7 +43,7 @@ def as_pdf(template: str, reader: Reader, styles: str = "page.css", extra: str =
     def plain(value: float) -> str:
         return bare(value, reader)
 
-    page = worded(_templates().get_template(template).render(plain=plain, **values), reader)
+    page = worded(_templates().get_template(template).render(plain=plain, **values), replace(reader, gap=ONE_LINE))
     return _set_page(page, "\n".join((HERE / name).read_text("utf-8") for name in ("fonts.css", styles)) + extra)
 
 
