@@ -16,12 +16,14 @@ from oblatus.core.delivery import Schools, Swing
 from oblatus.core.figures import figures, in_document, in_engine
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES
-from oblatus.core.schools import QUESTIONS
+from oblatus.core.questions import QUESTIONS
+from oblatus.core.schools import SCHOOLS
 from oblatus.core.shots import CATALOGUE
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.fitting import SECTIONS
-from oblatus.formats.sections.bag import HeadDocument
+from oblatus.formats.sections.bag import HeadDocument, OwnedWedgeDocument
 from oblatus.formats.sections.grounds import SURFACE_DOCUMENTS
+from oblatus.formats.sections.player import DeliveryDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.tables import StrikeRow
 from oblatus.usecases.step_states import STEPS
@@ -93,10 +95,10 @@ def test_the_screens_have_the_tables_of_the_engine():
 
 def test_the_answers_of_every_school_are_those_of_the_engine():
     kinds = get_type_hints(Schools)
-    assert {key: set(question.choices) for key, question in QUESTIONS.items()} == {
+    assert {key: set(question.choices) for key, question in SCHOOLS.items()} == {
         key: set(get_args(kind)) for key, kind in kinds.items()
     }
-    for key, question in QUESTIONS.items():
+    for key, question in SCHOOLS.items():
         kept = [choice for choice, one in question.choices.items() if not one.asks]
         assert kept in ([], [getattr(Schools(), key)]), "what is not the habit asks for something"
 
@@ -118,8 +120,15 @@ def listed(path: Path) -> set[tuple[str, ...]]:
     return {one for one in kept if all(isinstance(part, str) for part in one)}
 
 
-@pytest.mark.parametrize("answer", sorted({c for q in QUESTIONS.values() for c in q.choices if "_" in c}))
-def test_no_screen_lists_the_answers_of_a_school(answer: str):
+def test_every_other_question_has_the_answers_of_the_document():
+    documents = {"opening": DeliveryDocument, "release": DeliveryDocument, "wear_class": OwnedWedgeDocument}
+    assert set(documents) == set(QUESTIONS)
+    for key, document in documents.items():
+        assert list(QUESTIONS[key].choices) == list(get_args(document.model_fields[key].annotation))
+
+
+@pytest.mark.parametrize("answer", sorted({c for q in (SCHOOLS | QUESTIONS).values() for c in q.choices if "_" in c}))
+def test_no_screen_lists_the_answers_of_a_question(answer: str):
     assert [p.name for p in screens() if re.search(rf"\b{answer}\b", p.read_text())] == []
 
 

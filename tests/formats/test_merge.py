@@ -135,11 +135,13 @@ def test_what_a_build_left_is_told_without_its_codes():
     assert told["trips"] == "The coast"
 
 
-def test_a_school_is_told_by_its_question_and_answers_as_its_form_has_them():
+def test_a_choice_is_told_by_its_question_and_answers_as_its_form_has_them():
     before = demo_fittings()[0].model_dump(mode="json")
     after = copy.deepcopy(before)
     after["player"]["schools"] |= {"tight_firm": "use_sole", "clubs": "favourite"}
+    after["player"]["delivery"] |= {"opening": "square"}
     told = [(one.name, one.before_words, one.after_words) for one in differences(before, after)]
     assert sorted(told) == [
-        ("Clubs", "a club per shot", "one favourite"), ("Tight lie, firm ground", "own habit", "use the sole")
+        ("clubs", "a club per shot", "one favourite"), ("opens the face", "when needed", "never"),
+        ("tight lie, firm ground", "own habit", "use the sole"),
     ]  # fmt: skip

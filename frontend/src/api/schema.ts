@@ -2673,6 +2673,8 @@ export interface components {
             /** Proposal Sections */
             proposal_sections: string[];
             proved_elsewhere: components["schemas"]["ProvedElsewhere"];
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
             /** Results */
             results: components["schemas"]["KeyNameOut"][];
             /** Schools */
@@ -6971,6 +6973,18 @@ export interface components {
             words: string;
         };
         /**
+         * QuestionOut
+         * @description A question and what can be answered, by the keys of the document.
+         */
+        QuestionOut: {
+            /** Choices */
+            choices: components["schemas"]["KeyNameOut"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * RackHeadDocument
          * @description A demo head of the rack.
          */
@@ -7568,7 +7582,7 @@ export interface components {
         };
         /**
          * SchoolQuestionOut
-         * @description Where good practitioners differ: a question, its answers, and the one that stands unless another is chosen.
+         * @description Where good practitioners differ, and the answer that stands unless another is chosen.
          */
         SchoolQuestionOut: {
             /** Choices */

@@ -32,3 +32,10 @@ export function surfaceOf(key: string): Surface {
   if (!found) throw new Error(`no ground ${key}`);
   return found;
 }
+
+/** A question with its answers, for a choice between them. */
+export function questionOf<Answer extends string>(key: string) {
+  const found = TABLES.questions.find((question) => question.key === key);
+  if (!found) throw new Error(`no question ${key}`);
+  return { label: found.name, options: found.choices.map((choice) => [choice.key as Answer, choice.name] as const) };
+}

@@ -2,28 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
-
-@dataclass(frozen=True, slots=True)
-class Choice:
-    """An answer in words, and what the player would have to do; nothing where the habit is kept."""
-
-    words: str
-    asks: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Question:
-    """A question in words with its answers by key, as `Schools` has them."""
-
-    words: str
-    choices: dict[str, Choice]
-
+from oblatus.core.questions import Choice, Question
 
 HABIT = Choice("own habit")
 
-QUESTIONS: dict[str, Question] = {
+SCHOOLS: dict[str, Question] = {
     "tight_firm": Question(
         "Tight lie, firm ground",
         {
@@ -96,3 +79,4 @@ QUESTIONS: dict[str, Question] = {
         },
     ),
 }
+"""By question, with the answers that `Schools` takes."""

@@ -13,7 +13,8 @@ from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.grounds import SURFACES, Ground
-from oblatus.core.schools import QUESTIONS
+from oblatus.core.questions import QUESTIONS
+from oblatus.core.schools import SCHOOLS
 from oblatus.core.words import day
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS
@@ -55,7 +56,7 @@ NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
     "built": "as built",
     "decisions": "answers to the log",
     "snoozes": "put off",
-    **{key: question.words for key, question in QUESTIONS.items()},
+    **{key: question.words.lower() for key, question in (SCHOOLS | QUESTIONS).items()},
 }
 ABOUT = {"after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges", "trips"}
 """Steps of a path that say nothing a reader needs."""
@@ -118,9 +119,9 @@ def name_of(path: str, document: dict[str, Any]) -> str:
 
 
 def _answered(path: str, value: Any) -> str | None:
-    """The answer to a school's question as its form has it."""
-    _, schools, field = path.rpartition("schools.")
-    question = QUESTIONS.get(field) if schools else None
+    """The answer to a question as its form has it."""
+    of_school, field = "schools." in path, path.rpartition(".")[2]
+    question = (SCHOOLS if of_school else QUESTIONS).get(field)
     choice = question.choices.get(str(value)) if question else None
     return None if choice is None else choice.words
 

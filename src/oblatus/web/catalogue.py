@@ -23,7 +23,8 @@ from oblatus.core.grounds import SEASON_OF_MONTH, SURFACES, GreenClass, Ground, 
 from oblatus.core.log.shots import RESULTS, SITUATIONS
 from oblatus.core.proof.outcome import IN_SAND, OUTCOMES
 from oblatus.core.proof.plan import BOUNDS as PROOF_BOUNDS
-from oblatus.core.schools import QUESTIONS
+from oblatus.core.questions import QUESTIONS, Question
+from oblatus.core.schools import SCHOOLS
 from oblatus.core.shots import BY_KEY, CATALOGUE, Short
 from oblatus.core.strike.lies import LIES
 from oblatus.core.strokes.situations import PINS
@@ -50,6 +51,7 @@ from oblatus.web.schemas_catalogue import (
     PickedOut,
     PriceLineOut,
     ProvedElsewhere,
+    QuestionOut,
     SchoolQuestionOut,
     ShotOut,
     SpreadsOut,
@@ -68,14 +70,10 @@ def catalogue_out() -> CatalogueOut:
     return CatalogueOut(
         shots=[ShotOut(key=shot.key, name=shot.name, kind=shot.kind) for shot in CATALOGUE],
         schools=[
-            SchoolQuestionOut(
-                key=key,
-                name=asked.words,
-                usual=getattr(Schools(), key),
-                choices=[KeyNameOut(key=choice, name=one.words) for choice, one in asked.choices.items()],
-            )
-            for key, asked in QUESTIONS.items()
+            SchoolQuestionOut(**_question(key, asked).model_dump(), usual=getattr(Schools(), key))
+            for key, asked in SCHOOLS.items()
         ],
+        questions=[_question(key, asked) for key, asked in QUESTIONS.items()],
         head=_fields(Head),
         swing=_fields(Swing),
         grounds=[_surface(kind) for kind in SURFACES.values()],
@@ -140,6 +138,11 @@ def catalogue_out() -> CatalogueOut:
         log_situations=[KeyNameOut(key=key, name=BY_KEY[key].name if key in BY_KEY else key) for key in SITUATIONS],
         assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
     )
+
+
+def _question(key: str, asked: Question) -> QuestionOut:
+    choices = [KeyNameOut(key=choice, name=one.words) for choice, one in asked.choices.items()]
+    return QuestionOut(key=key, name=asked.words, choices=choices)
 
 
 def _fields(kind: type) -> list[FigureField]:

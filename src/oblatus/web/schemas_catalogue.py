@@ -119,13 +119,18 @@ class KeyNameOut(Strict):
     name: str
 
 
-class SchoolQuestionOut(Strict):
-    """Where good practitioners differ: a question, its answers, and the one that stands unless another is chosen."""
+class QuestionOut(Strict):
+    """A question and what can be answered, by the keys of the document."""
 
     key: str
     name: str
-    usual: str
     choices: list[KeyNameOut]
+
+
+class SchoolQuestionOut(QuestionOut):
+    """Where good practitioners differ, and the answer that stands unless another is chosen."""
+
+    usual: str
 
 
 class PriceLineOut(Strict):
@@ -191,6 +196,7 @@ class CatalogueOut(Strict):
 
     shots: list[ShotOut]
     schools: list[SchoolQuestionOut]
+    questions: list[QuestionOut]
     head: list[FigureField]
     swing: list[FigureField]
     grounds: list[SurfaceKindOut]

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import type { OwnedWedge } from "../../api/client";
-import { TABLES } from "../../api/tables";
+import { questionOf, TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
 import { Instrument, meanOf, type ReadSummary } from "../../devices/Instrument";
 import { plain } from "../../units/units";
@@ -148,14 +148,8 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove, fresh }: Pr
       <Below>
         <div className={parts.fields} style={{ marginTop: 10 }}>
           <Choice
-            label="Wear of sole and grooves"
+            {...questionOf<typeof wedge.wear_class>("wear_class")}
             value={wedge.wear_class}
-            options={[
-              ["unknown", "not looked at"],
-              ["fresh", "fresh"],
-              ["used", "used"],
-              ["worn", "worn smooth"],
-            ]}
             onChange={(wear_class) => set({ wear_class })}
           />
           <Lines

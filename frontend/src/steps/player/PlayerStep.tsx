@@ -1,4 +1,5 @@
 import type { Player } from "../../api/client";
+import { questionOf } from "../../api/tables";
 import { useFault, useStore } from "../../app/context";
 import { DELIVERY_HEIGHT, Delivery } from "../../pictures/Delivery/Delivery";
 import { Below } from "../parts/Below";
@@ -95,23 +96,13 @@ export default function PlayerStep() {
               onChange={(n) => set({ wedge_count: n === "open" ? null : Number(n) })}
             />
             <Choice
-              label="Opens the face"
+              {...questionOf<Player["delivery"]["opening"]>("opening")}
               value={player.delivery.opening}
-              options={[
-                ["square", "never"],
-                ["when_needed", "when needed"],
-                ["always", "always"],
-              ]}
               onChange={(opening) => set({ delivery: { ...player.delivery, opening } })}
             />
             <Choice
-              label="Release"
+              {...questionOf<Player["delivery"]["release"]>("release")}
               value={player.delivery.release}
-              options={[
-                ["dragged", "handle dragged"],
-                ["level", "level"],
-                ["early", "head passes early"],
-              ]}
               onChange={(release) => set({ delivery: { ...player.delivery, release } })}
             />
           </div>

@@ -9,7 +9,7 @@ from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.judge import StrokesJudge
 from oblatus.core.fitting.recommend import recommend
 from oblatus.core.fitting.recommendation import Recommendation, near_every_slot
-from oblatus.core.schools import QUESTIONS
+from oblatus.core.schools import SCHOOLS
 from oblatus.core.strike.families import Progress
 
 NEAR = 8
@@ -41,7 +41,7 @@ def under_each_school(
     chosen = fitting.player.schools
     others = [
         (question, key, choice.asks)
-        for question, asked in QUESTIONS.items()
+        for question, asked in SCHOOLS.items()
         for key, choice in asked.choices.items()
         if choice.asks and getattr(chosen, question) != key
     ]
