@@ -25,7 +25,7 @@ from oblatus.core.gapping.finder import Pin, compared, reasons_for
 from oblatus.core.gapping.ladder import LEAST_RUNG_TOLERANCE, RUNG_TOLERANCE
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.core.grounds import GreenClass
-from oblatus.core.words import metres, percent, speed
+from oblatus.core.words import metres, percent, quantity, speed, trimmed
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes import MOST_SHOWN, ClubCode, StrikeDocument, SwingKey
@@ -204,9 +204,13 @@ class CarriesOut(Strict):
     rule: str
 
 
+def _share(share: float) -> str:
+    return quantity(trimmed(100.0 * share), "%")
+
+
 RULE = (
-    f"A hole lies farther than {percent(RUNG_TOLERANCE)} of the carry (at least {metres(LEAST_RUNG_TOLERANCE, 1)}) from "
-    f"every rung; two rungs of different clubs overlap when carries agree within {percent(SAME_CARRY)}, landings within "
+    f"A hole lies farther than {_share(RUNG_TOLERANCE)} of the carry (at least {metres(LEAST_RUNG_TOLERANCE, 1)}) from "
+    f"every rung; two rungs of different clubs overlap when carries agree within {_share(SAME_CARRY)}, landings within "
     f"{SAME_LANDING_DEG:g}° and releases within {metres(SAME_RUN)}."
 )
 

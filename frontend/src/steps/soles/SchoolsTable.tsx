@@ -1,6 +1,6 @@
 import { Button } from "@mantine/core";
 import { hashKey, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { type MouseEvent, useState } from "react";
 import { answerKey } from "../../api/answerKey";
 import { api, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
@@ -74,7 +74,7 @@ export function SchoolsTable() {
               <button
                 type="button"
                 className={parts.quietButton}
-                onClick={flips.isFetching ? looking.stop : looking.again}
+                onClick={once(flips.isFetching ? looking.stop : looking.again)}
               >
                 {flips.isFetching ? "Stop" : "Look again"}
               </button>
@@ -90,7 +90,7 @@ export function SchoolsTable() {
         </ul>
       </section>
       <div className={classes.ask}>
-        <Button variant="default" size="xs" onClick={schools.isFetching ? stop : () => setAsked(now)}>
+        <Button variant="default" size="xs" onClick={once(schools.isFetching ? stop : () => setAsked(now))}>
           {schools.isFetching ? "Stop" : "What would each school change?"}
         </Button>
         {schools.isFetching && (
@@ -129,6 +129,11 @@ export function SchoolsTable() {
     </>
   );
 }
+
+/** The act of a press; the second click of a double one would take the first back, as the button is the other by then. */
+const once = (act: () => void) => (event: MouseEvent) => {
+  if (event.detail < 2) act();
+};
 
 /** How far a question is that is being worked out. The button beside it stays where it is, and so does the focus. */
 function Count({ of, words }: { of: "flips" | "schools"; words: string }) {

@@ -236,7 +236,8 @@ it("what is being worked out tells how far it is and is stopped at a press, on t
 
   const ask = press(document.body, "What would each school change?");
   await screen.findByText(/^Schools worked out: 6 of 17/);
-  expect(ask.textContent).toBe("Stop");
+  fireEvent.click(ask, { detail: 2 });
+  expect([ask.textContent, lines("DELETE schools")]).toEqual(["Stop", 0]);
   fireEvent.click(ask);
   await waitFor(() => expect(screen.queryByText(/^Schools worked out/)).toBeNull());
   expect([document.activeElement === ask, ask.textContent]).toEqual([true, "What would each school change?"]);
