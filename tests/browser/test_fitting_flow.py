@@ -389,7 +389,8 @@ def test_switching_a_school_changes_the_setup_and_the_snapshot_keeps_the_old_one
     sure = bench(orla).get_by_text(re.compile(r"Among the best in (all|\d+ of) 500 trials"))
     expect(sure.first).to_be_visible()
     bench(orla).get_by_role("link", name=re.compile("kept")).click()
-    expect(orla.get_by_role("table", name=re.compile("Inputs that differ"))).to_contain_text("sand: openingown habitsquare")
+    differs = orla.get_by_role("table", name=re.compile("Inputs that differ"))
+    expect(differs).to_contain_text("sand: openingown habitsquare")
 
 
 def test_players_are_found_and_put_in_order(signed_in: Page):
