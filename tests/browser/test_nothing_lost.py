@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from oblatus.store.database import Database
@@ -102,6 +103,7 @@ def test_another_person_on_the_same_tablet_neither_sees_nor_sends(orla: Page, cl
     assert entries_of(client, fitting_id(orla)) == [*before, -49]
 
 
+@pytest.mark.keeps_the_program
 def test_what_two_changed_is_chosen_and_never_saved_unseen(orla: Page, client):
     base = f"/api/fittings/{fitting_id(orla)}"
     orla.context.set_offline(True)
@@ -149,6 +151,7 @@ def test_a_wrong_field_holds_only_itself(orla: Page, client):
     expect(orla.get_by_label("Full pitching-wedge carry")).to_have_value("999")
 
 
+@pytest.mark.keeps_the_program
 def test_every_step_opens_without_a_connection(orla: Page):
     orla.evaluate("navigator.serviceWorker.ready")
     orla.reload()  # from here on the browser's own copy of the program answers
@@ -189,7 +192,17 @@ def test_a_player_goes_to_the_bin_and_comes_back(signed_in: Page):
     expect(removed).to_have_count(0)
 
 
+KEPT_LATE = """() => {
+  const { fetch } = window;
+  window.fetch = async (request, ...more) => {
+    if (request.method === "POST" && request.url.endsWith("/kept")) await new Promise((done) => setTimeout(done, 1000));
+    return fetch(request, ...more);
+  };
+}"""
+
+
 def test_a_kept_proposal_is_named_compared_and_taken_out(orla: Page):
+    orla.evaluate(KEPT_LATE)  # the edit that is made meanwhile does not overtake it
     bench(orla).get_by_role("button", name="Keep this proposal").click()
     orla.get_by_role("group", name="Shaft lean").get_by_label("mean").fill("1")
     saved(orla)

@@ -101,6 +101,32 @@ describe("useFitting", () => {
     expect(asked).toBe(1);
   });
 
+  it("sends an edit after the act that was made before it, whatever came of that", async () => {
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    let refused = (_: Error) => {};
+    act(() => result.current.goAfter(new Promise((_, reject) => (refused = reject))));
+    act(() => result.current.edit("player", player(11)));
+    act(() => result.current.edit("player", player(12)));
+    await new Promise((done) => setTimeout(done, 100));
+    expect(sent).toEqual([]);
+    expect(result.current.saveState).toBe("waiting");
+    await act(async () => refused(new Error("not kept")));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    expect(sent.map((s) => s.player?.handicap)).toEqual([12]);
+  });
+
+  it("waits for an act that is not answered no longer than ten seconds", async () => {
+    vi.useFakeTimers();
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    act(() => result.current.goAfter(new Promise(() => {})));
+    act(() => result.current.edit("player", player(11)));
+    await act(() => vi.advanceTimersByTimeAsync(9_900));
+    expect(sent).toEqual([]);
+    await act(() => vi.advanceTimersByTimeAsync(200));
+    expect(sent).toHaveLength(1);
+    vi.useRealTimers();
+  });
+
   it("sends all that one act changes in one request", async () => {
     const { result } = renderHook(() => useFitting(inputs(fitting(1))));
     const grounds = [{ name: "home", share: 0.5 }] as unknown as Fitting["document"]["grounds"];

@@ -48,6 +48,7 @@ const QUIET_MS = 25;
 const RETRY_MS = 3000;
 const LONGEST_MS = 60_000;
 const MOST_ATTEMPTS = 20;
+const LONGEST_HELD_MS = 10_000;
 
 export interface FittingStore {
   /** What the server holds, with the proposal made from it. */
@@ -74,6 +75,8 @@ export interface FittingStore {
   /** Who takes back deeds of another kind. */
   onDeed: (redo: (deed: Deed, back: boolean) => void) => void;
   resolve: (conflict: Conflict, keep: "mine" | "theirs") => void;
+  /** Have the next edit go out once an act on the fitting as it is saved now is answered: it was made after it. */
+  goAfter: (act: Promise<unknown>) => void;
   /** Read the fitting again; not where it is known at revision `upTo`, once an edit that is on its way is answered. */
   reload: (upTo?: number, signal?: AbortSignal) => Promise<void>;
   /** Read the fitting again after something was done to it: nobody waits for it, and it is tried until it is read. */
@@ -111,6 +114,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   /** Whether what goes out waits for its next try: known here before the page is drawn anew and says so. */
   const paused = useRef(false);
   const busy = useRef<Promise<void> | null>(null);
+  const ahead = useRef<Promise<void> | null>(null);
   const settled = useRef<{ path: string; theirs: unknown }[]>([]);
   /** Sections as they were refused or in conflict: sent again only once they are changed. */
   const held = useRef<Partial<Sections>>({});
@@ -220,13 +224,25 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
 
   const save = useCallback(async () => {
     if (busy.current) return;
-    busy.current = send();
+    busy.current = ahead.current ? ahead.current.then(send) : send();
     try {
       await busy.current;
     } finally {
       busy.current = null;
     }
   }, [send]);
+
+  const goAfter = useCallback((act: Promise<unknown>) => {
+    const answered = act.then(
+      () => {},
+      () => {}, // whoever acted hears of it
+    );
+    const longest = new Promise<void>((done) => setTimeout(done, LONGEST_HELD_MS));
+    const over = Promise.race([answered, longest]).then(() => {
+      if (ahead.current === over) ahead.current = null;
+    });
+    ahead.current = over;
+  }, []);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: server and tries are what a finished request changes
   useEffect(() => {
@@ -372,6 +388,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     did,
     onDeed: history.onDeed,
     resolve,
+    goAfter,
     reload,
     refresh,
     adopt: useCallback(

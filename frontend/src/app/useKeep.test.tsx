@@ -14,9 +14,9 @@ function Button() {
 }
 
 const NEAR = { id: "f", revision: 3, to_come: false, recommendation: { whole_rack: false } };
-const kept = (fitting: object, saveState = "saved") => {
+const kept = (fitting: object, saveState = "saved", goAfter = (_: Promise<unknown>) => {}) => {
   const asked = server({ "POST kept": {} });
-  show(<Button />, { server: fitting, saveState });
+  show(<Button />, { server: fitting, saveState, goAfter });
   act(() => screen.getByRole("button").click());
   return asked;
 };
@@ -25,6 +25,13 @@ it("keeps what the whole rack says, at once", async () => {
   const asked = kept({ ...NEAR, recommendation: { whole_rack: true } });
   await waitFor(() => expect(asked.map(({ line }) => line)).toEqual(["POST kept"]));
   expect(JSON.parse(asked[0]?.body ?? "").revision).toBe(3);
+});
+
+it("an edit made since goes out after it: what is kept is what was on the screen", async () => {
+  const ahead = vi.fn();
+  kept({ ...NEAR, recommendation: { whole_rack: true } }, "saved", ahead);
+  await waitFor(() => expect(ahead).toHaveBeenCalledOnce());
+  await expect(ahead.mock.calls[0]?.[0]).resolves.toEqual({});
 });
 
 it.each([

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
-import { api, unwrap } from "../api/client";
+import { api, type Fitting, unwrap } from "../api/client";
 import { useStore } from "./context";
 import { sendIds } from "./useSendId";
 
@@ -11,10 +11,10 @@ const LOOK_MS = 40;
 const sending = sendIds();
 
 /**
- * Waits until every edit is on the server, with `whole` also until the whole rack has answered, and gives what the server
- * holds then; raises if it does not come to that.
+ * Acts on the fitting as the server holds it: waits until every edit is there, with `whole` also until the whole rack has
+ * answered, and raises if it does not come to that. An edit made meanwhile goes out after it.
  */
-export function useSaved(whole = false) {
+export function useOnSaved(whole = false) {
   const store = useStore();
   const now = useRef(store);
   now.current = store;
@@ -27,32 +27,34 @@ export function useSaved(whole = false) {
     const short = server.to_come || server.recommendation?.whole_rack === false;
     return whole && short ? { patience: WHOLE_RACK_MS, words: "the whole rack is worked out" } : null;
   };
-  return async () => {
+  return async <T>(act: (fitting: Fitting) => Promise<T>): Promise<T> => {
     const since = Date.now();
     while (Date.now() - since < (missing()?.patience ?? 0)) await new Promise((done) => setTimeout(done, LOOK_MS));
     const still = missing();
     if (still) throw new Error(`Wait until ${still.words}, then try again.`);
-    return now.current.server;
+    const answer = act(now.current.server);
+    now.current.goAfter(answer);
+    return answer;
   };
 }
 
 /** Keep the proposal on the screen as a snapshot; an edit that is still on its way, and the whole rack, are waited for. */
 export function useKeep() {
   const { server, refresh } = useStore();
-  const saved = useSaved(true);
+  const onSaved = useOnSaved(true);
   const client = useQueryClient();
   const id = server.id;
   return useMutation({
     mutationKey: ["keep", id],
-    mutationFn: async () => {
-      const { revision, strikes_key, rack_key } = await saved();
-      return unwrap(
-        api.POST("/api/fittings/{fitting_id}/kept", {
-          params: { path: { fitting_id: id } },
-          body: { revision, rack_key, id: sending.of({ id, revision, strikes_key, rack_key }), label: "" },
-        }),
-      );
-    },
+    mutationFn: () =>
+      onSaved(({ revision, strikes_key, rack_key }) =>
+        unwrap(
+          api.POST("/api/fittings/{fitting_id}/kept", {
+            params: { path: { fitting_id: id } },
+            body: { revision, rack_key, id: sending.of({ id, revision, strikes_key, rack_key }), label: "" },
+          }),
+        ),
+      ),
     onSuccess: async () => {
       sending.arrived();
       await client.invalidateQueries({ queryKey: ["kept", id] });

@@ -36,6 +36,7 @@ export function inFitting(part: ReactNode, store: Partial<ShownFitting> | object
     faults: [],
     reload: () => Promise.resolve(),
     refresh: () => {},
+    goAfter: () => {},
     ...store,
   } as unknown as ShownFitting;
   return <FittingProvider value={whole}>{part}</FittingProvider>;

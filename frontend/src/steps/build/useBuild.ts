@@ -3,7 +3,7 @@ import { v4 as newId } from "uuid";
 import { answerKey } from "../../api/answerKey";
 import { api, type Build, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
-import { useSaved } from "../../app/useKeep";
+import { useOnSaved } from "../../app/useKeep";
 import type { Act } from "../../strikes/actStore";
 
 type Order = NonNullable<Build["order"]>;
@@ -36,7 +36,7 @@ export function ticksAhead(order: Order, ahead: readonly Act[]): Tick[] {
 /** Giving the sheet to the bench, taking changes into its order, cancelling and signing it. */
 export function useOrder() {
   const { server, refresh } = useStore();
-  const saved = useSaved();
+  const onSaved = useOnSaved();
   const client = useQueryClient();
   const fitting_id = server.id;
   const after = async () => {
@@ -47,20 +47,22 @@ export function useOrder() {
   // whatever came of it, the screen shows what is so now
   const put = { onSettled: after };
   const begin = useMutation({
-    mutationFn: async (id: string) => {
-      const { revision, rack_key } = await saved();
-      const body = { id, revision, rack_key };
-      return unwrap(api.POST("/api/fittings/{fitting_id}/build/orders", { params: { path: { fitting_id } }, body }));
-    },
+    mutationFn: (id: string) =>
+      onSaved(({ revision, rack_key }) => {
+        const body = { id, revision, rack_key };
+        return unwrap(api.POST("/api/fittings/{fitting_id}/build/orders", { params: { path: { fitting_id } }, body }));
+      }),
     ...put,
   });
   const anew = useMutation({
-    mutationFn: async (order_id: string) =>
-      unwrap(
-        api.PUT("/api/fittings/{fitting_id}/build/orders/{order_id}", {
-          params: { path: { fitting_id, order_id } },
-          body: { revision: (await saved()).revision },
-        }),
+    mutationFn: (order_id: string) =>
+      onSaved(({ revision }) =>
+        unwrap(
+          api.PUT("/api/fittings/{fitting_id}/build/orders/{order_id}", {
+            params: { path: { fitting_id, order_id } },
+            body: { revision },
+          }),
+        ),
       ),
     ...put,
   });
@@ -74,12 +76,14 @@ export function useOrder() {
     ...put,
   });
   const sign = useMutation({
-    mutationFn: async ({ order_id, reason }: { order_id: string; reason: string }) =>
-      unwrap(
-        api.POST("/api/fittings/{fitting_id}/build/orders/{order_id}/sign", {
-          params: { path: { fitting_id, order_id } },
-          body: { revision: (await saved()).revision, reason },
-        }),
+    mutationFn: ({ order_id, reason }: { order_id: string; reason: string }) =>
+      onSaved(({ revision }) =>
+        unwrap(
+          api.POST("/api/fittings/{fitting_id}/build/orders/{order_id}/sign", {
+            params: { path: { fitting_id, order_id } },
+            body: { revision, reason },
+          }),
+        ),
       ),
     ...put,
   });

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
-import { useSaved } from "../../app/useKeep";
+import { useOnSaved } from "../../app/useKeep";
 import { useSendId } from "../../app/useSendId";
 import { ScoreChart } from "../../pictures/ScoreChart/ScoreChart";
 import { showDay, showMoment, today } from "../../units/days";
@@ -18,7 +18,7 @@ export function HandOver() {
   const { server, refresh } = useStore();
   const units = useUnits();
   const [distance, setDistance] = useState(units.distance);
-  const saved = useSaved();
+  const onSaved = useOnSaved();
   const client = useQueryClient();
   const fitting_id = server.id;
   const key = ["handovers", fitting_id];
@@ -28,11 +28,12 @@ export function HandOver() {
   });
   const sending = useSendId();
   const make = useMutation({
-    mutationFn: async () => {
-      const told = { revision: (await saved()).revision, distance };
-      const body = { id: sending.of(told), ...told };
-      return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
-    },
+    mutationFn: () =>
+      onSaved(({ revision }) => {
+        const told = { revision, distance };
+        const body = { id: sending.of(told), ...told };
+        return unwrap(api.POST("/api/fittings/{fitting_id}/handovers", { params: { path: { fitting_id } }, body }));
+      }),
     onSuccess: (found) => {
       sending.arrived();
       client.setQueryData(key, found);
