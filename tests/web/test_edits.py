@@ -5,11 +5,14 @@ from __future__ import annotations
 import copy
 import json
 import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
 from uuid import UUID, uuid4
 
 import pytest
 from sqlalchemy import event
 
+from oblatus.store.database import Database
 from oblatus.store.tables import FittingRow, now
 from oblatus.usecases import bin as bins
 
@@ -50,22 +53,36 @@ def test_edits_of_two_fields_on_the_same_screen_are_merged(client, base, fitting
     assert (second["conflicts"], second["refused"]) == ([], [])
 
 
-def test_an_edit_asks_the_database_little(client, base, fitting, database):
-    """Every statement costs a hand more than PostgreSQL needs to answer it."""
+@contextmanager
+def heard(database: Database) -> Iterator[list[str]]:
+    """The statements of this thread; the bridge asks beside it."""
     asked: list[str] = []
     here = threading.get_ident()
 
     def hear(_connection, _cursor, statement, *_):
-        if threading.get_ident() == here:  # the bridge asks beside it
+        if threading.get_ident() == here:
             asked.append(statement)
 
     event.listen(database.engine, "before_cursor_execute", hear)
     try:
-        assert edit(client, base, fitting, lean(2.0), edit_id=str(uuid4())).status_code == 200
+        yield asked
     finally:
         event.remove(database.engine, "before_cursor_execute", hear)
+
+
+def test_an_edit_asks_the_database_little(client, base, fitting, database):
+    """Every statement costs a hand more than PostgreSQL needs to answer it."""
+    with heard(database) as asked:
+        assert edit(client, base, fitting, lean(2.0), edit_id=str(uuid4())).status_code == 200
     assert any("UPDATE fitting" in statement for statement in asked)
     assert len(asked) <= 9, "\n".join(asked)
+
+
+def test_a_file_of_the_page_asks_the_database_nothing(client, database):
+    """A step has dozens of them."""
+    with heard(database) as asked:
+        assert client.get("/icon.svg").status_code == 200
+    assert asked == []
 
 
 def test_one_field_changed_by_two_is_told_and_stays_until_it_is_chosen(client, base, fitting):

@@ -137,8 +137,11 @@ READS = {"carries.post_carries", "engine.post_desk", "engine.stop_work", "import
 
 
 def _before_work() -> None:
-    """For whose studio the engine works; nothing is begun that a full disk would break off."""
-    if current_user.is_authenticated:
+    """For whose studio the engine works; nothing is begun that a full disk would break off.
+
+    Files of the page are anybody's: nobody is looked up for them.
+    """
+    if request.path.startswith("/api/") and current_user.is_authenticated:
         WORKS_FOR.set(str(actor().studio_id))
     if request.method not in ("GET", "HEAD", "OPTIONS") and request.endpoint not in READS | WRITES_LITTLE:
         refuse_when_full(settings().data_dir)
