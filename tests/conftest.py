@@ -40,9 +40,6 @@ TABLES = (
     "photo", "venue_record", "reading", "import_mapping", "import_run", "device_link", "strike", "snapshot", "rack_head",
     "fitting", "fitter", "studio",
 )  # fmt: skip
-"""Those that refer to others come first."""
-
-
 LONG = (
     "test_drill.py", "test_hostile.py", "test_serve.py", "test_sweeps.py", "test_cli.py", "test_judge.py",
     "test_bridge.py", "test_every_screen.py", "test_fitting_flow.py",
@@ -133,13 +130,18 @@ def database(app, seeded: Engine) -> Database:
 
 def _put_back(owner: Engine) -> None:
     """Every table as it was seeded. A browser closed by the test before may still have a request under way: it is waited
-    for."""
+    for, as nobody else may hold a table. What refers to what is not looked at, and no file is made anew, as `truncate`
+    would: that takes four times as long."""
+    parts = [
+        "set local session_replication_role = replica",
+        f"lock table {', '.join(TABLES)} in access exclusive mode",
+        *(f"delete from {table}" for table in TABLES),
+        *(f"insert into {table} overriding system value table seeded.{table}" for table in TABLES),
+    ]
     for last in (False, False, False, False, True):
         try:
             with owner.begin() as connection:
-                connection.execute(text(f"truncate {', '.join(TABLES)}"))
-                for table in reversed(TABLES):
-                    connection.execute(text(f"insert into {table} overriding system value table seeded.{table}"))
+                connection.execute(text("; ".join(parts)))
         except OperationalError:
             if last:
                 raise

@@ -50,17 +50,21 @@ def chromium() -> Iterator[Browser]:
         browser.close()
 
 
-def new_context(chromium: Browser, **how: Any) -> BrowserContext:
-    """A browser of its own to its cookies, patient with a slow machine."""
-    context = chromium.new_context(**how)
+def new_context(chromium: Browser, *, keeps: bool = False, **how: Any) -> BrowserContext:
+    """A browser of its own to its cookies, patient with a slow machine.
+
+    `keeps`: whether it keeps the program, to go on without a connection: two seconds of processor for each.
+    """
+    context = chromium.new_context(service_workers="allow" if keeps else "block", **how)
     context.set_default_timeout(PATIENCE_MS)
     return context
 
 
 @pytest.fixture
-def blank(chromium: Browser, database) -> Iterator[Page]:
+def blank(chromium: Browser, database, request: pytest.FixtureRequest) -> Iterator[Page]:
     """A page at 1280x800 with nothing in it; an error in the browser's console fails the test."""
-    context = new_context(chromium, viewport={"width": 1280, "height": 800}, accept_downloads=True)
+    keeps = request.node.get_closest_marker("keeps_the_program") is not None
+    context = new_context(chromium, keeps=keeps, viewport={"width": 1280, "height": 800}, accept_downloads=True)
     page = context.new_page()
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))

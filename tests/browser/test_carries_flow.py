@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import bench, saved
@@ -59,6 +60,7 @@ def test_a_matrix_is_measured_from_the_keyboard_with_mishits_and_undo(orla: Page
     expect(cell(orla, r"^old lob, 10:30: 4[67] m, measured")).to_contain_text("5 balls, 1 aside")
 
 
+@pytest.mark.keeps_the_program
 def test_strikes_without_a_connection_wait_and_arrive_once(orla: Page):
     measure(orla)
     orla.context.set_offline(True)

@@ -182,6 +182,7 @@ def test_a_wrong_value_is_said_at_its_field_kept_and_does_not_hold_the_rest_back
     expect(orla.get_by_label("Firmness", exact=True)).to_have_value("80")
 
 
+@pytest.mark.keeps_the_program
 def test_what_is_typed_without_a_connection_is_there_afterwards(orla: Page):
     orla.context.set_offline(True)
     orla.get_by_label("Handicap").fill("7")

@@ -13,7 +13,7 @@ from tests.browser.conftest import bench, new_context, saved
 @pytest.fixture
 def phone(chromium: Browser):
     """A phone of the player."""
-    context = new_context(chromium, viewport={"width": 390, "height": 844}, has_touch=True)
+    context = new_context(chromium, keeps=True, viewport={"width": 390, "height": 844}, has_touch=True)
     yield context.new_page()
     context.close()
 

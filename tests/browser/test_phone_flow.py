@@ -17,7 +17,7 @@ PHONES = ((390, 844), (360, 640))
 @pytest.fixture
 def phone(chromium: Browser):
     """A phone of somebody who is not signed in; an error in its console fails the test."""
-    context = new_context(chromium, viewport={"width": 390, "height": 844}, has_touch=True)
+    context = new_context(chromium, keeps=True, viewport={"width": 390, "height": 844}, has_touch=True)
     page = context.new_page()
     errors: list[str] = []
     page.on("pageerror", lambda error: errors.append(str(error)))

@@ -124,6 +124,7 @@ def build(orla: Page) -> None:
     expect(orla.get_by_role("table", name="Clubs as they were").get_by_role("row").nth(1)).to_be_visible()
 
 
+@pytest.mark.keeps_the_program
 def test_balls_wait_without_a_network_and_arrive_once(orla: Page):
     orla.get_by_role("link", name="Proof").first.click()
     orla.get_by_role("button", name="Plan the proof").click()

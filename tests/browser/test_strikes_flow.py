@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from oblatus.devices.monitor import MonitorStandIn
@@ -139,6 +140,7 @@ def test_sand_is_marked_by_two_taps_and_the_eye_adds_what_no_device_sees(orla: P
     expect(strikes).to_contain_text(re.compile(r"sand mark \d+\smm, sole marked \d+\smm back, divot shallow, wet face"))
 
 
+@pytest.mark.keeps_the_program
 def test_strikes_wait_in_the_browser_without_a_network_and_arrive_once(orla: Page):
     orla.get_by_role("link", name="Strikes").click()
     orla.get_by_role("radiogroup", name="Station").get_by_text("practice").click()
