@@ -6,42 +6,14 @@ async ({ touch, contrast = true, colours = false, sides = false }) => {
   const TARGET = 43.5; // px high, at least half as wide
   const TOUCHES = { x: 0.5, y: 2.5 }; // px by which boxes of two labels may lie over each other
   const found = [];
-  // preloading fetches every style sheet anew, for rules about media that are not here
-  const axed = async (within, options) => {
-    const { violations, passes } = await axe.run(within, { preload: false, ...options });
+  const told = async (options) => {
+    // preloading fetches every style sheet anew, for rules about media that are not here
+    const { violations } = await axe.run(document, { resultTypes: ["violations"], preload: false, ...options });
     for (const rule of violations)
       for (const node of rule.nodes) found.push(`${rule.id}: ${node.target.join(" ")}`);
-    return passes;
-  };
-  // the same words in the same place, in the same colours on the same ground: axe is asked once a page
-  const written = (element) =>
-    element.matches("input, select, textarea") ||
-    [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.textContent.trim());
-  const shade = (element) => {
-    const { color, fill, fontSize, fontWeight, textShadow } = getComputedStyle(element);
-    const said = [element.value ?? element.textContent, color, fill, fontSize, fontWeight, textShadow];
-    for (let at = element; at; at = at.parentElement) {
-      const { backgroundColor, backgroundImage, opacity, filter, mixBlendMode } = getComputedStyle(at);
-      const state = ["data-active", "aria-disabled"].map((name) => at.getAttribute(name));
-      said.push(at.tagName, at.getAttribute("class"), at.matches(":disabled"), ...state);
-      said.push(backgroundColor, backgroundImage, opacity, filter, mixBlendMode);
-    }
-    return said.join(" ");
-  };
-  const readable = async () => {
-    window.judged ??= new Set();
-    const shades = new Map();
-    for (const element of document.body.querySelectorAll("*")) if (written(element)) shades.set(element, shade(element));
-    const include = [...shades.keys()].filter((element) => !window.judged.has(shades.get(element)));
-    if (include.length === 0) return;
-    const asked = { resultTypes: ["violations", "passes"], elementRef: true, runOnly: ["color-contrast"] };
-    for (const rule of await axed({ include }, asked))
-      for (const { element } of rule.nodes) window.judged.add(shades.get(element) ?? shade(element));
-  };
-  if (colours) {
-    await readable();
     return [...new Set(found)];
-  }
+  };
+  if (colours) return told({ runOnly: ["color-contrast"] });
   const across = document.documentElement.clientWidth;
   const words = (element) => (element.getAttribute("aria-label") || element.textContent || "").trim().slice(0, 30);
   const hidden = (element) => {
@@ -166,7 +138,5 @@ async ({ touch, contrast = true, colours = false, sides = false }) => {
       found.push(`${Math.round(box.width)} x ${Math.round(box.height)} px to press: ${words(element)}`);
   }
 
-  await axed(document, { resultTypes: ["violations"], rules: { "color-contrast": { enabled: false } } });
-  if (contrast) await readable();
-  return [...new Set(found)];
+  return told({ rules: { "color-contrast": { enabled: contrast } } });
 }

@@ -1,4 +1,4 @@
-"""What is wrong with a page as it stands, by look.js; at which sizes, and once it stands still."""
+"""What is wrong with a page as it stands, by look.js and contrast.js; at which sizes, and once it stands still."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from pathlib import Path
 from playwright.sync_api import Page
 
 LOOK = (Path(__file__).parent / "look.js").read_text()
+CONTRAST = (Path(__file__).parent / "contrast.js").read_text()
 SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844), (320, 640))
 STILL = """() => document.getAnimations().every(
   (a) => a.playState !== 'running' || a.effect.getComputedTiming().iterations === Infinity)"""
