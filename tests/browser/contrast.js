@@ -43,13 +43,18 @@
         holds(other.getBoundingClientRect(), middle),
     );
 
+  const FIELDS = "textarea, select, input:not([type=hidden], [type=radio], [type=checkbox], [type=range], [type=file])";
   const found = [];
   for (const element of document.body.querySelectorAll("*")) {
+    const field = element.matches(FIELDS);
+    const written = [...element.childNodes].filter((node) => node.nodeType === Node.TEXT_NODE);
+    const said = field
+      ? element.value || element.placeholder || ""
+      : written.some((node) => node.textContent.trim()) && element.textContent;
     const letters = document.createRange();
     letters.selectNodeContents(element);
-    const box = letters.getBoundingClientRect();
-    const written = [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.textContent.trim());
-    if (!written || box.width < 2 || element.closest("style, script, title, desc, option")) continue;
+    const box = (field ? element : letters).getBoundingClientRect();
+    if (!said || box.width < 2 || element.closest("style, script, title, desc, option")) continue;
     if (element.closest(":disabled, [aria-disabled=true], [data-disabled]")) continue;
     if (!element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
     const middle = { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 };
@@ -57,10 +62,10 @@
     for (let at = element; at; at = at.parentElement) path.unshift(at);
     if (path.some((at) => at instanceof HTMLElement && at.offsetWidth <= 1 && at.offsetHeight <= 1)) continue; // read out
 
-    const own = getComputedStyle(element);
+    const own = getComputedStyle(element, field && !element.value ? "::placeholder" : null);
     const picture = element instanceof SVGElement;
     let ground = [255, 255, 255, 1];
-    let known_ground = true;
+    let certain = true;
     const groups = [];
     for (const at of path) {
       const { opacity, backgroundColor, backgroundImage } = getComputedStyle(at);
@@ -69,11 +74,11 @@
       for (const other of picture ? [] : liesUnder(at, middle))
         ground = over(colour(getComputedStyle(other).backgroundColor), ground);
       const on = colour(backgroundColor);
-      known_ground = (known_ground || on[3] === 1) && backgroundImage === "none";
+      certain = (certain || on[3] === 1) && backgroundImage === "none";
       ground = over(on, ground);
     }
-    if (!known_ground) {
-      found.push(`on a picture, of which nothing can be said: ${element.textContent.trim().slice(0, 30)}`);
+    if (!certain) {
+      found.push(`on a picture, of which nothing can be said: ${said.trim().slice(0, 30)}`);
       continue;
     }
     let text = picture ? faint(colour(own.fill), own.fillOpacity) : colour(own.color);
@@ -89,7 +94,7 @@
     const size = Number.parseFloat(own.fontSize);
     const least = size >= 24 || (size >= 18.66 && Number(own.fontWeight) >= 700) ? LEAST_LARGE : LEAST;
     const seen = ratio(text, ground);
-    if (seen < least - ROUNDING) found.push(`${seen.toFixed(2)} : 1: ${element.textContent.trim().slice(0, 30)}`);
+    if (seen < least - ROUNDING) found.push(`${seen.toFixed(2)} : 1: ${said.trim().slice(0, 30)}`);
   }
   return [...new Set(found)];
 }

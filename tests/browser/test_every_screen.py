@@ -91,28 +91,26 @@ def put_light(page: Page, light: Literal["light", "dark"]) -> None:
 def look(page: Page, where: str, sizes: tuple[tuple[int, int], ...] = SIZES, *, contrast: bool = True) -> list[str]:
     """What is wrong with the page as it stands, at every size; the colours in both lights, unless they are forced.
 
-    A page of 320 px is one of 390 as far as colours go. axe is asked about those of the dark at the widest alone: where
-    words stand it has been asked, and it says less of colours than contrast.js.
+    A page of 320 px is one of 390 as far as colours go.
     """
     found: list[str] = []
     wide = [size for size in sizes if size[0] > NARROWEST]
     if not page.evaluate("'axe' in window"):
         page.evaluate(AXE.read_text())
 
-    def at(size: tuple[int, int], light: str, colours: bool, told: dict[str, bool] | None) -> None:
+    def at(size: tuple[int, int], light: str, ours: bool, **told: bool) -> None:
         page.set_viewport_size({"width": size[0], "height": size[1]})
         still(page)
-        wrong = page.evaluate(CONTRAST) if colours else []
-        wrong += page.evaluate(LOOK, told) if told else []
+        wrong = page.evaluate(CONTRAST) if ours else []
+        wrong += page.evaluate(LOOK, {"touch": size[0] <= 820, "contrast": ours, **told})
         found.extend(f"{where}{light} at {size[0]}: {words}" for words in wrong)
 
     for size in sizes:
-        colours = contrast and size in wide
-        at(size, "", colours, {"touch": size[0] <= 820, "contrast": colours})
+        at(size, "", contrast and size in wide)
     if contrast:
         put_light(page, "dark")
         for size in wide:
-            at(size, ", dark", True, {"touch": False, "colours": True} if size == wide[0] else None)
+            at(size, ", dark", True, colours=True)
         put_light(page, "light")
     return found
 
@@ -123,12 +121,14 @@ def test_what_is_hard_to_read_is_found(chromium: Browser):
       <div style="background:#222"><b style="color:#777">7</b><b style="color:#fff">8</b></div>
       <div style="position:relative"><i style="position:absolute;inset:0;background:#333"></i>
         <span style="color:#fff">on</span><span style="color:#444">off</span></div>
+      <input value="typed"><input value="pale" style="color:#aaa"><input placeholder="hint" class="hint">
+      <style>.hint::placeholder { color: #bbb }</style>
       <svg width="200" height="40"><rect width="100" height="40" fill="#133"/><text x="9" y="20" fill="#255">dark</text>
         <text x="120" y="20" fill="#255">beside</text></svg></body>"""
     context = new_context(chromium)
     page = context.new_page()
     page.set_content(said)
-    assert [words.rsplit(" ", 1)[1] for words in page.evaluate(CONTRAST)] == ["faint", "7", "off", "dark"]
+    assert [words.rsplit(" ", 1)[1] for words in page.evaluate(CONTRAST)] == ["faint", "7", "off", "pale", "hint", "dark"]
     context.close()
 
 

@@ -105,6 +105,7 @@ describe("useFitting", () => {
     const { result } = renderHook(() => useFitting(inputs(fitting(1))));
     let refused = (_: Error) => {};
     act(() => result.current.goAfter(new Promise((_, reject) => (refused = reject))));
+    act(() => result.current.goAfter(Promise.resolve()));
     act(() => result.current.edit("player", player(11)));
     act(() => result.current.edit("player", player(12)));
     await new Promise((done) => setTimeout(done, 100));

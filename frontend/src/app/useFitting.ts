@@ -114,6 +114,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   /** Whether what goes out waits for its next try: known here before the page is drawn anew and says so. */
   const paused = useRef(false);
   const busy = useRef<Promise<void> | null>(null);
+  /** Acts that were made before the next edit. */
   const ahead = useRef<Promise<void> | null>(null);
   const settled = useRef<{ path: string; theirs: unknown }[]>([]);
   /** Sections as they were refused or in conflict: sent again only once they are changed. */
@@ -233,11 +234,8 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   }, [send]);
 
   const goAfter = useCallback((act: Promise<unknown>) => {
-    const answered = act.then(
-      () => {},
-      () => {}, // whoever acted hears of it
-    );
-    const longest = new Promise<void>((done) => setTimeout(done, LONGEST_HELD_MS));
+    const answered = Promise.allSettled([ahead.current, act]); // whoever acted hears what came of it
+    const longest = new Promise((done) => setTimeout(done, LONGEST_HELD_MS));
     const over = Promise.race([answered, longest]).then(() => {
       if (ahead.current === over) ahead.current = null;
     });
