@@ -18,6 +18,7 @@ from oblatus.core.gapping.ladder import (
     BEND_COST,
     BEND_COST_PER_DEG,
     BUY_COST,
+    PART_NAMES,
     SCHOOL_WEIGHTS,
     WEDGE_COST,
     overlap_limit,
@@ -114,9 +115,25 @@ def test_the_search_finds_what_brute_force_finds(school, count):
     lofts = [48.0, 49.5, 51.0, 52.5, 54.0, 56.0, 57.5, 59.0, 61.0]
     asked = wish(model, lofts, school=school, owned=OWNED)
     scored = sorted((penalty_by_hand(model, asked, ladder), ladder) for ladder in combinations(lofts, count))
-    found = LadderSearch(model, asked).best(count, most=3)
-    assert [ladder.penalty for ladder in found] == pytest.approx([penalty for penalty, _ in scored[:3]])
-    assert found[0].lofts_deg == scored[0][1]
+    search = LadderSearch(model, asked)
+    assert [search.score(ladder).penalty for _, ladder in scored[:3]] == pytest.approx([row[0] for row in scored[:3]])
+    [found] = search.best(count)
+    assert found.penalty == pytest.approx(scored[0][0])
+    assert found.lofts_deg == scored[0][1]
+
+
+@pytest.mark.parametrize("count", [1, 2, 3, 4])
+@pytest.mark.parametrize("school", ["equal_carry", "equal_loft", "clock_cover"])
+def test_what_the_search_leaves_out_is_no_better(school, count):
+    lofts = [x / 2 for x in range(96, 126)]
+    for n, name in enumerate((*PART_NAMES, "")):
+        model = fit_carry_model(Player(pitching_wedge_carry=80.0 + 6.0 * n), 44.0 + 0.5 * n)
+        factors = {name: 0.0 if n % 2 else 4.0} if name else dict.fromkeys(PART_NAMES, 0.0)
+        asked = wish(model, lofts, school=school, owned=OWNED, factors=factors)
+        search = LadderSearch(model, asked)
+        [found] = search.best(count)
+        every = search.table.score(np.array(list(combinations(range(len(search.table.lofts)), count))))
+        assert found.penalty == pytest.approx((every @ asked.weights.array()).min())
 
 
 def test_the_front_is_what_no_ladder_beats_in_cover_and_cost():

@@ -7,6 +7,7 @@ from oblatus.core._compiled import leaf, quick
 UNCOVERED, GAPS, STEPS, OVERLAPS, TOP, ALTERNATIVES, COST = range(7)
 PARTS = 7
 CARRY, LOFT, CLOCK = 0.0, 1.0, 2.0
+SLACK = 1e-9  # of a penalty, by which a bound has to be above the best: sums of floats are not exact
 
 
 @quick
@@ -124,3 +125,68 @@ def score(
         )
         _spacing(ladder, lofts, carries, pitching, wish, out[i])
         out[i, COST] = cheapest(lofts, ladder, owned, limits, costs, plan, best_plan, spent)
+
+
+@leaf
+def _of_spacing(parts, weights):
+    return (
+        weights[GAPS] * parts[GAPS]
+        + weights[STEPS] * parts[STEPS]
+        + weights[OVERLAPS] * parts[OVERLAPS]
+        + weights[TOP] * parts[TOP]
+    )
+
+
+@quick
+def best_of(
+    ladders, lofts, carries, low, high, bin_weights, base_low, base_high, pitching, wish, owned, limits, costs, weights
+):
+    """Which of the ladders, scored as by `score`, has the least penalty by the weights (PARTS), none of them negative.
+
+    What a ladder covers takes longest, and is looked at only where the least that it can be is below the best so far:
+    spacing, cost, and as little uncovered as if no two of its lofts covered the same. The one of the lowest such bound
+    comes first.
+    """
+    n, k = ladders.shape
+    plan, best_plan, spent = np.full(k, -1), np.full(k, -1), np.zeros(k + 1)
+    least, most = np.empty((k, bin_weights.shape[0])), np.empty((k, bin_weights.shape[0]))
+    joined = np.full(k, -1)
+    parts, bounds, brings = np.empty(PARTS), np.empty(n), np.zeros(lofts.shape[0])
+    base = 0.0
+    for b in range(bin_weights.shape[0]):
+        if base_high[b] == 0.0:
+            base += bin_weights[b]
+            for j in range(lofts.shape[0]):
+                brings[j] += bin_weights[b] if high[j, b] > 0.0 else 0.0
+    start = 0
+    for i in range(n):
+        _spacing(ladders[i], lofts, carries, pitching, wish, parts)
+        uncovered = base
+        for j in range(k):
+            uncovered -= brings[ladders[i, j]]
+        bounds[i] = _of_spacing(parts, weights) + weights[UNCOVERED] * max(uncovered, 0.0)
+        if bounds[i] < bounds[start]:
+            start = i
+    _join(base_low, base_high, base_low, base_high, least[0], most[0])
+    found, best = -1, np.inf
+    for turn in range(n + 1):
+        i = turn - 1 if turn > 0 else start
+        if bounds[i] > best + SLACK:
+            continue
+        ladder = ladders[i]
+        cost = weights[COST] * cheapest(lofts, ladder, owned, limits, costs, plan, best_plan, spent)
+        if bounds[i] + cost > best + SLACK:
+            continue
+        same = True
+        for j in range(k - 1):
+            same = same and joined[j] == ladder[j]
+            if not same:
+                _join(least[j], most[j], low[ladder[j]], high[ladder[j]], least[j + 1], most[j + 1])
+                joined[j] = ladder[j]
+        last = ladder[k - 1]
+        uncovered, alone = _covered(bin_weights, least[k - 1], most[k - 1], low[last], high[last], wish[6])
+        _spacing(ladder, lofts, carries, pitching, wish, parts)
+        penalty = _of_spacing(parts, weights) + cost + weights[UNCOVERED] * uncovered + weights[ALTERNATIVES] * alone
+        if penalty < best or (penalty == best and i < found):
+            found, best = i, penalty
+    return found

@@ -1,4 +1,4 @@
-"""The ladder of lofts below the pitching wedge: every ladder on the half-degree grid scored, the best for each count."""
+"""The ladder of lofts below the pitching wedge: of all on the half-degree grid the best for each count."""
 
 from __future__ import annotations
 
@@ -160,7 +160,7 @@ def _combinations(n: int, count: int) -> Ladders:
 
 
 class LadderSearch:
-    """Every ladder of the buildable lofts: what each covers, scored by enumeration, so that the best is the best."""
+    """Every ladder of the buildable lofts: what each covers, and which of all of them is the best."""
 
     def __init__(self, model: CarryModel, wish: LadderWish) -> None:
         least = model.pitching_wedge_loft_deg + LEAST_STEP_DEG
@@ -168,12 +168,13 @@ class LadderSearch:
         self.table = _Table(model, wish, np.array(sorted(x for x in wish.lofts_deg if least <= x <= MOST_LOFT_DEG)))
         self._parts: dict[int, Floats] = {}
 
-    def best(self, count: int, most: int = 1) -> list[Ladder]:
-        """The best ladders of `count` wedges; fewer than `most`, or none, if the buildable lofts do not allow it."""
-        ladders, parts = self._every(count)
-        penalty = parts @ self.wish.weights.array()
-        few = np.argpartition(penalty, most - 1)[:most] if most < len(penalty) else np.arange(len(penalty))
-        return [self.table.ladder(ladders[i], parts[i]) for i in few[np.argsort(penalty[few], kind="stable")]]
+    def best(self, count: int) -> list[Ladder]:
+        """The best ladder of `count` wedges; none if the buildable lofts do not allow it."""
+        ladders = _combinations(len(self.table.lofts), count)
+        if not len(ladders):
+            return []
+        ladder = ladders[self.table.best_of(ladders)]
+        return [self.table.ladder(ladder, self.table.score(ladder.reshape(1, -1))[0])]
 
     def score(self, lofts_deg: Sequence[float]) -> Ladder:
         """One ladder, typed by the fitter, scored like the others."""
@@ -246,17 +247,25 @@ class _Table:
     def score(self, ladders: Ladders) -> Floats:
         """Parts (n, PARTS) before their weights."""
         parts = np.empty((len(ladders), _kernels.PARTS))
-        low, high, full = self.low[1:].copy(), self.high[1:].copy(), self.full[1:].copy()
+        about = self._about()
 
         def work(some: slice) -> None:
-            _kernels.score(
-                ladders[some], self.lofts, full, low, high, self.wish.faced.weights, self.low[0], self.high[0],
-                self.pitching, self.wishes, self.owned, self.limits, self.costs, parts[some],
-            )  # fmt: skip
+            _kernels.score(ladders[some], *about, parts[some])
 
         share_out(work, len(ladders), WORTH_A_THREAD)
         parts[:, _kernels.COST] += WEDGE_COST * ladders.shape[1]
         return parts
+
+    def best_of(self, ladders: Ladders) -> int:
+        """The place of the one of least penalty among ladders (n, count)."""
+        return int(_kernels.best_of(ladders, *self._about(), self.wish.weights.array()))
+
+    def _about(self) -> tuple[Floats, ...]:
+        """What the kernels are told of the lofts."""
+        return (
+            self.lofts, self.full[1:].copy(), self.low[1:].copy(), self.high[1:].copy(), self.wish.faced.weights,
+            self.low[0], self.high[0], self.pitching, self.wishes, self.owned, self.limits, self.costs,
+        )  # fmt: skip
 
     def ladder(self, ladder: Ladders, parts: Floats) -> Ladder:
         """A ladder with its words."""
