@@ -7,7 +7,7 @@ from oblatus.core._compiled import leaf, quick
 UNCOVERED, GAPS, STEPS, OVERLAPS, TOP, ALTERNATIVES, COST = range(7)
 PARTS = 7
 CARRY, LOFT, CLOCK = 0.0, 1.0, 2.0
-SLACK = 1e-9  # of a penalty, by which a bound has to be above the best: sums of floats are not exact
+ROUNDING = 1e-9  # of a penalty, by which a bound has to be above the best: sums of floats are not exact
 
 
 @quick
@@ -171,11 +171,11 @@ def best_of(
     found, best = -1, np.inf
     for turn in range(n + 1):
         i = turn - 1 if turn > 0 else start
-        if bounds[i] > best + SLACK:
+        if bounds[i] > best + ROUNDING:
             continue
         ladder = ladders[i]
         cost = weights[COST] * cheapest(lofts, ladder, owned, limits, costs, plan, best_plan, spent)
-        if bounds[i] + cost > best + SLACK:
+        if bounds[i] + cost > best + ROUNDING:
             continue
         same = True
         for j in range(k - 1):

@@ -250,7 +250,7 @@ class _Table:
         about = self._about()
 
         def work(some: slice) -> None:
-            _kernels.score(ladders[some], *about, parts[some])
+            _kernels.score(*(ladders[some], *about, parts[some]))
 
         share_out(work, len(ladders), WORTH_A_THREAD)
         parts[:, _kernels.COST] += WEDGE_COST * ladders.shape[1]
@@ -258,7 +258,7 @@ class _Table:
 
     def best_of(self, ladders: Ladders) -> int:
         """The place of the one of least penalty among ladders (n, count)."""
-        return int(_kernels.best_of(ladders, *self._about(), self.wish.weights.array()))
+        return int(_kernels.best_of(*(ladders, *self._about(), self.wish.weights.array())))
 
     def _about(self) -> tuple[Floats, ...]:
         """What the kernels are told of the lofts."""
