@@ -1,5 +1,6 @@
 import type { FittingDocument } from "../api/client";
 import { TABLES } from "../api/tables";
+import { usePlace } from "../app/usePlace";
 
 /** The clubs that can be hit: the owned wedges, the pitching wedge and the nine-iron, with their lofts in degrees. */
 export function clubsOf({ bag }: Pick<FittingDocument, "bag">) {
@@ -8,6 +9,14 @@ export function clubsOf({ bag }: Pick<FittingDocument, "bag">) {
     { value: "pw", label: "pitching wedge", loft: bag.pitching_wedge_loft_deg },
     { value: "9i", label: "nine-iron", loft: bag.nine_iron_loft_deg },
   ];
+}
+
+/** The club that is hit, which stays the same wedge wherever it stands in the bag; none while it is out of the bag. */
+export function useClub(document: Pick<FittingDocument, "bag">) {
+  const clubs = clubsOf(document);
+  const entries = clubs.map(({ label, loft }) => ({ name: label, loft }));
+  const { was, ...at } = usePlace(entries, Math.min(1, clubs.length - 1));
+  return { ...at, clubs, club: at.place === null ? undefined : clubs[at.place], was: was?.name };
 }
 
 /** A club by its code, also one that is no longer in the bag. */

@@ -68,9 +68,10 @@ export function EntryMarks({
     <Picture height={HEIGHT} role="group" aria-label="Where the sole landed">
       {(width) => {
         const x = markScale(sand, width);
+        const radius = x(BALL_RADIUS_MM) - x(0); // it lies on the ground, whatever of it has room above
         return (
           <>
-            <circle cx={x(0)} cy={SKY - 40} r={x(BALL_RADIUS_MM) - x(0)} fill="var(--paper)" stroke="var(--line-2)" />
+            <circle cx={x(0)} cy={SKY - radius} r={radius} fill="var(--paper)" stroke="var(--line-2)" />
             {mean !== null && spread !== null && (
               <rect
                 x={x(mean - spread)}

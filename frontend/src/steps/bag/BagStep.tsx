@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Bag, OwnedWedge } from "../../api/client";
 import { TABLES, usualOf } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { usePlace } from "../../app/usePlace";
 import { trimmed } from "../../units/units";
 import { Below } from "../parts/Below";
 import { NumberField } from "../parts/NumberField";
@@ -35,15 +36,16 @@ const NEW_WEDGE = {
 export default function BagStep() {
   const { draft, edit, server } = useStore();
   const { bag } = draft;
-  const [at, setAt] = useState(0);
   const [added, setAdded] = useState(false);
-  const chosen = Math.min(at, bag.wedges.length - 1);
+  const entries = bag.wedges.map(({ name, loft_deg }) => ({ name, loft: loft_deg }));
+  const { place, choose, turn } = usePlace(entries, 0);
+  const chosen = place ?? 0;
   const wedge = bag.wedges[chosen];
   const set = (change: Partial<Bag>) => edit("bag", { ...bag, ...change });
   const put = (next: OwnedWedge) => set({ wedges: bag.wedges.map((w, i) => (i === chosen ? next : w)) });
   const add = () => {
     set({ wedges: [...bag.wedges, { ...NEW_WEDGE, name: `wedge ${bag.wedges.length + 1}` }] });
-    setAt(bag.wedges.length);
+    choose(bag.wedges.length);
     setAdded(true);
   };
   const room = server.wedge_room;
@@ -57,7 +59,7 @@ export default function BagStep() {
       <OwnedRow
         wedges={bag.wedges}
         chosen={chosen}
-        onChoose={setAt}
+        onChoose={choose}
         pitchingWedge={`${trimmed(bag.pitching_wedge_loft_deg)}°`}
         result={server.recommendation}
       />
@@ -102,7 +104,7 @@ export default function BagStep() {
         </fieldset>
         {wedge && (
           <OwnedForm
-            key={chosen}
+            key={place === null ? "another" : turn}
             wedge={wedge}
             target={`own:${chosen}`}
             path={`bag.wedges.${chosen}`}
@@ -110,7 +112,7 @@ export default function BagStep() {
             fresh={added}
             onRemove={() => {
               set({ wedges: bag.wedges.filter((_, i) => i !== chosen) });
-              setAt(0);
+              choose(0);
             }}
           />
         )}

@@ -1,7 +1,7 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES, usualOf } from "../../api/tables";
-import { server, show } from "../../testing/show";
+import { inFitting, server, show, showAlone } from "../../testing/show";
 import BagStep from "./BagStep";
 
 const edit = vi.fn();
@@ -51,6 +51,26 @@ it("what is typed goes to the wedge in sight alone", () => {
   edit.mockClear();
   fireEvent.change(screen.getByLabelText("Pitching-wedge loft"), { target: { value: "" } });
   expect(edit).not.toHaveBeenCalled();
+});
+
+it("the wedge in sight stays in sight where another leaves the bag on another screen, with what is being typed", () => {
+  const part = (wedges: object[]) =>
+    inFitting(<BagStep />, {
+      server: { id: "f", wedge_room: 3, owned: [], recommendation: null, document: { rack: null } },
+      draft: { bag: { ...BAG, wedges } },
+      edit,
+    });
+  const { again } = showAlone(part(BAG.wedges));
+  fireEvent.click(screen.getByRole("button", { name: /lob/ }));
+  const loft = () => screen.getByLabelText("Measured loft") as HTMLInputElement;
+  fireEvent.change(loft(), { target: { value: "60.5." } });
+  again(part(BAG.wedges.slice(1)));
+  expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("lob");
+  expect(loft().value).toBe("60.5.");
+  fireEvent.change(loft(), { target: { value: "60.5" } });
+  expect(edit.mock.lastCall?.[1].wedges.map((one: { loft_deg: number }) => one.loft_deg)).toEqual([56, 60.5]);
+  again(part([wedge("sand")]));
+  expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("sand");
 });
 
 it("a ninth wedge is not asked for, and a bag with room for one says so", () => {

@@ -2,6 +2,7 @@ import { VisuallyHidden } from "@mantine/core";
 import { useState } from "react";
 import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
+import { usePlace } from "../../app/usePlace";
 import { cellKey } from "../../pictures/CarryLadder/RungMark";
 import { useQueue } from "../../strikes/queue";
 import { withAhead } from "../../strikes/sending";
@@ -19,16 +20,17 @@ export function Measure({ carries }: { carries: Carries }) {
   const queue = useQueue();
   const next = carries.next[0];
   // where it starts is what to measure next; from then on only the fitter moves it
-  const [place, setAt] = useState(() => ({
-    row: Math.max(
-      carries.rows.findIndex((row) => row.code === next?.club),
-      0,
-    ),
-    swing: Math.max(
-      carries.swings.findIndex((swing) => swing.key === next?.swing),
-      0,
-    ),
-  }));
+  const entries = carries.rows.map(({ name, loft_deg }) => ({ name, loft: loft_deg }));
+  const at = usePlace(entries, Math.max(carries.rows.findIndex((row) => row.code === next?.club), 0)); // biome-ignore format: one line
+  const [swingKey, setSwing] = useState(next?.swing);
+  const place = {
+    row: at.place ?? 0,
+    swing: Math.max(carries.swings.findIndex((swing) => swing.key === swingKey), 0),
+  }; // biome-ignore format: a place in few lines
+  const setAt = (to: { row: number; swing: number }) => {
+    if (to.row !== at.place) at.choose(to.row);
+    setSwing(carries.swings[to.swing]?.key);
+  };
   const cellAt = (row: number, swing: number) =>
     carries.cells.find(
       (c) =>

@@ -5,6 +5,7 @@ import { v4 as newId } from "uuid";
 import { api, RequestError, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
+import { usePlace } from "../../app/usePlace";
 import { same } from "../../history/changes";
 import { today } from "../../units/days";
 import { fromDistance, parseNumber } from "../../units/units";
@@ -18,9 +19,9 @@ export function NoteShots({ log }: { log: Log }) {
   const units = useUnits();
   const again = useAgain();
   const [on, setOn] = useState(today);
-  const [place, setPlace] = useState(0);
-  const choice = log.choices[place] ?? log.choices[0];
-  const [club, setClub] = useState<string | null>(null);
+  const { place, choose } = usePlace(log.choices.map(lieOf), 0);
+  const choice = log.choices[place ?? 0];
+  const [club, setClub] = useState<{ code: string; name: string } | null>(null);
   const [result, setResult] = useState("green");
   const [far, setFar] = useState("");
   const [left, setLeft] = useState("");
@@ -59,7 +60,8 @@ export function NoteShots({ log }: { log: Log }) {
     },
   });
   if (!choice) return null;
-  const taken = club ?? choice.advised;
+  const hit = log.clubs_here.filter((one) => one.name === club?.name);
+  const taken = (hit.find((one) => one.code === club?.code) ?? hit[0])?.code ?? choice.advised;
   const distance = (text: string) => {
     const number = parseNumber(text);
     return number === null ? null : fromDistance(number, units.distance);
@@ -100,7 +102,7 @@ export function NoteShots({ log }: { log: Log }) {
         className={parts.fields}
         onSubmit={(event) => {
           event.preventDefault();
-          if (wrong) return;
+          if (wrong || place === null) return;
           add.mutate({
             round: round.current,
             on,
@@ -128,13 +130,14 @@ export function NoteShots({ log }: { log: Log }) {
         />
         <NativeSelect
           label="Lie"
-          value={String(place)}
-          data={log.choices.map((one, n) => ({
-            value: String(n),
-            label: one.ground ? `${one.name}, ${one.ground}` : one.name,
-          }))}
+          value={String(place ?? "")}
+          data={[
+            ...(place === null ? [{ value: "", label: "choose it" }] : []),
+            ...log.choices.map((one, n) => ({ value: String(n), label: lieOf(one).name })),
+          ]}
           onChange={(event) => {
-            setPlace(Number(event.currentTarget.value));
+            if (event.currentTarget.value === "") return;
+            choose(Number(event.currentTarget.value));
             setClub(null);
           }}
         />
@@ -145,7 +148,7 @@ export function NoteShots({ log }: { log: Log }) {
             value: one.code,
             label: one.code === choice.advised ? `${one.name}, advised` : one.name,
           }))}
-          onChange={(event) => setClub(event.currentTarget.value)}
+          onChange={(event) => setClub(log.clubs_here.find((one) => one.code === event.currentTarget.value) ?? null)}
         />
         <NativeSelect
           label="Result"
@@ -171,7 +174,7 @@ export function NoteShots({ log }: { log: Log }) {
           error={left.trim() !== "" && parseNumber(left) === null ? "must be a number" : undefined}
           onChange={(event) => setLeft(event.currentTarget.value)}
         />
-        <Button type="submit" mt={21} loading={add.isPending} disabled={wrong}>
+        <Button type="submit" mt={21} loading={add.isPending} disabled={wrong || place === null}>
           Note the shot
         </Button>
       </form>
@@ -184,3 +187,6 @@ export function NoteShots({ log }: { log: Log }) {
     </section>
   );
 }
+
+/** A lie as it is chosen: the situation and its ground. */
+const lieOf = ({ name, ground }: Log["choices"][number]) => ({ name: ground ? `${name}, ${ground}` : name });

@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
-import { server, show } from "../../testing/show";
+import { inFitting, server, show, showAlone } from "../../testing/show";
 import { today } from "../../units/days";
 import { NoteShots } from "./NoteShots";
 import { Offers } from "./Offers";
@@ -143,6 +143,24 @@ it("a round is taken out and put back, and two that look the same are said so", 
       false,
     ]),
   );
+});
+
+it("the lie and the club that are chosen stay where others come or go; a lie that is gone is chosen anew", () => {
+  server({ "GET log": {} });
+  const choice = (name: string, ground: string) => ({ situation: name, name, ground, advised: "pw" });
+  const choices = [choice("approach", ""), choice("chip", "vale"), choice("chip", "home")];
+  const clubs_here = ["gap", "lob"].map((name, n) => ({ code: `own:${n}`, name })).concat({ code: "pw", name: "pitching wedge" }); // biome-ignore format: one line
+  const part = (change: object) => inFitting(<NoteShots log={log({ choices, clubs_here, ...change })} />, store());
+  const { again } = showAlone(part({}));
+  const field = (label: string) => screen.getByLabelText(label) as HTMLSelectElement;
+  const shown = (label: string) => field(label).selectedOptions[0]?.textContent;
+  fireEvent.change(field("Lie"), { target: { value: "2" } });
+  fireEvent.change(field("Club"), { target: { value: "own:1" } });
+  again(part({ choices: [choices[0], choices[2]], clubs_here: [{ code: "own:0", name: "lob" }, clubs_here[2]] }));
+  expect([shown("Lie"), shown("Club")]).toEqual(["chip, home", "lob"]);
+  again(part({ choices: choices.slice(0, 1) }));
+  expect(shown("Lie")).toBe("choose it");
+  expect((screen.getByRole("button", { name: "Note the shot" }) as HTMLButtonElement).disabled).toBe(true);
 });
 
 it("a shot is noted with the club that is advised, in the reader's unit, and not with a distance that is none", async () => {

@@ -24,8 +24,15 @@ interface Offer {
   note: string;
 }
 
-/** Clubs that can be proved: those of the shown set as they would be built, the owned ones, and the next best heads. */
-function offers(result: Recommendation, owned: readonly { name: string; loft_deg: number }[]): Offer[] {
+/**
+ * Clubs that can be proved: those of the shown set as they would be built, the owned ones, and the next best heads; and
+ * those that were chosen while the proposal was another.
+ */
+function offers(
+  result: Recommendation,
+  owned: readonly { name: string; loft_deg: number }[],
+  chosen: readonly Offer[],
+): Offer[] {
   const built = result.clubs
     .filter((club) => !club.owned)
     .map((club) => ({
@@ -49,24 +56,35 @@ function offers(result: Recommendation, owned: readonly { name: string; loft_deg
       })),
   );
   const every = [...built, ...mine, ...next];
-  return every.filter((one, i) => every.findIndex((other) => other.code === one.code) === i).slice(0, 10);
+  const offered = every.filter((one, i) => every.findIndex((other) => other.code === one.code) === i).slice(0, 10);
+  const before = chosen.filter((one) => !isOwned(one) && offered.every((other) => other.code !== one.code));
+  return [...offered, ...before.map((one) => ({ ...one, note: `at ${trimmed(Number(one.code.split("@")[1]))}°` }))];
+}
+
+const isOwned = ({ code }: Offer) => code.startsWith("own:");
+
+/** Those of the offers that were chosen: an owned wedge by its name where it stands in another place of the bag by now. */
+function among(clubs: readonly Offer[], chosen: readonly Offer[]): string[] {
+  return chosen.flatMap((mine) => {
+    const named = clubs.filter((one) => one.name === mine.name);
+    const found = named.find((one) => one.code === mine.code) ?? (isOwned(mine) ? named.find(isOwned) : undefined);
+    return found ? [found.code] : [];
+  });
 }
 
 /** What is to be proved: two to four clubs, one to three situations, and how many balls. */
 export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlanned: () => void }) {
   const { server, draft } = useStore();
   const client = useQueryClient();
-  const clubs = offers(result, draft.bag.wedges);
-  const short = result.scenarios
-    .filter((scenario) => scenario.kind !== "full")
-    .sort((a, b) => b.share - a.share)
-    .slice(0, OFFERED);
-  const [chosen, setChosen] = useState<string[]>(() => first(result, clubs));
-  const [faced, setFaced] = useState<string[]>(() =>
-    [...short.filter((s) => s.kind === "turf").slice(0, 1), ...short.filter((s) => s.kind === "sand").slice(0, 1)].map(
-      (s) => s.key,
-    ),
-  );
+  // until the fitter chooses, what is offered first goes with the proposal
+  const [picked, setPicked] = useState<Offer[] | null>(null);
+  const [met, setMet] = useState<string[] | null>(null);
+  const clubs = offers(result, draft.bag.wedges, picked ?? []);
+  const chosen = picked === null ? first(result, clubs) : among(clubs, picked);
+  const every = result.scenarios.filter((scenario) => scenario.kind !== "full").sort((a, b) => b.share - a.share);
+  const short = every.filter((one, n) => n < OFFERED || met?.includes(one.key));
+  const usual = (["turf", "sand"] as const).flatMap((kind) => short.find((one) => one.kind === kind)?.key ?? []);
+  const faced = (met ?? usual).filter((key) => short.some((one) => one.key === key));
   const [perBlock, setPerBlock] = useState(5);
   const [rounds, setRounds] = useState(4);
   const [hidden, setHidden] = useState(true);
@@ -107,6 +125,10 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
       ),
   });
   const balls = perBlock * rounds * chosen.length * faced.length;
+  const missing = [
+    ...(chosen.length < LIMITS.candidates.low ? ["two clubs"] : []),
+    ...(faced.length < LIMITS.situations.low ? ["a situation"] : []),
+  ];
   return (
     <div className={`${parts.form} ${classes.plan}`}>
       <fieldset className={parts.group}>
@@ -116,7 +138,10 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
             key={one.code}
             label={`${one.name}, ${one.note}`}
             checked={chosen.includes(one.code)}
-            onChange={() => setChosen(toggled(chosen, one.code, LIMITS.candidates.high))}
+            onChange={() => {
+              const codes = toggled(chosen, one.code, LIMITS.candidates.high);
+              setPicked(codes.flatMap((code) => clubs.find((club) => club.code === code) ?? []));
+            }}
           />
         ))}
       </fieldset>
@@ -127,7 +152,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
             key={one.key}
             label={`${one.shot_name}, ${one.ground}`}
             checked={faced.includes(one.key)}
-            onChange={() => setFaced(toggled(faced, one.key, LIMITS.situations.high))}
+            onChange={() => setMet(toggled(faced, one.key, LIMITS.situations.high))}
           />
         ))}
       </fieldset>
@@ -144,8 +169,14 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
           <PlainNumber label="Rounds" unit="" value={rounds} {...LIMITS.rounds} onChange={setRounds} />
         </div>
         <p className={classes.note}>
-          {balls} balls in all, {perBlock * rounds} with each club in each situation.{" "}
-          {faced.length > 0 && <strong>{ahead.data?.words}</strong>}
+          {missing.length > 0 ? (
+            `Choose ${missing.join(" and ")} at least.`
+          ) : (
+            <>
+              {balls} balls in all, {perBlock * rounds} with each club in each situation.{" "}
+              <strong>{ahead.data?.words}</strong>
+            </>
+          )}
         </p>
         <SegmentedControl
           aria-label="What the model expects"
@@ -158,12 +189,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
           onChange={(value) => setHidden(value === "hidden")}
         />
         <div>
-          <Button
-            mt={12}
-            loading={plan.isPending}
-            disabled={chosen.length < LIMITS.candidates.low || faced.length < LIMITS.situations.low}
-            onClick={() => plan.mutate()}
-          >
+          <Button mt={12} loading={plan.isPending} disabled={missing.length > 0} onClick={() => plan.mutate()}>
             Plan the proof
           </Button>
         </div>
@@ -180,13 +206,17 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
 /** The seed of a plan's order follows from its id: sent again it is the same plan. */
 const seedOf = (id: string) => Number.parseInt(id.slice(0, 7), 16);
 
-/** The new head that brings most, against the owned club whose place it takes, or else the one nearest in loft. */
+/**
+ * The new head that brings most, against the owned club whose place it takes, or else their most lofted one; of a player
+ * who owns none against the head that comes next in its place.
+ */
 function first(result: Recommendation, clubs: readonly Offer[]): string[] {
   const club = result.clubs
     .filter((one) => !one.owned)
     .sort((a, b) => b.brings_strokes_round - a.brings_strokes_round)[0];
-  const owned = clubs.filter((one) => one.code.startsWith("own:"));
+  const owned = clubs.filter(isOwned);
   if (!club) return owned.slice(0, 2).map((one) => one.code);
-  const replaced = owned.find((one) => one.name === club.replaces) ?? owned.at(-1);
-  return [`${club.code}@${club.loft_deg}`, ...(replaced ? [replaced.code] : [])];
+  const next = club.candidates.slice(1).map((one) => `${one.code}@${one.head.loft_deg}`);
+  const against = owned.find((one) => one.name === club.replaces) ?? owned.at(-1) ?? clubs.find((one) => next.includes(one.code)); // biome-ignore format: one line
+  return [`${club.code}@${club.loft_deg}`, ...(against ? [against.code] : [])];
 }

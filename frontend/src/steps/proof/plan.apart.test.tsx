@@ -2,7 +2,7 @@ import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import type { Proof, Recommendation } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
-import { server, show } from "../../testing/show";
+import { inFitting, server, show, showAlone } from "../../testing/show";
 import { PlanForm } from "./PlanForm";
 import { BallTable, ComparisonTable } from "./ProofTables";
 
@@ -82,6 +82,34 @@ it("with one club or no situation there is nothing to plan; a fifth club takes t
   fireEvent.click(box(/pitch/));
   fireEvent.click(box(/sand greenside/));
   expect(button.disabled).toBe(true);
+});
+
+it("until the fitter chooses, what is offered first goes with the proposal; a choice stays, named as it is", () => {
+  server({ "GET proof-plan": { words: "" } });
+  const part = (clubs: object[], wedges = OWNED) =>
+    inFitting(<PlanForm result={{ ...RESULT, clubs } as never} onPlanned={vi.fn()} />, { draft: { bag: { wedges } } });
+  const names = () => checked("Clubs, two to four").map((words) => words?.split(",").slice(0, 2).join(","));
+  const { again } = showAlone(part([club("BN55", 55, 0.6, { replaces: "old sand" })]));
+  again(part([club("HG54", 54, 0.6, { replaces: "old sand" })]));
+  expect(names()).toEqual(["Club 54, proposed at 54°", "old sand, owned"]);
+  expect(screen.getByText(/80 balls in all/)).toBeTruthy();
+  fireEvent.click(box(/^old lob/));
+  again(part([club("BN55", 55, 0.6, { replaces: "old sand" })], OWNED.slice(1)));
+  expect(names()).toEqual(["old sand, owned", "old lob, owned", "Club 54, at 54°"]);
+  expect(screen.getByText(/120 balls in all/)).toBeTruthy();
+  again(part([club("BN55", 55, 0.6, { replaces: "old sand" })], OWNED.slice(0, 2)));
+  expect(names()).toEqual(["old sand, owned", "Club 54, at 54°"]);
+});
+
+it("a player who owns no wedge begins with the head that comes next; what is missing is said", () => {
+  server({ "GET proof-plan": { words: "tells 0.35" } });
+  show(<PlanForm result={RESULT} onPlanned={vi.fn()} />, { draft: { bag: { wedges: [] } } });
+  expect(checked("Clubs, two to four").map((words) => words?.split(",")[0])).toEqual(["Club 55", "Other 55"]);
+  fireEvent.click(box(/^Other 55/));
+  expect(screen.getByText("Choose two clubs at least.")).toBeTruthy();
+  fireEvent.click(box(/^pitch/));
+  fireEvent.click(box(/sand greenside/));
+  expect(screen.getByText("Choose two clubs and a situation at least.")).toBeTruthy();
 });
 
 it("the plan is sent as it stands, hidden unless shown", async () => {

@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Strike } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
-import { clubName, clubsOf, stationOf, stationsOf } from "../../strikes/clubs";
+import { clubName, stationOf, stationsOf, useClub } from "../../strikes/clubs";
 import { newStrike } from "../../strikes/newStrike";
 import { useQueue } from "../../strikes/queue";
 import { AskReason, QueueState, REASONS, StrikeList } from "../../strikes/StrikeList";
@@ -23,6 +23,7 @@ import { useSession } from "./useSession";
 import { headline, told } from "./words";
 
 const SHOWN = 12;
+const FIRST_STATION = "pitch";
 
 /** Every strike of the session as it is hit, and what they say together: the habit, its drift, its faults. */
 export default function StrikesStep() {
@@ -30,11 +31,11 @@ export default function StrikesStep() {
   const units = useUnits();
   const queue = useQueue();
   const query = useSession();
-  const clubs = clubsOf(server.document);
-  const [station, setStation] = useState("pitch");
-  const [club, setClub] = useState(clubs[Math.min(1, clubs.length - 1)]?.value ?? "pw");
+  const { clubs, club, place, choose, turn, was } = useClub(server.document);
+  const [chosen, setStation] = useState(FIRST_STATION);
   const [asking, setAsking] = useState<string | null>(null);
   const stations = stationsOf(server.document);
+  const station = stations.some(([key]) => key === chosen) ? chosen : FIRST_STATION;
   const strikes = withAhead(query.data?.strikes ?? [], queue.ahead);
   // the server counts all of them; what is ahead of its answer comes on top
   const counts = Object.fromEntries(
@@ -47,7 +48,6 @@ export default function StrikesStep() {
   );
   const here = strikes.filter((s) => s.swing === station);
   const last = strikes.at(-1);
-  const loft = clubs.find((c) => c.value === club)?.loft ?? 56;
   const aside = (id: string, reason: string) => {
     queue.setAside(id, reason);
     setAsking(null);
@@ -62,14 +62,7 @@ export default function StrikesStep() {
         by,
       ),
     );
-  const turnClub = (by: number) =>
-    setClub(
-      turned(
-        clubs.map((c) => c.value),
-        club,
-        by,
-      ),
-    );
+  const turnClub = (by: number) => choose(((place ?? -by) + by + clubs.length) % clubs.length);
   // a remote works wherever the focus is, also on the station that was just pressed
   useHotkeys(
     [
@@ -113,12 +106,19 @@ export default function StrikesStep() {
           size="xs"
           w={160}
           allowDeselect={false}
-          value={club}
+          placeholder="choose one"
+          value={club?.value ?? null}
           data={clubs.map(({ value, label }) => ({ value, label }))}
-          onChange={(value) => value && setClub(value)}
+          onChange={(value) => value && choose(clubs.findIndex((one) => one.value === value))}
         />
       </StepHead>
-      <MonitorBar club={club} station={station} />
+      {club ? (
+        <MonitorBar club={club.value} station={station} />
+      ) : (
+        <p role="alert" className={classes.gone}>
+          {was} is out of the bag: choose the club that is hit.
+        </p>
+      )}
       <LastStrike strike={last} names={names} />
       <EntryMarks
         strikes={here}
@@ -129,19 +129,24 @@ export default function StrikesStep() {
         high={entry?.high ?? null}
         sand={inSand}
         entered={entered}
-        onMark={(mm) => {
-          if (!inSand) return queue.take({ ...newStrike(club, loft, station), entry_mm: mm });
-          if (entered === null || mm <= entered) return setEntered(mm);
-          setEntered(null);
-          queue.take({ ...newStrike(club, loft, station), entry_mm: entered, exit_mm: mm });
-        }}
+        onMark={
+          club &&
+          ((mm) => {
+            if (!inSand) return queue.take({ ...newStrike(club.value, club.loft, station), entry_mm: mm });
+            if (entered === null || mm <= entered) return setEntered(mm);
+            setEntered(null);
+            queue.take({ ...newStrike(club.value, club.loft, station), entry_mm: entered, exit_mm: mm });
+          })
+        }
       />
       <div className={classes.middle}>
         <div className={classes.left}>
-          <StrikeForm
-            key={station + club}
-            onTake={(figures) => queue.take({ ...newStrike(club, loft, station), ...figures })}
-          />
+          {club && (
+            <StrikeForm
+              key={station + turn}
+              onTake={(figures) => queue.take({ ...newStrike(club.value, club.loft, station), ...figures })}
+            />
+          )}
           {asking !== null && (
             <AskReason onReason={(reason) => aside(asking, reason)} onCancel={() => setAsking(null)} />
           )}

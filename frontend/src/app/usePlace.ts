@@ -1,0 +1,34 @@
+import { useState } from "react";
+
+/** What an entry of a list is known by, beside its place: a wedge by its name and loft. */
+export interface Entry {
+  name: string;
+  loft?: number;
+}
+
+/** Where an entry of a list stands in the next: in its place while none came or went, and else where one like it stands. */
+export function placeAfter(before: readonly Entry[], place: number, after: readonly Entry[]): number | null {
+  const mine = before[place];
+  const like = (one: Entry | undefined) => one !== undefined && one.name === mine?.name && one.loft === mine.loft;
+  if (mine === undefined || like(after[place])) return place in after ? place : null;
+  const found = after.findIndex((one, n) => like(one) && !(before.length === after.length && like(before[n])));
+  if (found >= 0) return found;
+  if (before.length === after.length) return place;
+  const named = after.findIndex((one) => one.name === mine.name);
+  return named >= 0 ? named : null;
+}
+
+/**
+ * What is chosen of a list that others change too, by its place: the choice goes with its entry. `place` is null while the
+ * entry is not there, `was` says what it was; `turn` changes with every choice, and with no change of the list.
+ */
+export function usePlace(list: readonly Entry[], first: number) {
+  const [seen, setSeen] = useState({ list, place: first, turn: 0 });
+  const place = placeAfter(seen.list, seen.place, list);
+  // one that is gone is looked for as it was: it may come back
+  if (place !== null && told(list) !== told(seen.list)) setSeen({ ...seen, list, place });
+  const choose = (next: number) => setSeen({ list, place: next, turn: seen.turn + 1 });
+  return { place, choose, was: seen.list[seen.place], turn: seen.turn };
+}
+
+const told = (list: readonly Entry[]) => JSON.stringify(list.map(({ name, loft }) => [name, loft]));
