@@ -1,8 +1,8 @@
 import { Button } from "@mantine/core";
-import { useState } from "react";
 import type { Ground } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
+import { usePlace } from "../../app/usePlace";
 import { CoreSample } from "../../pictures/CoreSample/CoreSample";
 import { metres, showDistance, showPercent } from "../../units/units";
 import { Below } from "../parts/Below";
@@ -19,9 +19,10 @@ export default function GroundStep() {
   const { server, draft, edit } = useStore();
   const units = useUnits();
   const grounds = draft.grounds;
-  const [at, setAt] = useState(0);
+  const { place, choose, turn } = usePlace(grounds, 0);
   const fault = useFault("grounds");
-  const chosen = Math.min(at, grounds.length - 1);
+  const chosen = place ?? 0;
+  const shown = place === null ? "another" : turn;
   const ground = grounds[chosen];
   const total = grounds.reduce((sum, g) => sum + g.share, 0);
   const put = (index: number, next: Ground) =>
@@ -39,7 +40,7 @@ export default function GroundStep() {
     const share = 1 / (grounds.length + 1);
     const others = grounds.map((g) => ({ ...g, share: g.share * (1 - share) }));
     edit("grounds", [...others, { ...copied(usual), name: `ground ${n}`, share }]);
-    setAt(grounds.length);
+    choose(grounds.length);
   };
   const remove = (index: number) => {
     const left = grounds.filter((_, i) => i !== index);
@@ -48,7 +49,7 @@ export default function GroundStep() {
       "grounds",
       left.map((g) => ({ ...g, share: sum > 0 ? g.share / sum : 1 / left.length })),
     );
-    setAt(0);
+    choose(0);
   };
   const scale = () =>
     edit(
@@ -86,7 +87,7 @@ export default function GroundStep() {
               className={classes.card}
               data-on={i === chosen}
               aria-pressed={i === chosen}
-              onClick={() => setAt(i)}
+              onClick={() => choose(i)}
             >
               <span className={classes.cardHead}>
                 <strong>{g.name}</strong>
@@ -110,10 +111,11 @@ export default function GroundStep() {
           </li>
         ))}
       </ul>
-      {ground && <VenueLibrary key={chosen} ground={ground} onChange={(next) => put(chosen, next)} />}
+      {ground && <VenueLibrary key={shown} ground={ground} onChange={(next) => put(chosen, next)} />}
       <Below>
         {ground && (
           <GroundForm
+            key={shown}
             ground={ground}
             path={`grounds.${chosen}`}
             onChange={(next) => put(chosen, next)}

@@ -1,6 +1,6 @@
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useStore } from "../../app/context";
+import { usePlace } from "../../app/usePlace";
 import { showDay } from "../../units/days";
 import classes from "./Log.module.css";
 import { NewTrip } from "./NewTrip";
@@ -13,8 +13,8 @@ export type Trip = Schemas["TripDocument"];
 export function Trips() {
   const { draft, edit } = useStore();
   const trips = draft.after.trips;
-  const [at, setAt] = useState(0);
-  const chosen = Math.min(at, trips.length - 1);
+  const { place, choose, turn } = usePlace(trips, 0);
+  const chosen = place ?? 0;
   const trip = trips[chosen];
   const put = (next: Trip[]) => edit("after", { ...draft.after, trips: next });
   return (
@@ -22,7 +22,7 @@ export function Trips() {
       <section className={classes.section} aria-label="Trips and seasons">
         <div className={classes.tabs}>
           {trips.map((one, n) => (
-            <button key={n} type="button" aria-pressed={n === chosen} onClick={() => setAt(n)}>
+            <button key={n} type="button" aria-pressed={n === chosen} onClick={() => choose(n)}>
               {one.name}
               <small>
                 {one.season
@@ -38,13 +38,13 @@ export function Trips() {
           names={trips.map((one) => one.name)}
           onAdd={(one) => {
             put([...trips, one]);
-            setAt(trips.length);
+            choose(trips.length);
           }}
         />
       </section>
       {trip && (
         <TripForm
-          key={chosen}
+          key={place === null ? "another" : turn}
           trip={trip}
           path={`after.trips.${chosen}`}
           onChange={(next) => put(trips.map((one, n) => (n === chosen ? next : one)))}
