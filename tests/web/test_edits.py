@@ -261,6 +261,17 @@ def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
     assert client.get(path).get_json() == whole
 
 
+def test_what_an_earlier_program_did_not_keep_yet_is_no_difference(client, base, fitting):
+    client.post(f"{base}/kept", json={"revision": fitting["revision"]})
+    file = client.get(f"{base}/export").get_json()
+    for ground in file["attached"]["kept"][0]["document"]["grounds"]:
+        del ground["formerly"]
+    made = client.post("/api/fittings/import", json=file).get_json()
+    [kept] = client.get(f"/api/fittings/{made['id']}/kept").get_json()["kept"]
+    there = f"/api/fittings/{made['id']}/kept/{kept['id']}"
+    assert client.get(f"{there}/compare").get_json()["differences"] == []
+
+
 def test_a_file_holds_everything_and_another_studio_reads_it(client, stranger, base, fitting):
     client.post(f"{base}/kept", json={"revision": fitting["revision"], "label": "first"})
     text = client.get(f"{base}/export").get_data()

@@ -148,10 +148,10 @@ def compare_kept(
         rows = StudioRows(session, actor.studio_id)
         before = rows.snapshot(fitting_id, snapshot_id)
         after = rows.snapshot(fitting_id, other_id) if other_id is not None else None
-        if after is not None:
-            document = after.document
-        else:
+        # one that was kept by an earlier program has the usual where fields came since: that is no difference
+        kept = [FittingDocument.model_validate(row.document) for row in (before, after) if row is not None]
+        if after is None:
             standing = FittingDocument.model_validate(rows.fitting(fitting_id).document)
-            whole = whole_document(standing, rack_for(rows, fitting_id), strikes_of(rows, fitting_id))
-            document = whole.model_dump(mode="json")
-    return Compared(before, after, differences(before.document, document))
+            kept.append(whole_document(standing, rack_for(rows, fitting_id), strikes_of(rows, fitting_id)))
+    one, other = (document.model_dump(mode="json") for document in kept)
+    return Compared(before, after, differences(one, other))
