@@ -22,3 +22,5 @@ BALL_INERTIA_FACTOR = Constant(0.40, "-", "uniform sphere")
 BALL_AREA = Constant(math.pi * BALL_RADIUS.value**2, "m^2", "pi r^2")
 STIMP_RELEASE_SPEED = Constant(1.83, "m/s", "Holmes, Am. J. Phys. 59 (1991) 129")
 FLATTEST_ATTACK = Constant(-0.5, "deg", "judgement: the flattest path that still comes down to the ground")
+MOST_WEDGES = 4
+"""Wedges that a set may have (judgement)."""

@@ -10,6 +10,7 @@ from oblatus.core.bounds import FLIGHT
 from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.card.bag import INTO
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
+from oblatus.core.constants import MOST_WEDGES
 from oblatus.core.delivery import Habit, Schools, Swing
 from oblatus.core.figures import figures, in_document
 from oblatus.core.fitting.proved import OTHER_SITUATIONS, OTHER_SURFACE
@@ -17,7 +18,7 @@ from oblatus.core.flight import REFERENCE_AIR
 from oblatus.core.flight.impact import LIE_CLASSES
 from oblatus.core.gapping import SWINGS, MeasuredStrike
 from oblatus.core.gapping.carries import ASSUMED_PITCHING_WEDGE_CARRY
-from oblatus.core.gapping.ladder import MOST_WEDGES, PART_WORDS
+from oblatus.core.gapping.ladder import PART_WORDS
 from oblatus.core.gapping.strikes import STATIONS, WANTED_STRIKES
 from oblatus.core.grounds import SEASON_OF_MONTH, SURFACES, GreenClass, Ground, Season, SurfaceKind
 from oblatus.core.log.shots import RESULTS, SITUATIONS

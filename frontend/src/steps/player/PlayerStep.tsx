@@ -1,5 +1,5 @@
 import type { Player } from "../../api/client";
-import { questionOf } from "../../api/tables";
+import { questionOf, TABLES } from "../../api/tables";
 import { useFault, useStore } from "../../app/context";
 import { DELIVERY_HEIGHT, Delivery } from "../../pictures/Delivery/Delivery";
 import { Below } from "../parts/Below";
@@ -14,6 +14,9 @@ import classes from "./Player.module.css";
 import { SchoolsForm } from "./SchoolsForm";
 import { ShotMix } from "./ShotMix";
 import { SpeedFields } from "./SpeedFields";
+
+const COUNTS = Array.from({ length: TABLES.ladder.most_wedges }, (_, n) => String(n + 1));
+const WEDGES = ["open", ...COUNTS].map((count) => [count, count] as const);
 
 /** Who the player is and how they deliver the club. */
 export default function PlayerStep() {
@@ -85,14 +88,8 @@ export default function PlayerStep() {
             <Choice
               label="Wedges wanted"
               path="player.wedge_count"
-              value={String(player.wedge_count ?? "open") as "open" | "1" | "2" | "3" | "4"}
-              options={[
-                ["open", "open"],
-                ["1", "1"],
-                ["2", "2"],
-                ["3", "3"],
-                ["4", "4"],
-              ]}
+              value={String(player.wedge_count ?? "open")}
+              options={WEDGES}
               onChange={(n) => set({ wedge_count: n === "open" ? null : Number(n) })}
             />
             <Choice

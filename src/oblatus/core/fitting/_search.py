@@ -9,7 +9,8 @@ import numba
 import numpy as np
 from numpy.typing import NDArray
 
-MOST_CLUBS = 4
+from oblatus.core.constants import MOST_WEDGES
+
 BEST, ALL = 0, 1
 SLACK = 1e-9  # strokes by which a bound has to be above the limit: sums of floats are not exact
 OUT = -1.0
@@ -27,7 +28,7 @@ _jit = numba.njit(cache=True, nogil=True, fastmath={"contract", "nsz", "reassoc"
 
 def room_for(candidates: int) -> NDArray[np.float64]:
     """Room for what `_most` fills."""
-    return np.zeros((MOST_CLUBS + 1, MOST_CLUBS + 1, candidates + 1))
+    return np.zeros((MOST_WEDGES + 1, MOST_WEDGES + 1, candidates + 1))
 
 
 @_jit
@@ -83,7 +84,7 @@ def _most_before(under, before, bought, clubs, heads, out):
 def _serve(cost, fixed, prices, under, most, after, bought, clubs, heads, served):
     """The set that `_most` found: how many of its clubs stay under the price of every column; returns its strokes."""
     columns = fixed.shape[0]
-    mine = np.empty(MOST_CLUBS, dtype=np.int64)
+    mine = np.empty(MOST_WEDGES, dtype=np.int64)
     i, c, h = 0, clubs, heads
     while c > 0 and i < under.shape[0]:
         if most[c, h, i] == most[c, h, i + 1]:
@@ -218,14 +219,14 @@ def search(
     """
     n, columns = cost.shape
     found = 0
-    under = np.zeros((MOST_CLUBS, n))
-    most = np.zeros((MOST_CLUBS, MOST_CLUBS + 1, MOST_CLUBS + 1, n + 1))
+    under = np.zeros((MOST_WEDGES, n))
+    most = np.zeros((MOST_WEDGES, MOST_WEDGES + 1, MOST_WEDGES + 1, n + 1))
     for i in range(n):
         under[0, i] = first_under[i]
-    at = np.empty(MOST_CLUBS, dtype=np.int64)
-    now, tops = np.empty((MOST_CLUBS, columns)), np.empty(columns)
-    level, priced = np.zeros(MOST_CLUBS), np.zeros(MOST_CLUBS)
-    spent, held = np.zeros(MOST_CLUBS, dtype=np.int64), np.zeros(MOST_CLUBS, dtype=np.int64)
+    at = np.empty(MOST_WEDGES, dtype=np.int64)
+    now, tops = np.empty((MOST_WEDGES, columns)), np.empty(columns)
+    level, priced = np.zeros(MOST_WEDGES), np.zeros(MOST_WEDGES)
+    spent, held = np.zeros(MOST_WEDGES, dtype=np.int64), np.zeros(MOST_WEDGES, dtype=np.int64)
     for s in range(columns):
         now[0, s] = fixed[s]
         level[0] += fixed[s]

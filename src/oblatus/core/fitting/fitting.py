@@ -9,6 +9,7 @@ from functools import lru_cache
 import numpy as np
 
 from oblatus.core.clubs import Head, StockHead
+from oblatus.core.constants import MOST_WEDGES
 from oblatus.core.delivery import Habit, Player
 from oblatus.core.fitting.candidates import reachable_lofts
 from oblatus.core.fitting.economy import Economy
@@ -29,7 +30,7 @@ from oblatus.core.gapping import (
     fit_carry_model,
     fit_player_carries,
 )
-from oblatus.core.gapping.ladder import LEAST_STEP_DEG, MOST_LOFT_DEG, MOST_WEDGES
+from oblatus.core.gapping.ladder import LEAST_STEP_DEG, MOST_LOFT_DEG
 from oblatus.core.grounds import Ground
 from oblatus.core.shots import CATALOGUE, default_shot_mix, handicap_or_usual
 from oblatus.core.strokes import Layout, Scatter

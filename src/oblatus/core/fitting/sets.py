@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from oblatus.core.constants import MOST_WEDGES
 from oblatus.core.fitting import _search
 from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.gapping.ladder import LEAST_STEP_DEG
@@ -115,7 +116,7 @@ class SetProblem:
         found: list[ClubSet] = []
         for count in self.rules.counts:
             place = self.rules.place(count)
-            scores, picks = np.full(most, np.inf), np.zeros((most, _search.MOST_CLUBS), dtype=np.int64)
+            scores, picks = np.full(most, np.inf), np.zeros((most, MOST_WEDGES), dtype=np.int64)
             bound, counts = np.array([limit - place]), np.zeros(1, dtype=np.int64)
             self._run(count, heads, bound, _search.BEST, scores, picks, counts)
             found += [
@@ -132,7 +133,7 @@ class SetProblem:
         total, listed = 0, []
         for count in self.rules.counts:
             place = self.rules.place(count)
-            scores, picks = np.empty(room), np.zeros((room, _search.MOST_CLUBS), dtype=np.int64)
+            scores, picks = np.empty(room), np.zeros((room, MOST_WEDGES), dtype=np.int64)
             bound, counts = np.array([limit - place + _search.SLACK]), np.zeros(1, dtype=np.int64)
             self._run(count, heads, bound, _search.ALL, scores, picks, counts)
             total += int(counts[0])

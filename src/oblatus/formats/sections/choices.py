@@ -8,7 +8,8 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from oblatus.core.bounds import Bound
-from oblatus.core.gapping.ladder import MOST_LOFT_DEG, MOST_WEDGES
+from oblatus.core.constants import MOST_WEDGES
+from oblatus.core.gapping.ladder import MOST_LOFT_DEG
 from oblatus.core.shots import SHORT_SHOTS
 from oblatus.core.strokes.situations import Short
 from oblatus.formats.fields import Strict, Within, at_field

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Self, get_type_hints
 from pydantic import create_model, model_validator
 
 from oblatus.core.bounds import Bound
+from oblatus.core.constants import MOST_WEDGES
 from oblatus.core.delivery import OpeningHabit, Release, Schools
 from oblatus.core.geometry import Hand
 from oblatus.core.shots import BY_KEY
@@ -77,7 +78,7 @@ class PlayerDocument(Strict):
     delivery: DeliveryDocument = DeliveryDocument()
     pitching_wedge_carry_m: Annotated[float, Within(Bound(30, 170, "m"))] | None = None
     pitching_wedge_speed_mps: Annotated[float, Within(Bound(8, 48, "m/s"))] | None = None
-    wedge_count: Annotated[int, Within(Bound(1, 4, "wedges"))] | None = None
+    wedge_count: Annotated[int, Within(Bound(1, MOST_WEDGES, "wedges"))] | None = None
     schools: SchoolsDocument = SchoolsDocument()
     shot_mix: dict[str, Share] | None = None
 
