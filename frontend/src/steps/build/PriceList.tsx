@@ -20,17 +20,19 @@ export function PriceList({ sheet }: { sheet: Build }) {
   const since = useRef<number | null>(null);
   const list = useQuery({ queryKey: ["prices"], queryFn: () => unwrap(api.GET("/api/prices")) });
   const put = useMutation({
-    mutationFn: (prices: Prices) =>
+    mutationFn: ({ prices, counted }: { prices: Prices; typed: Partial<Prices>; counted: Record<string, number> }) =>
       unwrap(
         api.PUT("/api/prices", {
           body: { prices, parts: counted, revision: since.current ?? list.data?.revision ?? 0 },
         }),
       ),
-    onSuccess: async (saved) => {
-      since.current = null;
+    onSuccess: async (saved, sent) => {
+      // what was typed since is of the list that came back
+      const left = { typed: typedSince(typed, sent.typed), counted: typedSince(counted, sent.counted) };
+      since.current = Object.values(left).some((some) => Object.keys(some).length > 0) ? saved.revision : null;
       client.setQueryData(["prices"], saved);
-      setTyped({});
-      setCounted({});
+      setTyped(left.typed);
+      setCounted(left.counted);
       await client.invalidateQueries({ queryKey: ["build", server.id] });
     },
     // somebody else's list is shown before anything is put in its place; what was typed stays
@@ -79,7 +81,7 @@ export function PriceList({ sheet }: { sheet: Build }) {
             }}
           />
         ))}
-        <Button size="xs" disabled={!changed || put.isPending} onClick={() => put.mutate(prices)}>
+        <Button size="xs" disabled={!changed || put.isPending} onClick={() => put.mutate({ prices, typed, counted })}>
           Save prices and parts
         </Button>
       </div>
@@ -89,3 +91,7 @@ export function PriceList({ sheet }: { sheet: Build }) {
     </details>
   );
 }
+
+/** What was typed while other figures were on their way. */
+const typedSince = <T extends object>(now: T, sent: Partial<T>): T =>
+  Object.fromEntries(Object.entries(now).filter(([key, value]) => sent[key as keyof T] !== value)) as T;

@@ -36,6 +36,26 @@ it("prices and parts that were changed are saved together with the revision they
   expect(sent.parts).toEqual({ s1: 3 });
 });
 
+it("a price that is typed while others are being saved is not saved yet, and stays", async () => {
+  let arrive: (list: object) => void = () => {};
+  const list = { prices: PRICES, parts: {}, revision: 7 };
+  const asked = server({ "GET ": list, "PUT ": new Promise((done) => (arrive = done)) });
+  show(<PriceList sheet={SHEET} />);
+  await screen.findByText("Prices and parts of the studio");
+  const save = screen.getByRole("button", { name: "Save prices and parts" });
+  typed(field(first?.name ?? ""), "25");
+  fireEvent.click(save);
+  typed(field(second?.name ?? ""), "35");
+  arrive({ ...list, prices: { ...PRICES, [first?.key ?? ""]: 25 }, revision: 8 });
+  await waitFor(() => expect((save as HTMLButtonElement).disabled).toBe(false));
+  expect([field(first?.name ?? "").value, field(second?.name ?? "").value]).toEqual(["25", "35"]);
+  expect(screen.getByRole("status").textContent).toBe("Not saved yet.");
+  fireEvent.click(save);
+  const bodies = () => asked.filter(({ line }) => line.startsWith("PUT")).map(({ body }) => JSON.parse(body));
+  await waitFor(() => expect(bodies()).toHaveLength(2));
+  expect(bodies()[1]).toMatchObject({ revision: 8, prices: { [first?.key ?? ""]: 25, [second?.key ?? ""]: 35 } });
+});
+
 it("a list that comes while prices are typed is not written over unseen", async () => {
   const list = { prices: PRICES, parts: {}, revision: 7 };
   const asked = server({ "GET ": list, "PUT ": { ...list, revision: 10 } });

@@ -1,6 +1,6 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { api, type Cell, RequestError, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
@@ -15,11 +15,12 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
   const units = useUnits();
   const client = useQueryClient();
   const [text, setText] = useState("");
+  const shown = useRef("");
   const [unit, setUnit] = useState<DistanceUnit>(units.distance);
   const [pasteId, setPasteId] = useState(() => newId());
   const [sure, setSure] = useState(false);
   const paste = useMutation({
-    mutationFn: (take: boolean) =>
+    mutationFn: ({ text, take }: { text: string; take: boolean }) =>
       unwrap(
         api.POST("/api/fittings/{fitting_id}/strikes/paste", {
           params: { path: { fitting_id: store.server.id } },
@@ -33,19 +34,22 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
           },
         }),
       ),
-    onSuccess: (found) => {
+    onSuccess: (found, sent) => {
       if (found.taken === 0) return;
-      setText("");
-      setSure(false);
-      setPasteId(newId());
+      // what was pasted since is another paste
+      if (shown.current === sent.text) begin("");
       client.invalidateQueries({ queryKey: ["carries", store.server.id] });
       store.refresh();
     },
   });
-  const change = (next: string) => {
+  const begin = (next: string) => {
+    shown.current = next;
     setText(next);
     setSure(false);
     setPasteId(newId());
+  };
+  const change = (next: string) => {
+    begin(next);
     paste.reset();
   };
   const found = paste.data;
@@ -75,10 +79,19 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
             paste.reset();
           }}
         />
-        <Button size="xs" variant="default" disabled={text.trim() === ""} onClick={() => paste.mutate(false)}>
+        <Button
+          size="xs"
+          variant="default"
+          disabled={text.trim() === ""}
+          onClick={() => paste.mutate({ text, take: false })}
+        >
           Look at it
         </Button>
-        <Button size="xs" disabled={text.trim() === "" || paste.isPending} onClick={() => paste.mutate(true)}>
+        <Button
+          size="xs"
+          disabled={text.trim() === "" || paste.isPending}
+          onClick={() => paste.mutate({ text, take: true })}
+        >
           Take strikes
         </Button>
         <span role="status">

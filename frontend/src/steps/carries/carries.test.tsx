@@ -100,6 +100,23 @@ it("yards that look like metres are asked about, and what is answered is sent wi
   expect((screen.getByLabelText("yards") as HTMLInputElement).checked).toBe(true);
 });
 
+it("what is pasted while the paste before is on its way stays, as another paste", async () => {
+  let arrive: (found: object) => void = () => {};
+  const sent = server({ "POST strikes/paste": new Promise((done) => (arrive = done)) });
+  const { client } = show(<PasteBox cell={null} />);
+  const box = screen.getByLabelText("Paste from a spreadsheet") as HTMLTextAreaElement;
+  fireEvent.change(box, { target: { value: "91.4" } });
+  fireEvent.click(screen.getByRole("button", { name: "Take strikes" }));
+  await waitFor(() => expect(sent).toHaveLength(1));
+  fireEvent.change(box, { target: { value: "82.3" } });
+  arrive({ strikes, taken: 1, question: null });
+  await waitFor(() => expect(client.isMutating()).toBe(0));
+  expect(box.value).toBe("82.3");
+  fireEvent.click(screen.getByRole("button", { name: "Take strikes" }));
+  await waitFor(() => expect(sent).toHaveLength(2));
+  expect(asked(sent[1]?.body ?? "").paste_id).not.toBe(asked(sent[0]?.body ?? "").paste_id);
+});
+
 it("other text is another paste, and a line that cannot be read is named", async () => {
   server({});
   show(<PasteBox cell={null} />);

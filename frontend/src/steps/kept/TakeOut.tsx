@@ -37,8 +37,9 @@ export function TakeOut({
           body: { label, was },
         }),
       ),
-    onSuccess: async () => {
-      setDraft(null);
+    onSuccess: async (saved, { line, label }) => {
+      // what is written since is in the place of the name that it has now
+      setDraft((now) => (now && now.id === line.id && now.label !== label ? { ...now, was: saved.label } : null));
       await again();
     },
     // another name is said, and the list is read again: a second press is in the place of that one
@@ -112,7 +113,12 @@ export function TakeOut({
               setDraft({ id: chosen.id, label: event.currentTarget.value, was: mine ? mine.was : chosen.label })
             }
           />
-          <Button type="submit" variant="default" disabled={!mine || mine.label === chosen.label}>
+          <Button
+            type="submit"
+            variant="default"
+            loading={name.isPending}
+            disabled={!mine || mine.label === chosen.label}
+          >
             Name it
           </Button>
           <Button variant="subtle" color="rust" onClick={() => out.mutate(chosen)}>

@@ -19,12 +19,14 @@ let kept: object[] = [];
 let asked: { line: string; body: string }[] = [];
 let refuse: string | null = null;
 let refusedAs = 422;
+let named = async (line?: object): Promise<object | undefined> => line;
 
 beforeEach(() => {
   kept = [line("a", "before the trip"), line("b", "")];
   asked = [];
   refuse = null;
   refusedAs = 422;
+  named = async (line) => line;
   editAll.mockClear();
   refresh.mockClear();
   vi.stubGlobal("fetch", async (request: Request) => {
@@ -39,7 +41,8 @@ beforeEach(() => {
     if (request.method !== "GET") {
       if (refuse !== null) return json({ code: "invalid", message: refuse }, refusedAs);
       if (request.method === "DELETE") kept = kept.filter((one) => !path.endsWith((one as { id: string }).id));
-      return request.method === "PATCH" ? json(kept[0]) : new Response(null, { status: 204 });
+      if (request.method === "PATCH") return json(await named(kept[0]));
+      return new Response(null, { status: 204 });
     }
     if (path === "kept") return json({ kept });
     if (path.includes("/compare")) return json({ differences: [] });
@@ -60,6 +63,23 @@ it("nothing kept teaches how to keep", async () => {
   page();
   expect(await screen.findByText(/Press “Keep this proposal”/)).toBeTruthy();
   expect(screen.getByText("0 kept")).toBeTruthy();
+});
+
+it("a name that is written on while another is on its way stays, in the place of that", async () => {
+  let arrive = () => {};
+  named = (line) => new Promise((done) => (arrive = () => done({ ...line, label: "spring" })));
+  page();
+  const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
+  fireEvent.change(name, { target: { value: "spring" } });
+  fireEvent.click(screen.getByRole("button", { name: "Name it" }));
+  await waitFor(() => expect(sent("PATCH")).toHaveLength(1));
+  fireEvent.change(name, { target: { value: "spring, dry" } });
+  arrive();
+  await waitFor(() => expect(screen.getByRole("button", { name: "Name it" }).hasAttribute("data-loading")).toBe(false));
+  expect(name.value).toBe("spring, dry");
+  fireEvent.click(screen.getByRole("button", { name: "Name it" }));
+  await waitFor(() => expect(sent("PATCH")).toHaveLength(2));
+  expect(JSON.parse(sent("PATCH")[1]?.body ?? "")).toEqual({ label: "spring, dry", was: "spring" });
 });
 
 it("working on from one brings what a proposal stands on, in one act, and leaves build, card and log as they are", async () => {

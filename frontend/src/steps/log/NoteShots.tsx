@@ -32,7 +32,7 @@ export function NoteShots({ log }: { log: Log }) {
   const unanswered = useRef<LogShot[]>([]);
   const [noted, setNoted] = useState(0);
   const add = useMutation({
-    mutationFn: (told: Omit<LogShot, "id">) => {
+    mutationFn: ({ told }: { told: Omit<LogShot, "id">; club: typeof club; left: string }) => {
       const last = unanswered.current.at(-1);
       const again = last !== undefined && same({ ...last, id: "" }, { ...told, id: "" });
       const shot = { ...told, id: again ? last.id : newId() };
@@ -51,11 +51,12 @@ export function NoteShots({ log }: { log: Log }) {
       const refused = places.some((place) => place >= 0) ? places : [unanswered.current.length - 1];
       unanswered.current = unanswered.current.filter((_, place) => !refused.includes(place));
     },
-    onSuccess: () => {
+    onSuccess: (_, sent) => {
       unanswered.current = [];
       setNoted((before) => before + 1);
-      setClub(null);
-      setLeft("");
+      // what was chosen and typed since is of the next shot
+      setClub((now) => (now === sent.club ? null : now));
+      setLeft((now) => (now === sent.left ? "" : now));
       again();
     },
   });
@@ -103,7 +104,7 @@ export function NoteShots({ log }: { log: Log }) {
         onSubmit={(event) => {
           event.preventDefault();
           if (wrong || place === null) return;
-          add.mutate({
+          const told = {
             round: round.current,
             on,
             situation: choice.situation as LogShot["situation"],
@@ -115,7 +116,8 @@ export function NoteShots({ log }: { log: Log }) {
             left_m: result === "holed" ? null : distance(left),
             holed_in: null,
             removed: false,
-          });
+          };
+          add.mutate({ told, club, left });
         }}
       >
         <TextInput

@@ -145,6 +145,23 @@ it("a round is taken out and put back, and two that look the same are said so", 
   );
 });
 
+it("what is told of the next shot while one is being noted stays", async () => {
+  let arrive: (found: object) => void = () => {};
+  const asked = server({ "POST log": new Promise((done) => (arrive = done)), "GET log": {} });
+  const choices = [{ situation: "chip", name: "basic chip", ground: "home", advised: "pw" }];
+  const clubs_here = [{ code: "own:0", name: "gap" }, { code: "pw", name: "pitching wedge" }]; // biome-ignore format: one line
+  show(<NoteShots log={log({ choices, clubs_here })} />, store());
+  const field = (label: string) => screen.getByLabelText(label) as HTMLInputElement;
+  fireEvent.change(field("Left, m"), { target: { value: "3" } });
+  fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
+  await waitFor(() => expect(asked).toHaveLength(1));
+  fireEvent.change(field("Club"), { target: { value: "own:0" } });
+  fireEvent.change(field("Left, m"), { target: { value: "1.5" } });
+  arrive({ taken: 1 });
+  expect(await screen.findByText("1 shot noted for this round.")).toBeTruthy();
+  expect([field("Club").value, field("Left, m").value]).toEqual(["own:0", "1.5"]);
+});
+
 it("the lie and the club that are chosen stay where others come or go; a lie that is gone is chosen anew", () => {
   server({ "GET log": {} });
   const choice = (name: string, ground: string) => ({ situation: name, name, ground, advised: "pw" });
