@@ -282,6 +282,14 @@ describe("useFitting", () => {
     expect(drafts()).toHaveLength(1);
   });
 
+  it("tells an act that waited for an answer of the section as it is by then", () => {
+    const { result } = renderHook(() => useFitting(inputs(fitting(1))));
+    const { edit } = result.current;
+    act(() => result.current.edit("player", player(7)));
+    act(() => edit("player", (now) => ({ ...now, name: "Ada" })));
+    expect(result.current.draft.player).toMatchObject({ handicap: 7, name: "Ada" });
+  });
+
   it("waits for the next try, also where the pause before sending ends as the answer comes", async () => {
     const timers = vi.spyOn(globalThis, "setTimeout");
     answers.push(() => new Response("<html>", { status: 500 }));

@@ -61,7 +61,8 @@ export interface FittingStore {
   faults: Fault[];
   /** Fields that somebody else changed too, to be chosen one by one. */
   conflicts: Conflict[];
-  edit: <S extends Section>(section: S, value: Sections[S]) => void;
+  /** Change a section; an act that waited for an answer tells what it makes of the section as it is by then. */
+  edit: <S extends Section>(section: S, value: Sections[S] | ((now: Sections[S]) => Sections[S])) => void;
   /** Several sections in one act: they go out together, and are taken back together. */
   editAll: (values: Partial<Sections>) => void;
   undo: () => void;
@@ -305,8 +306,9 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
     [change, did, valueIn, save],
   );
   const edit = useCallback(
-    <S extends Section>(section: S, value: Sections[S]) => editAll({ [section]: value } as Partial<Sections>),
-    [editAll],
+    <S extends Section>(section: S, value: Sections[S] | ((now: Sections[S]) => Sections[S])) =>
+      editAll({ [section]: typeof value === "function" ? value(valueIn(section) as Sections[S]) : value }),
+    [editAll, valueIn],
   );
 
   const read = useCallback(

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Bag, OwnedWedge } from "../../api/client";
 import { TABLES, usualOf } from "../../api/tables";
 import { useStore } from "../../app/context";
-import { usePlace } from "../../app/usePlace";
+import { placeAfter, usePlace } from "../../app/usePlace";
 import { trimmed } from "../../units/units";
 import { Below } from "../parts/Below";
 import { NumberField } from "../parts/NumberField";
@@ -32,17 +32,24 @@ const NEW_WEDGE = {
   built: null,
 } as unknown as OwnedWedge;
 
+const entriesOf = (bag: Bag) => bag.wedges.map(({ name, loft_deg }) => ({ name, loft: loft_deg }));
+
 /** The clubs above the wedges, the wedges owned, and the rack to choose from. */
 export default function BagStep() {
   const { draft, edit, server } = useStore();
   const { bag } = draft;
   const [added, setAdded] = useState(false);
-  const entries = bag.wedges.map(({ name, loft_deg }) => ({ name, loft: loft_deg }));
+  const entries = entriesOf(bag);
   const { place, choose, turn } = usePlace(entries, 0);
   const chosen = place ?? 0;
   const wedge = bag.wedges[chosen];
   const set = (change: Partial<Bag>) => edit("bag", { ...bag, ...change });
   const put = (next: OwnedWedge) => set({ wedges: bag.wedges.map((w, i) => (i === chosen ? next : w)) });
+  const know = (change: (wedge: OwnedWedge) => OwnedWedge) =>
+    edit("bag", (now) => {
+      const there = placeAfter(entries, chosen, entriesOf(now));
+      return { ...now, wedges: now.wedges.map((one, i) => (i === there ? change(one) : one)) };
+    });
   const add = () => {
     set({ wedges: [...bag.wedges, { ...NEW_WEDGE, name: `wedge ${bag.wedges.length + 1}` }] });
     choose(bag.wedges.length);
@@ -109,6 +116,7 @@ export default function BagStep() {
             target={`own:${chosen}`}
             path={`bag.wedges.${chosen}`}
             onChange={put}
+            onKnown={know}
             fresh={added}
             onRemove={() => {
               set({ wedges: bag.wedges.filter((_, i) => i !== chosen) });

@@ -20,6 +20,8 @@ interface Props {
   target: string;
   path: string;
   onChange: (wedge: OwnedWedge) => void;
+  /** Something became known of this wedge, wherever it stands by then and whatever else of it was changed. */
+  onKnown: (change: (wedge: OwnedWedge) => OwnedWedge) => void;
   onRemove: () => void;
   /** It was just added: what is known of it is typed next. */
   fresh?: boolean;
@@ -51,7 +53,7 @@ function gaugeWords(summary: ReadSummary, wedge: OwnedWedge) {
 }
 
 /** One owned wedge, as stamped and as the gauge reads it. */
-export function OwnedForm({ wedge, target, path, onChange, onRemove, fresh }: Props) {
+export function OwnedForm({ wedge, target, path, onChange, onKnown, onRemove, fresh }: Props) {
   const nameFault = useFault(`${path}.name`);
   const name = useRef<HTMLInputElement>(null);
   useEffect(() => {
@@ -160,7 +162,11 @@ export function OwnedForm({ wedge, target, path, onChange, onRemove, fresh }: Pr
             onChange={(wear) => set({ wear })}
           />
         </div>
-        <Photos name={wedge.name} photos={wedge.photos} onChange={(photos) => set({ photos })} />
+        <Photos
+          name={wedge.name}
+          photos={wedge.photos}
+          onChange={(change) => onKnown((now) => ({ ...now, photos: change(now.photos) }))}
+        />
         <Button mt={10} variant="subtle" size="xs" color="rust" onClick={onRemove}>
           Remove this wedge
         </Button>

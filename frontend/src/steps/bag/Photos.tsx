@@ -10,7 +10,8 @@ import classes from "./Bag.module.css";
 interface Props {
   name: string;
   photos: readonly string[];
-  onChange: (photos: string[]) => void;
+  /** What becomes of the photos, as they are by then: a photo takes its time. */
+  onChange: (change: (photos: readonly string[]) => string[]) => void;
 }
 
 /** Photos of a club: its sole, its face, its wear. What the camera wrote into the file is not kept. */
@@ -27,7 +28,7 @@ export function Photos({ name, photos, onChange }: Props) {
     },
     onSuccess: (photo) => {
       sending.arrived();
-      onChange([...photos, photo.id]);
+      onChange((now) => [...now, photo.id]);
     },
   });
   const faults = send.error instanceof RequestError ? (send.error.body?.faults ?? []) : [];
@@ -47,7 +48,7 @@ export function Photos({ name, photos, onChange }: Props) {
               />
             </a>
           )}
-          <button type="button" onClick={() => onChange(photos.filter((other) => other !== photo))}>
+          <button type="button" onClick={() => onChange((now) => now.filter((other) => other !== photo))}>
             Remove
           </button>
         </figure>

@@ -5,6 +5,7 @@ import { useRef, useState } from "react";
 import { api, RequestError, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
+import { useOnSaved } from "../../app/useKeep";
 import { inReader, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
@@ -40,13 +41,16 @@ export function RackTable() {
   });
   const overtaken = replace.error instanceof RequestError && replace.error.status === 409;
   const own = server.document.rack ?? null;
+  const onSaved = useOnSaved();
   const drop = useMutation({
     mutationFn: () =>
-      unwrap(
-        api.PATCH("/api/fittings/{fitting_id}", {
-          params: { path: { fitting_id: server.id } },
-          body: { revision: server.revision, drop_rack: true },
-        }),
+      onSaved(({ revision }) =>
+        unwrap(
+          api.PATCH("/api/fittings/{fitting_id}", {
+            params: { path: { fitting_id: server.id } },
+            body: { revision, drop_rack: true },
+          }),
+        ),
       ),
     onMutate: () => own,
     onSuccess: (_, __, heads) => {
@@ -56,11 +60,13 @@ export function RackTable() {
   });
   const bringBack = useMutation({
     mutationFn: (rack: RackHead[]) =>
-      unwrap(
-        api.PATCH("/api/fittings/{fitting_id}", {
-          params: { path: { fitting_id: server.id } },
-          body: { revision: server.revision, rack },
-        }),
+      onSaved(({ revision }) =>
+        unwrap(
+          api.PATCH("/api/fittings/{fitting_id}", {
+            params: { path: { fitting_id: server.id } },
+            body: { revision, rack },
+          }),
+        ),
       ),
     onSuccess: () => {
       setDropped(null);

@@ -34,6 +34,7 @@ const form = (change: object = {}, more: object = {}) =>
       target="own:0"
       path="bag.wedges.0"
       onChange={onChange}
+      onKnown={vi.fn()}
       onRemove={onRemove}
       {...more}
     />,

@@ -28,7 +28,7 @@ const rack = (own: object[] | null = null) => {
     <UnitsProvider value={{ distance: "m", speed: "mps" }}>
       <RackTable />
     </UnitsProvider>,
-    { server: { id: "f", revision: 4, document: { rack: own } }, refresh },
+    { server: { id: "f", revision: 4, document: { rack: own } }, saveState: "saved", refresh },
   );
   return refresh;
 };

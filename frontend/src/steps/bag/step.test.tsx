@@ -1,4 +1,4 @@
-import { fireEvent, screen } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES, usualOf } from "../../api/tables";
 import { inFitting, server, show, showAlone } from "../../testing/show";
@@ -71,6 +71,21 @@ it("the wedge in sight stays in sight where another leaves the bag on another sc
   expect(edit.mock.lastCall?.[1].wedges.map((one: { loft_deg: number }) => one.loft_deg)).toEqual([56, 60.5]);
   again(part([wedge("sand")]));
   expect((screen.getByLabelText("Name") as HTMLInputElement).value).toBe("sand");
+});
+
+it("a photo that takes its time joins those of its wedge, in the bag as it is by then", async () => {
+  let arrive: (photo: object) => void = () => {};
+  server({ "POST photos": new Promise((done) => (arrive = done)) });
+  step();
+  fireEvent.click(screen.getByRole("button", { name: /lob/ }));
+  const file = new File(["x"], "sole.jpg", { type: "image/jpeg", lastModified: 1 });
+  fireEvent.change(await screen.findByLabelText("Photo of lob"), { target: { files: [file] } });
+  fireEvent.click(screen.getByRole("button", { name: /sand/ }));
+  arrive({ id: "new" });
+  await waitFor(() => expect(edit).toHaveBeenCalledOnce());
+  const bag = edit.mock.lastCall?.[1]({ ...BAG, wedges: [wedge("sand"), { ...wedge("lob"), wear: "worn" }] });
+  expect(bag.wedges[1]).toMatchObject({ name: "lob", wear: "worn", photos: ["new"] });
+  expect(bag.wedges[0].photos).toEqual([]);
 });
 
 it("a ninth wedge is not asked for, and a bag with room for one says so", () => {

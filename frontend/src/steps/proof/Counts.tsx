@@ -18,7 +18,8 @@ export function Counts({ proof }: { proof: Proof }) {
           params: { path: { fitting_id: server.id, proof_id: document.id } },
         }),
       ),
-    onSuccess: ({ evidence }) => edit("evidence", [...others, ...evidence]),
+    onSuccess: ({ evidence }) =>
+      edit("evidence", (now) => [...now.filter((one) => one.source_id !== document.id), ...evidence]),
   });
   if (verdict.advice === "none") return null;
   return (

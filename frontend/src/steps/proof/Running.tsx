@@ -20,7 +20,7 @@ import { ballsAhead, blockNow, LETTERS, outAhead } from "./useProofs";
 
 /** A proof that is planned: what it says so far, the next ball, what was hit. */
 export function Running({ proof, onGone }: { proof: Proof; onGone: () => void }) {
-  const { server, draft, edit } = useStore();
+  const { server, edit } = useStore();
   const client = useQueryClient();
   const queue = useQueue();
   const [table, setTable] = useState(false);
@@ -45,8 +45,7 @@ export function Running({ proof, onGone }: { proof: Proof; onGone: () => void })
       ),
     onSuccess: async () => {
       // what it showed goes out of the proposal with it
-      const others = draft.evidence.filter((one) => one.source_id !== document.id);
-      if (others.length < draft.evidence.length) edit("evidence", others);
+      edit("evidence", (now) => now.filter((one) => one.source_id !== document.id));
       await client.invalidateQueries({ queryKey: ["proofs", server.id] });
       onGone();
     },
