@@ -40,17 +40,17 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
   );
   const starting = useSendId();
   const loading = useSendId();
-  const opened = (fitting: { id: string }) => {
-    starting.arrived();
-    loading.arrived();
-    navigate(`/fittings/${fitting.id}/player`);
-  };
+  // told at the press: whoever opened another player meanwhile stays there
+  const opened = (fitting: { id: string }) => navigate(`/fittings/${fitting.id}/player`);
   const start = useMutation({
     mutationFn: (player_name: string) =>
       unwrap(api.POST("/api/fittings", { body: { player_name, id: starting.of(player_name) } })),
-    onSuccess: opened,
+    onSuccess: starting.arrived,
   });
-  const load = useMutation({ mutationFn: (text: string) => importDocument(text, loading.of(text)), onSuccess: opened });
+  const load = useMutation({
+    mutationFn: (text: string) => importDocument(text, loading.of(text)),
+    onSuccess: loading.arrived,
+  });
   const remove = useMutation({
     mutationFn: (id: string) =>
       unwrap(api.DELETE("/api/fittings/{fitting_id}", { params: { path: { fitting_id: id } } })),
@@ -66,12 +66,12 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
 
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    start.mutate(name);
+    start.mutate(name, { onSuccess: opened });
   };
 
   const chosen = async (files: FileList | null) => {
     const picked = files?.[0];
-    if (picked) load.mutate(await picked.text());
+    if (picked) load.mutate(await picked.text(), { onSuccess: opened });
     if (file.current) file.current.value = "";
   };
 

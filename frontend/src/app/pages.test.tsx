@@ -1,4 +1,6 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { useLocation } from "react-router";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Session } from "../api/client";
 import { SessionProvider } from "../session/session";
@@ -39,7 +41,7 @@ function api(answers: Record<string, unknown>) {
   vi.stubGlobal("fetch", async (request: Request) => {
     const line = `${request.method} ${new URL(request.url).pathname}`;
     asked.push({ line, body: request.method === "GET" ? "" : await request.text() });
-    const value = answers[line];
+    const value = await answers[line];
     if (value instanceof Response) return value.clone();
     if (value === null) return new Response(null, { status: 204 });
     if (value === undefined) return new Response(JSON.stringify({ code: "x", message: "not there" }), { status: 404 });
@@ -64,6 +66,27 @@ const players = () =>
     </SessionProvider>,
   );
 const names = () => within(screen.getByRole("region", { name: "Players" })).getAllByRole("listitem").map((one) => within(one).getAllByRole("link")[0]?.textContent); // biome-ignore format: one line
+
+const Where = () => <output>{useLocation().pathname}</output>;
+
+it("whoever opened another player while one is being started stays there", async () => {
+  let arrive: (made: object) => void = () => {};
+  const made = new Promise((done) => (arrive = done));
+  api({
+    "GET /api/fittings": { fittings: LINES },
+    "GET /api/fittings/bin": { fittings: [] },
+    "POST /api/fittings": made,
+  });
+  const page = (part: ReactNode) => <SessionProvider session={SESSION}>{part}<Where /></SessionProvider>; // biome-ignore format: one line
+  const { again, client } = showAlone(page(<Players session={SESSION} onLeave={vi.fn()} />));
+  fireEvent.change(screen.getByLabelText("New player"), { target: { value: "Piet" } });
+  fireEvent.click(screen.getByRole("button", { name: "Start fitting" }));
+  await waitFor(() => expect(client.isMutating()).toBe(1));
+  again(page(<p>another player</p>));
+  arrive({ id: "new" });
+  await waitFor(() => expect(client.isMutating()).toBe(0));
+  expect(screen.getByRole("status").textContent).toBe("/");
+});
 
 it("players are found by part of the name and put in order; how many are shown is said", async () => {
   api({ "GET /api/fittings": { fittings: LINES }, "GET /api/fittings/bin": { fittings: [] } });

@@ -106,8 +106,8 @@ export function Rechecks() {
                   {drifts.map((one) => (
                     <tr key={one.code}>
                       <td>{one.name}</td>
-                      <td className={parts.num}>{plain(one.built_deg, 1)}</td>
-                      <td className={parts.num}>{plain(one.now_deg, 1)}</td>
+                      <td className={parts.num}>{plain(one.built_deg, 2)}</td>
+                      <td className={parts.num}>{plain(one.now_deg, 2)}</td>
                       <td className={parts.num}>{signed(one.drift_deg)}</td>
                       <td className={parts.num}>{far(one.carry_built_m)}</td>
                       <td className={parts.num}>{far(one.carry_now_m)}</td>

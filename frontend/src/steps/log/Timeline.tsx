@@ -33,7 +33,6 @@ export function Timeline() {
           body: { id: next.current },
         }),
       ),
-    onSuccess: ({ id }) => void go(`/fittings/${id}/player`),
   });
   if (!found.data)
     return (
@@ -75,7 +74,10 @@ export function Timeline() {
               Clubs as built and as rechecked, grounds, seasons and carries go along; the habit is marked “from then”
               until it is measured again. This fitting stays as it is.
             </p>
-            <Button loading={open.isPending} onClick={() => open.mutate()}>
+            <Button
+              loading={open.isPending}
+              onClick={() => open.mutate(undefined, { onSuccess: ({ id }) => void go(`/fittings/${id}/player`) })}
+            >
               Begin the next fitting
             </Button>
             {open.error && <p role="alert">{open.error.message}</p>}

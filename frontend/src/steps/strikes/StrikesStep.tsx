@@ -53,7 +53,10 @@ export default function StrikesStep() {
     setAsking(null);
   };
   const inSand = stationOf(station)?.in_sand ?? false;
-  const [entered, setEntered] = useState<number | null>(null);
+  // half a mark is of the club and the station that it was made with
+  const hit = `${station} ${turn}`;
+  const [half, setHalf] = useState<{ mm: number; hit: string } | null>(null);
+  const entered = half?.hit === hit ? half.mm : null;
   const turnStation = (by: number) =>
     setStation(
       turned(
@@ -76,7 +79,7 @@ export default function StrikesStep() {
     ["shift+S", () => turnStation(-1)],
     ["c", () => turnClub(1)],
     ["shift+C", () => turnClub(-1)],
-    ["Escape", () => setEntered(null)],
+    ["Escape", () => setHalf(null)],
     ["m", () => last && setAsking(last.id)],
     ["u", () => last && queue.undo(last.id)],
   ]);
@@ -133,8 +136,8 @@ export default function StrikesStep() {
           club &&
           ((mm) => {
             if (!inSand) return queue.take({ ...newStrike(club.value, club.loft, station), entry_mm: mm });
-            if (entered === null || mm <= entered) return setEntered(mm);
-            setEntered(null);
+            if (entered === null || mm <= entered) return setHalf({ mm, hit });
+            setHalf(null);
             queue.take({ ...newStrike(club.value, club.loft, station), entry_mm: entered, exit_mm: mm });
           })
         }
@@ -143,7 +146,7 @@ export default function StrikesStep() {
         <div className={classes.left}>
           {club && (
             <StrikeForm
-              key={station + turn}
+              key={hit}
               onTake={(figures) => queue.take({ ...newStrike(club.value, club.loft, station), ...figures })}
             />
           )}
