@@ -10,9 +10,12 @@ const BAG = [gap, sand, lob];
 it("a choice goes with its entry: others leave, come, change places; its own is edited", () => {
   expect(placeAfter(BAG, 2, [sand, lob])).toBe(1);
   expect(placeAfter(BAG, 0, [lob, gap, sand])).toBe(1);
-  expect(placeAfter(BAG, 1, [gap, { ...sand, name: "my sand", loft: 55 }, lob])).toBe(1);
+  expect(placeAfter(BAG, 1, [gap, { ...sand, name: "my sand" }, lob])).toBe(1);
+  expect(placeAfter(BAG, 1, [gap, { ...sand, loft: 55 }, lob])).toBe(1);
+  expect(placeAfter([{ name: "home" }, { name: "away" }], 1, [{ name: "home" }, { name: "the dunes" }])).toBe(1);
   expect(placeAfter(BAG, 2, [gap, { ...lob, loft: 60.5 }])).toBe(1);
   expect(placeAfter(BAG, 1, [gap, lob])).toBeNull();
+  expect(placeAfter(BAG, 1, [gap, { name: "Barrow 55", loft: 55 }, lob]), "another in its place").toBeNull();
 });
 
 it("of two that are alike it stays with one of them", () => {

@@ -6,14 +6,19 @@ export interface Entry {
   loft?: number;
 }
 
-/** Where an entry of a list stands in the next: in its place while none came or went, and else where one like it stands. */
+/**
+ * Where an entry of a list stands in the next: where one like it stands; in its place, edited, where none came or went and
+ * its name or its loft is as it was; and else where one of its name stands.
+ */
 export function placeAfter(before: readonly Entry[], place: number, after: readonly Entry[]): number | null {
   const mine = before[place];
   const like = (one: Entry | undefined) => one !== undefined && one.name === mine?.name && one.loft === mine.loft;
   if (mine === undefined || like(after[place])) return place in after ? place : null;
   const found = after.findIndex((one, n) => like(one) && !(before.length === after.length && like(before[n])));
   if (found >= 0) return found;
-  if (before.length === after.length) return place;
+  const there = after[place];
+  const edited = there?.name === mine.name || there?.loft === mine.loft;
+  if (before.length === after.length && edited) return place;
   const named = after.findIndex((one) => one.name === mine.name);
   return named >= 0 ? named : null;
 }
