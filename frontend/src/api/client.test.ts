@@ -77,6 +77,27 @@ it("tells of a session that ended, and not of a wrong password", async () => {
   expect(ended).not.toHaveBeenCalled();
 });
 
+it("an answer of before the fitter signed in again ends nothing: the same is sent once more", async () => {
+  const signedInMeanwhile = () => {
+    become({ token: "new", fitter: "me" });
+    return refusal("signed_out", 401);
+  };
+  answers.push(signedInMeanwhile, () => json({ id: "f" }));
+  await change();
+  expect(asked.map((one) => one.token)).toEqual(["stale", "new"]);
+  expect(ended).not.toHaveBeenCalled();
+  become({ token: "stale", fitter: "me" });
+  answers.push(signedInMeanwhile, () => refusal("signed_out", 401));
+  expect((await failing(change)).status).toBe(401);
+  expect(ended).toHaveBeenCalledExactlyOnceWith("signed_out");
+  answers.push(() => {
+    become({ token: "theirs", fitter: "somebody else" });
+    return refusal("signed_out", 401);
+  });
+  await failing(change);
+  expect(ended, "nothing is sent again as another").toHaveBeenCalledTimes(2);
+});
+
 it("asks as nobody when it signs in, and the page stays whose it is", async () => {
   answers.push(
     () => session("somebody else"),

@@ -99,17 +99,30 @@ async function codeOf(response: Response): Promise<string | null> {
   return body?.code ?? null;
 }
 
+/** How the session ended, if that is what an answer says. */
+async function endOf(response: Response) {
+  const code = response.status === 401 ? await codeOf(response) : null;
+  return code === "signed_out" || code === "other_fitter" ? code : null;
+}
+
 /**
  * Send a request, before the caller goes on. A token that another tab made stale is fetched anew, once; the end of the
- * session is told.
+ * session is told. One that is answered as nobody's, though the fitter signed in again while it was on its way, is sent
+ * again: that answer is of before.
  */
 async function send(request: Request): Promise<Response> {
+  const asked = me;
   if (request.method !== "GET") request.headers.set("X-CSRF-Token", me.token);
   if (me.fitter) request.headers.set("X-Oblatus-Fitter", me.fitter);
-  const again = request.clone();
+  const copy = request.clone();
   // one that is never answered would hold up all that wait for it
   const limit = AbortSignal.timeout(request.method === "GET" ? LOST_MS : LOST_FILE_MS);
   const signal = AbortSignal.any([request.signal, limit]);
+  const again = () => {
+    const next = copy.clone();
+    if (next.method !== "GET") next.headers.set("X-CSRF-Token", me.token);
+    return fetch(next, { signal });
+  };
   let response = await fetch(request, { signal });
   if (response.status === 400 && me.fitter && (await codeOf(response)) === "csrf") {
     const answer = await fetch(new Request(`${window.location.origin}/api/session`), { signal });
@@ -121,14 +134,12 @@ async function send(request: Request): Promise<Response> {
     }
     if (session) {
       me = { ...me, token: session.csrf_token };
-      again.headers.set("X-CSRF-Token", me.token);
-      response = await fetch(again, { signal });
+      response = await again();
     }
   }
-  if (response.status === 401) {
-    const code = await codeOf(response);
-    if (code === "signed_out" || code === "other_fitter") tellOfEnd(code);
-  }
+  if ((await endOf(response)) && me.token !== asked.token && me.fitter === asked.fitter) response = await again();
+  const end = await endOf(response);
+  if (end) tellOfEnd(end);
   return response;
 }
 

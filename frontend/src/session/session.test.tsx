@@ -6,7 +6,7 @@ import { actsLeft, forgetActs, keepAct } from "../strikes/actStore";
 import { showAlone } from "../testing/show";
 import SignInSheet from "./SignInSheet";
 import { SignOut } from "./SignOut";
-import { SessionProvider, useStanding } from "./session";
+import { SessionProvider, useSession, useStanding } from "./session";
 
 const me = { csrf_token: "t", fitter: "Ada", fitter_id: "me", email: "ada@example.com" } as unknown as Session;
 const asked: string[] = [];
@@ -97,6 +97,29 @@ it("ends in every tab at once, and goes on when the same fitter is signed in aga
   again(<SessionProvider session={{ ...me, fitter_id: "another" } as Session}>{<Told />}</SessionProvider>);
   expect(await screen.findByText("other_fitter 1")).toBeTruthy();
   channel.close();
+});
+
+function Whole() {
+  const { data } = useSession();
+  return data?.fitter_id ? <SessionProvider session={data}>{<SignInSheet ended="signed_out" session={me} onLeave={leave} />}<Told /></SessionProvider> : null; // biome-ignore format: one line
+}
+
+it("a question of before the sign-in is given up: its answer would take the cookie, and end the session again", async () => {
+  const open: AbortSignal[] = [];
+  vi.stubGlobal("fetch", async (request: Request, init?: RequestInit) => {
+    if (request.method === "POST") return json({ ...me, csrf_token: "new" });
+    if (!init?.signal) return json({ csrf_token: "u", fitter_id: null }); // the sign-in's own
+    open.push(init.signal);
+    return open.length === 1 ? json(me) : new Promise<Response>(() => {});
+  });
+  const { client } = showAlone(<Whole />);
+  expect(await screen.findByText("open 0")).toBeTruthy();
+  act(() => void client.invalidateQueries({ queryKey: ["session"] }));
+  await waitFor(() => expect(open).toHaveLength(2));
+  fireEvent.change(screen.getByLabelText("Password"), { target: { value: "chalk" } });
+  fireEvent.click(screen.getByRole("button", { name: "Sign in" }));
+  expect(await screen.findByText("open 1")).toBeTruthy();
+  expect(open[1]?.aborted).toBe(true);
 });
 
 it("names whose page it is when somebody else signed in", () => {

@@ -44,9 +44,9 @@ export const useFitterId = () => useStanding().session.fitter_id ?? "";
 export function useSession() {
   return useQuery({
     queryKey: KEY,
-    queryFn: async () => {
+    queryFn: async ({ signal }) => {
       try {
-        const session = await unwrap(api.GET("/api/session"));
+        const session = await unwrap(api.GET("/api/session", { signal }));
         if (session.fitter_id) rememberWho(session);
         return session;
       } catch (error) {
@@ -77,6 +77,7 @@ export function SessionProvider({ session, children }: { session: Session; child
   useEffect(() => {
     if (session.fitter_id === mine.fitter_id) {
       if (session === mine) return;
+      become({ token: session.csrf_token, fitter: session.fitter_id });
       setMine(session);
       if (session.csrf_token !== "") {
         setEnded(null);
@@ -103,8 +104,13 @@ export function SessionProvider({ session, children }: { session: Session; child
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: signIn,
-    onSuccess: (session) => {
+    // what was asked as nobody is answered as nobody: after the sign-in that would end it again
+    mutationFn: async (body: Parameters<typeof signIn>[0]) => {
+      await client.cancelQueries({ queryKey: KEY });
+      return signIn(body);
+    },
+    onSuccess: async (session) => {
+      await client.cancelQueries({ queryKey: KEY });
       rememberWho(session);
       client.setQueryData(KEY, session);
       if (session.fitter_id) tellTabs({ kind: "in", fitter: session.fitter_id });
