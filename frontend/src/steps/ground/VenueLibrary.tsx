@@ -26,21 +26,22 @@ export function VenueLibrary({ ground, onChange }: Props) {
   const [open, setOpen] = useState(false);
   const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
   const again = () => client.invalidateQueries({ queryKey: ["venues"] });
+  const [forgotten, setForgotten] = useState<readonly Venue[]>([]);
   const sending = useSendId();
   const keep = useMutation({
     mutationFn: (body: Schemas["VenueDocument"]) =>
       unwrap(api.POST("/api/venues", { params: { query: { id: sending.of(body) } }, body })),
-    onSuccess: () => {
+    onSuccess: (_, kept) => {
       sending.arrived();
+      setForgotten((now) => now.filter((one) => one.ground !== kept.ground));
       return again();
     },
   });
-  const [forgotten, setForgotten] = useState<Venue | null>(null);
   const forget = useMutation({
     mutationFn: (record: Venue) =>
       unwrap(api.DELETE("/api/venues/{record_id}", { params: { path: { record_id: record.id } } })),
     onSuccess: (_, record) => {
-      setForgotten(record);
+      setForgotten((now) => [...now, record]);
       void again();
     },
   });
@@ -92,22 +93,18 @@ export function VenueLibrary({ ground, onChange }: Props) {
           Keep in the library
         </Button>
       </div>
-      {forgotten && (
-        <p className={classes.known} role="status">
-          The readings of {showDay(forgotten.read_on)} at {forgotten.venue} are forgotten.
+      {forgotten.map(({ id, venue: there, season: then, read_on: day, ground: kept }) => (
+        <p key={id} className={classes.known} role="status">
+          The readings of {showDay(day)} at {there} are forgotten.
           <button
             type="button"
             className={parts.quietButton}
-            onClick={() => {
-              const { venue: there, season: then, read_on: day, ground: kept } = forgotten;
-              const record = { venue: there, season: then, read_on: day, ground: kept };
-              keep.mutate(record, { onSuccess: () => setForgotten(null) });
-            }}
+            onClick={() => keep.mutate({ venue: there, season: then, read_on: day, ground: kept })}
           >
             Put them back
           </button>
         </p>
-      )}
+      ))}
       {failure && (
         <p role="alert" className={classes.fault}>
           {failure.message}

@@ -20,7 +20,7 @@ export function TakeOut({
 }) {
   const { server, refresh } = useStore();
   const client = useQueryClient();
-  const [gone, setGone] = useState<KeptLine | null>(null);
+  const [gone, setGone] = useState<readonly KeptLine[]>([]);
   // of one line: whoever chooses another has written nothing of that
   const [draft, setDraft] = useState<{ id: string; label: string; was: string | null } | null>(null);
   const mine = draft?.id === chosen?.id ? draft : null;
@@ -49,15 +49,15 @@ export function TakeOut({
     mutationFn: (line: KeptLine) =>
       unwrap(api.DELETE("/api/fittings/{fitting_id}/kept/{snapshot_id}", { params: { path: path(line) } })),
     onSuccess: async (_, line) => {
-      setGone(line);
+      setGone((now) => [...now, line]);
       await again();
     },
   });
   const back = useMutation({
     mutationFn: (line: KeptLine) =>
       unwrap(api.POST("/api/fittings/{fitting_id}/kept/{snapshot_id}/back", { params: { path: path(line) } })),
-    onSuccess: async () => {
-      setGone(null);
+    onSuccess: async (_, line) => {
+      setGone((now) => now.filter((one) => one.id !== line.id));
       await again();
     },
   });
@@ -69,14 +69,14 @@ export function TakeOut({
           {failure.message}
         </p>
       )}
-      {gone && (
-        <p role="status" className={classes.line}>
-          {nameOf(gone)} is taken out.{" "}
-          <Button size="xs" variant="default" onClick={() => back.mutate(gone)}>
+      {gone.map((line) => (
+        <p key={line.id} role="status" className={classes.line}>
+          {nameOf(line)} is taken out.{" "}
+          <Button size="xs" variant="default" onClick={() => back.mutate(line)}>
             Put it back
           </Button>
         </p>
-      )}
+      ))}
       <ul className={classes.list}>
         {kept.map((line) => (
           <li key={line.id}>

@@ -9,17 +9,19 @@ import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
 import { signed } from "./signed";
-import { type Log, useMarkRound } from "./useLog";
+import { type Log, type Marked, useMarkRound } from "./useLog";
 
 const BY = { player: "on the phone", fitter: "here", file: "from a file" };
 const SHOWN = 12;
 
 /** Every round: opened to its shots, taken out and put back. */
 export function Rounds({ log }: { log: Log }) {
-  const mark = useMarkRound();
   const [open, setOpen] = useState<string | null>(null);
   const [all, setAll] = useState(false);
-  const [taken, setTaken] = useState<{ round: string; on: string } | null>(null);
+  const [taken, setTaken] = useState<readonly Marked[]>([]);
+  const mark = useMarkRound((marked) =>
+    setTaken((now) => [...now.filter((one) => one.round !== marked.round), ...(marked.out ? [marked] : [])]),
+  );
   const rounds = all ? log.rounds : log.rounds.slice(0, SHOWN);
   return (
     <section className={classes.section} aria-label="Rounds">
@@ -27,20 +29,14 @@ export function Rounds({ log }: { log: Log }) {
         {log.rounds.length} {log.rounds.length === 1 ? "round" : "rounds"}
       </h2>
       {mark.error && <p role="alert">{mark.error.message}</p>}
-      {taken && (
-        <p role="status" className={classes.quiet}>
-          The round of {showDay(taken.on)} is out of the log.{" "}
-          <button
-            type="button"
-            className={parts.quietButton}
-            onClick={() => {
-              mark.mutate({ round: taken.round, out: false }, { onSuccess: () => setTaken(null) });
-            }}
-          >
+      {taken.map(({ round, on }) => (
+        <p key={round} role="status" className={classes.quiet}>
+          The round of {showDay(on)} is out of the log.{" "}
+          <button type="button" className={parts.quietButton} onClick={() => mark.mutate({ round, on, out: false })}>
             Put it back
           </button>
         </p>
-      )}
+      ))}
       <ul className={classes.rounds}>
         {rounds.map((round) => (
           <li key={round.round}>
@@ -62,10 +58,7 @@ export function Rounds({ log }: { log: Log }) {
               size="xs"
               variant="subtle"
               color="rust"
-              onClick={() => {
-                const out = () => setTaken({ round: round.round, on: round.on });
-                mark.mutate({ round: round.round, out: true }, { onSuccess: out });
-              }}
+              onClick={() => mark.mutate({ round: round.round, on: round.on, out: true })}
             >
               Take out
             </Button>

@@ -120,6 +120,23 @@ it("an answer is said again only by another answer, and asked anew when shots ca
   expect(editAll.mock.lastCall?.[0].choices).toEqual({ distances: null, economy: { table_scale: 1.2 } });
 });
 
+it("of two rounds that are taken out one after the other each can be put back", async () => {
+  const asked = server({ "PATCH log/rounds": null, "GET log": {} });
+  const round = (key: string, on: string) => ({ round: key, on, by: "player", shots: 4, unknown: 0, over: 0.42, same_as: null }); // biome-ignore format: one line
+  show(<Rounds log={log({ rounds: [round("r1", "2026-05-01"), round("r2", "2026-05-08")] })} />, store());
+  for (const button of screen.getAllByRole("button", { name: /^Take out/ })) fireEvent.click(button);
+  const [first] = await screen.findAllByText(/^The round of 1 May/);
+  await screen.findByText(/^The round of 8 May/);
+  fireEvent.click(within(first as HTMLElement).getByRole("button", { name: "Put it back" }));
+  await waitFor(() => expect(screen.queryByText(/^The round of 1 May/)).toBeNull());
+  expect(screen.getByText(/^The round of 8 May/)).toBeTruthy();
+  expect(asked.filter(({ line }) => line.startsWith("PATCH")).map(({ line }) => line.slice(-2))).toEqual([
+    "r1",
+    "r2",
+    "r1",
+  ]);
+});
+
 it("a round is taken out and put back, and two that look the same are said so", async () => {
   const asked = server({ "PATCH log/rounds": null, "GET log": {} });
   const round = {

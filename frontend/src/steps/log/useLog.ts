@@ -31,19 +31,30 @@ export function useAgain() {
   };
 }
 
+/** A round with its day, out of the log or in it. */
+export interface Marked {
+  round: string;
+  on: string;
+  out: boolean;
+}
+
 /** Take a round out of the log, or put it back. */
-export function useMarkRound() {
+export function useMarkRound(onMarked: (marked: Marked) => void) {
   const { server } = useStore();
   const again = useAgain();
   return useMutation({
-    mutationFn: ({ round, out }: { round: string; out: boolean }) =>
+    mutationFn: ({ round, out }: Marked) =>
       unwrap(
         api.PATCH("/api/fittings/{fitting_id}/log/rounds/{round_id}", {
           params: { path: { fitting_id: server.id, round_id: round } },
           body: { out },
         }),
       ),
-    onSuccess: again,
+    // of every press: what is told with a press is told of the last one alone
+    onSuccess: (_, marked) => {
+      onMarked(marked);
+      return again();
+    },
   });
 }
 

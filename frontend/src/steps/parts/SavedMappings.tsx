@@ -12,43 +12,38 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
     queryKey: ["mappings", kind],
     queryFn: () => unwrap(api.GET("/api/mappings", { params: { query: { kind } } })),
   });
-  const [forgotten, setForgotten] = useState<{ id: string; name: string } | null>(null);
+  const [forgotten, setForgotten] = useState<readonly { id: string; name: string }[]>([]);
   const again = () => void client.invalidateQueries({ queryKey: ["mappings"] });
   const forget = useMutation({
     mutationFn: ({ id }: { id: string; name: string }) =>
       unwrap(api.DELETE("/api/mappings/{mapping_id}", { params: { path: { mapping_id: id } } })),
     onSuccess: (_, { id, name }) => {
-      setForgotten({ id, name });
+      setForgotten((now) => [...now, { id, name }]);
       again();
     },
   });
   const back = useMutation({
     mutationFn: (mapping_id: string) =>
       unwrap(api.POST("/api/mappings/{mapping_id}/back", { params: { path: { mapping_id } } })),
-    onSuccess: () => {
-      setForgotten(null);
+    onSuccess: (_, mapping_id) => {
+      setForgotten((now) => now.filter((one) => one.id !== mapping_id));
       again();
     },
   });
   const mappings = found.data?.mappings ?? [];
   const failure = forget.error ?? back.error;
-  if (mappings.length === 0 && !forgotten && !failure) return null;
+  if (mappings.length === 0 && forgotten.length === 0 && !failure) return null;
   return (
     <>
       {failure && <p role="alert">{failure.message}</p>}
-      {forgotten && (
-        <p role="status">
-          {forgotten.name} is forgotten.{" "}
-          <button
-            type="button"
-            className={parts.quietButton}
-            disabled={back.isPending}
-            onClick={() => back.mutate(forgotten.id)}
-          >
+      {forgotten.map(({ id, name }) => (
+        <p key={id} role="status">
+          {name} is forgotten.{" "}
+          <button type="button" className={parts.quietButton} disabled={back.isPending} onClick={() => back.mutate(id)}>
             Put it back
           </button>
         </p>
-      )}
+      ))}
       <ul className={parts.lines} aria-label="Saved mappings">
         {mappings.map((mapping) => (
           <li key={mapping.id}>
