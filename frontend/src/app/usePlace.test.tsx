@@ -34,6 +34,16 @@ it("one that is gone is told by its name, and chosen again once it is back", () 
   expect(shown.result.current).toMatchObject({ place: 1, was: gap, turn: 1 });
 });
 
+it("where the first takes the place of one that is gone it is chosen, and stays so", () => {
+  const shown = renderHook(({ list }: { list: Entry[] }) => usePlace(list, 2, true), { initialProps: { list: BAG } });
+  shown.rerender({ list: [gap, sand] });
+  expect(shown.result.current).toMatchObject({ place: 0, was: gap, turn: 1 });
+  shown.rerender({ list: [lob, sand, gap] });
+  expect(shown.result.current).toMatchObject({ place: 2, was: gap, turn: 1 });
+  shown.rerender({ list: [] });
+  expect(shown.result.current.place).toBeNull();
+});
+
 it("one that is added and chosen at once is there with the next list", () => {
   const shown = renderHook(({ list }: { list: Entry[] }) => usePlace(list, 0), {
     initialProps: { list: [] as Entry[] },

@@ -25,13 +25,15 @@ export function placeAfter(before: readonly Entry[], place: number, after: reado
 
 /**
  * What is chosen of a list that others change too, by its place: the choice goes with its entry. `place` is null while the
- * entry is not there, `was` says what it was; `turn` changes with every choice, and with no change of the list.
+ * entry is not there, and `was` says what it was: it may come back; with `orFirst` the first one is chosen then. `turn`
+ * changes with every choice, and with no change of the list.
  */
-export function usePlace(list: readonly Entry[], first: number) {
+export function usePlace(list: readonly Entry[], first: number, orFirst = false) {
   const [seen, setSeen] = useState({ list, place: first, turn: 0 });
-  const place = placeAfter(seen.list, seen.place, list);
-  // one that is gone is looked for as it was: it may come back
-  if (place !== null && told(list) !== told(seen.list)) setSeen({ ...seen, list, place });
+  const found = placeAfter(seen.list, seen.place, list);
+  const place = found ?? (orFirst && list.length > 0 ? 0 : null);
+  if (place !== null && (found === null || told(list) !== told(seen.list)))
+    setSeen({ list, place, turn: found === null ? seen.turn + 1 : seen.turn });
   const choose = (next: number) => setSeen({ list, place: next, turn: seen.turn + 1 });
   return { place, choose, was: seen.list[seen.place], turn: seen.turn };
 }

@@ -1,4 +1,4 @@
-"""Physical constants as records with their source; nothing is typed twice."""
+"""Constants with their source, the physical ones as records; nothing is typed twice."""
 
 from __future__ import annotations
 

@@ -40,7 +40,7 @@ export default function BagStep() {
   const { bag } = draft;
   const [added, setAdded] = useState(false);
   const entries = entriesOf(bag);
-  const { place, choose, turn } = usePlace(entries, 0);
+  const { place, choose, turn } = usePlace(entries, 0, true);
   const chosen = place ?? 0;
   const wedge = bag.wedges[chosen];
   const set = (change: Partial<Bag>) => edit("bag", { ...bag, ...change });
@@ -111,7 +111,7 @@ export default function BagStep() {
         </fieldset>
         {wedge && (
           <OwnedForm
-            key={place === null ? "another" : turn}
+            key={turn}
             wedge={wedge}
             target={`own:${chosen}`}
             path={`bag.wedges.${chosen}`}

@@ -24,7 +24,7 @@ export function Measure({ carries }: { carries: Carries }) {
   const at = usePlace(entries, Math.max(carries.rows.findIndex((row) => row.code === next?.club), 0)); // biome-ignore format: one line
   const [swingKey, setSwing] = useState(next?.swing);
   const place = {
-    row: at.place ?? 0,
+    row: at.place ?? -1,
     swing: Math.max(carries.swings.findIndex((swing) => swing.key === swingKey), 0),
   }; // biome-ignore format: a place in few lines
   const setAt = (to: { row: number; swing: number }) => {
@@ -87,7 +87,7 @@ export function Measure({ carries }: { carries: Carries }) {
                           className={classes.cell}
                           data-on={r === place.row && s === place.swing}
                           data-source={here.source}
-                          tabIndex={-1}
+                          tabIndex={at.place === null ? 0 : -1}
                           onClick={() => setAt({ row: r, swing: s })}
                         >
                           <VisuallyHidden>
@@ -113,6 +113,11 @@ export function Measure({ carries }: { carries: Carries }) {
           </tbody>
         </table>
       </Wide>
+      {at.place === null && (
+        <p role="alert" className={classes.told}>
+          {at.was?.name} is not among these clubs any longer: choose the one that is hit.
+        </p>
+      )}
       {cell && (
         <CellPanel
           key={cellKey(cell)}

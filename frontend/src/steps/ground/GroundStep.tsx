@@ -19,10 +19,9 @@ export default function GroundStep() {
   const { server, draft, edit } = useStore();
   const units = useUnits();
   const grounds = draft.grounds;
-  const { place, choose, turn } = usePlace(grounds, 0);
+  const { place, choose, turn } = usePlace(grounds, 0, true);
   const fault = useFault("grounds");
   const chosen = place ?? 0;
-  const shown = place === null ? "another" : turn;
   const ground = grounds[chosen];
   const total = grounds.reduce((sum, g) => sum + g.share, 0);
   const put = (index: number, next: Ground) =>
@@ -111,11 +110,11 @@ export default function GroundStep() {
           </li>
         ))}
       </ul>
-      {ground && <VenueLibrary key={shown} ground={ground} onChange={(next) => put(chosen, next)} />}
+      {ground && <VenueLibrary key={turn} ground={ground} onChange={(next) => put(chosen, next)} />}
       <Below>
         {ground && (
           <GroundForm
-            key={shown}
+            key={turn}
             ground={ground}
             path={`grounds.${chosen}`}
             onChange={(next) => put(chosen, next)}

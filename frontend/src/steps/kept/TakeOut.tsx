@@ -39,7 +39,10 @@ export function TakeOut({
       ),
     onSuccess: async (saved, { line, label }) => {
       // what is written since is in the place of the name that it has now
-      setDraft((now) => (now && now.id === line.id && now.label !== label ? { ...now, was: saved.label } : null));
+      setDraft((now) => {
+        if (now?.id !== line.id) return now;
+        return now.label === label ? null : { ...now, was: saved.label };
+      });
       await again();
     },
     // another name is said, and the list is read again: a second press is in the place of that one

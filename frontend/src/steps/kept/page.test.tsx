@@ -82,6 +82,21 @@ it("a name that is written on while another is on its way stays, in the place of
   expect(JSON.parse(sent("PATCH")[1]?.body ?? "")).toEqual({ label: "spring, dry", was: "spring" });
 });
 
+it("what is written of another one while a name is on its way stays", async () => {
+  let arrive = () => {};
+  named = (line) => new Promise((done) => (arrive = () => done({ ...line, label: "spring" })));
+  page();
+  const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
+  fireEvent.change(name, { target: { value: "spring" } });
+  fireEvent.click(screen.getByRole("button", { name: "Name it" }));
+  await waitFor(() => expect(sent("PATCH")).toHaveLength(1));
+  fireEvent.click(within(screen.getAllByRole("listitem")[1] as HTMLElement).getByRole("button"));
+  fireEvent.change(name, { target: { value: "of the trip" } });
+  arrive();
+  await waitFor(() => expect(screen.getByRole("button", { name: "Name it" }).hasAttribute("data-loading")).toBe(false));
+  expect(name.value).toBe("of the trip");
+});
+
 it("working on from one brings what a proposal stands on, in one act, and leaves build, card and log as they are", async () => {
   page();
   fireEvent.click(await screen.findByRole("button", { name: "Work on from this one" }));

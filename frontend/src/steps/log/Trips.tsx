@@ -13,7 +13,7 @@ export type Trip = Schemas["TripDocument"];
 export function Trips() {
   const { draft, edit } = useStore();
   const trips = draft.after.trips;
-  const { place, choose, turn } = usePlace(trips, 0);
+  const { place, choose, turn } = usePlace(trips, 0, true);
   const chosen = place ?? 0;
   const trip = trips[chosen];
   const put = (next: Trip[]) => edit("after", { ...draft.after, trips: next });
@@ -44,7 +44,7 @@ export function Trips() {
       </section>
       {trip && (
         <TripForm
-          key={place === null ? "another" : turn}
+          key={turn}
           trip={trip}
           path={`after.trips.${chosen}`}
           onChange={(next) => put(trips.map((one, n) => (n === chosen ? next : one)))}
