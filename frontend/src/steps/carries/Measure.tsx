@@ -3,7 +3,6 @@ import { useState } from "react";
 import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
 import { usePlace } from "../../app/usePlace";
-import { cellKey } from "../../pictures/CarryLadder/RungMark";
 import { useQueue } from "../../strikes/queue";
 import { withAhead } from "../../strikes/sending";
 import { inDistance, metres, plain } from "../../units/units";
@@ -120,7 +119,7 @@ export function Measure({ carries }: { carries: Carries }) {
       )}
       {cell && (
         <CellPanel
-          key={cellKey(cell)}
+          key={`${at.turn} ${cell.swing}`}
           cell={cell}
           strikes={strikes.filter((s) => s.club === cell.club && s.swing === cell.swing)}
           outliers={carries.outliers}
