@@ -28,8 +28,9 @@ export function useOnSaved(whole = false) {
     return whole && short ? { patience: WHOLE_RACK_MS, words: "the whole rack is worked out" } : null;
   };
   return async <T>(act: (fitting: Fitting) => Promise<T>): Promise<T> => {
-    const since = Date.now();
-    while (Date.now() - since < (missing()?.patience ?? 0)) await new Promise((done) => setTimeout(done, LOOK_MS));
+    const since = performance.now();
+    while (performance.now() - since < (missing()?.patience ?? 0))
+      await new Promise((done) => setTimeout(done, LOOK_MS));
     const still = missing();
     if (still) throw new Error(`Wait until ${still.words}, then try again.`);
     const answer = act(now.current.server);

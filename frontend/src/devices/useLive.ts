@@ -53,7 +53,7 @@ export function useLive(): { hearing: boolean; coming: boolean } {
     let struck = false; // no revision tells of strikes or the rack: known at one or not, it is read
     const read = (wait: number, upTo?: number) => {
       clearTimeout(later.current);
-      due ??= Date.now() + LONGEST_MS;
+      due ??= performance.now() + LONGEST_MS;
       struck ||= upTo === undefined;
       const act = () => {
         due = null;
@@ -70,7 +70,7 @@ export function useLive(): { hearing: boolean; coming: boolean } {
           },
         );
       };
-      later.current = setTimeout(act, Math.min(wait, Math.max(due - Date.now(), 0)));
+      later.current = setTimeout(act, Math.min(wait, Math.max(due - performance.now(), 0)));
     };
     const look = ({ fitting, revision }: Change) => {
       if (fitting !== null && fitting !== id) return;

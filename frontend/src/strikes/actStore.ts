@@ -81,6 +81,8 @@ export async function waitingActs(fitter: string, fitting: string): Promise<Kept
   }
   const range = IDBKeyRange.bound([fitting, 0], [fitting, Number.MAX_VALUE]);
   const rows = (await db.getAllFromIndex(STORE, BY_FITTING, range)) as Row[];
+  // what comes now comes after them, also where the tablet's clock was set back since
+  last = Math.max(last, ...rows.map((row) => row.at));
   return rows
     .filter((row) => (row.fitter ?? fitter) === fitter)
     .map((row) => ({ key: row.id, act: row.act, refusal: row.refusal ?? null }));

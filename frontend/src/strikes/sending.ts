@@ -9,7 +9,7 @@ export interface Held {
   key: Promise<string | null>;
   refusal: Refusal | null;
   tries: number;
-  /** Not to be sent before [ms]. */
+  /** Not to be sent before, by the page's clock [ms]: a tablet's may be set back meanwhile. */
   after: number;
 }
 
@@ -25,16 +25,19 @@ export const heldAct = ({ act, key }: KeptAct): Held => ({
 /** How long to wait after so many tries [ms]. */
 export const backoff = (tries: number) => Math.min(1000 * 2 ** Math.min(tries, 6), LONGEST_MS);
 
-/** The first act whose time has come and before which nothing of the same strike waits. */
-export function next(acts: readonly Held[]): Held | undefined {
-  const before = new Set<string>();
-  for (const held of acts) {
-    const strike = strikeOf(held.act);
-    if (held.after <= Date.now() && !before.has(strike)) return held;
-    before.add(strike);
-  }
-  return undefined;
+/** The acts before which nothing of the same strike waits. */
+function foremost(acts: readonly Held[]): Held[] {
+  const first = new Map<string, Held>();
+  for (const held of acts) if (!first.has(strikeOf(held.act))) first.set(strikeOf(held.act), held);
+  return [...first.values()];
 }
+
+/** The first act whose time has come and before which nothing of the same strike waits. */
+export const next = (acts: readonly Held[]) => foremost(acts).find((held) => held.after <= performance.now());
+
+/** How long until `next` finds one [ms]. */
+export const untilNext = (acts: readonly Held[]) =>
+  Math.max(0, Math.min(...foremost(acts).map((held) => held.after)) - performance.now());
 
 /** A field's name without its unit: the message says that. */
 const named = (field: string) => field.replace(/_(m|mps|deg|mm|rpm)$/, "").replaceAll("_", " ");

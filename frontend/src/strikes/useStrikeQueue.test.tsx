@@ -104,6 +104,30 @@ describe("strikes on their way", () => {
     expect(said).toHaveLength(1);
   });
 
+  it("go once the server answers again, also with what more was said of them meanwhile", async () => {
+    network(() => null);
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => {
+      result.current.take(strike("a"));
+      result.current.tell("a", { note: "thin" });
+    });
+    await waitFor(() => expect(result.current.pause).toBe("offline"));
+    network(() => json({ taken: 1 }));
+    await waitFor(() => expect(result.current.waiting).toEqual([]), { timeout: 5000 });
+    expect(said.map((line) => line.split(" ")[0])).toEqual(["POST", "POST", "PATCH"]);
+  }, 10_000);
+
+  it("wait no longer where the clock of the tablet is set back", async () => {
+    network(() => null);
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => result.current.take(strike("a")));
+    await waitFor(() => expect(result.current.pause).toBe("offline"));
+    const back = vi.spyOn(Date, "now").mockReturnValue(Date.now() - 3_600_000);
+    network(() => json({ taken: 1 }));
+    await waitFor(() => expect(result.current.waiting).toEqual([]), { timeout: 5000 });
+    back.mockRestore();
+  }, 10_000);
+
   it("tell which wedges were in the bag when they were hit, whatever leaves it before they are sent", async () => {
     network(() => null);
     const { result, rerender } = renderHook(useStrikeQueue, { wrapper });

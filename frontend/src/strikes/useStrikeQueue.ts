@@ -16,7 +16,7 @@ import {
   type Telling,
   waitingActs,
 } from "./actStore";
-import { backoff, type Held, heldAct, next, perform, refusalOf } from "./sending";
+import { backoff, type Held, heldAct, next, perform, refusalOf, untilNext } from "./sending";
 
 const RETRY_MS = 3000;
 
@@ -118,7 +118,7 @@ export function useStrikeQueue(): StrikeQueue {
           const pause = error.status === NO_ANSWER ? "offline" : error.status === 401 ? "signed_out" : "busy";
           held.tries += 1;
           const wait = Math.max(1000 * (error.after ?? 0), error.status === NO_ANSWER ? RETRY_MS : backoff(held.tries));
-          held.after = Date.now() + wait;
+          held.after = performance.now() + wait;
           setPause(pause);
           put([...latest.current]);
           return !whole;
@@ -145,6 +145,8 @@ export function useStrikeQueue(): StrikeQueue {
       });
     } finally {
       busy.current = false;
+      // a clock that rang too early is set again
+      if (latest.current.length > 0) put([...latest.current]);
       if (sent.length > 0) {
         // they stay on the screen as they were typed until an answer of the server holds them
         const came = await askAgain(client, ["carries", "session-summary", "proofs", "build"], id);
@@ -158,14 +160,13 @@ export function useStrikeQueue(): StrikeQueue {
         setLanded((before) => before.filter((act) => !shown.includes(act)));
       }
     }
-  }, [id, client, store.reload, sendOne]);
+  }, [id, client, store.reload, sendOne, put]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a fitter who is signed in again sends at once
   useEffect(() => {
     if (acts.length === 0) return setPause(null);
     if (ended !== null) return setPause("signed_out");
-    const soonest = Math.min(...acts.map((held) => held.after));
-    const timer = setTimeout(send, Math.max(0, soonest - Date.now()));
+    const timer = setTimeout(send, untilNext(acts));
     const atOnce = () => {
       for (const held of latest.current) held.after = 0;
       void send();
