@@ -78,6 +78,19 @@ const shot = (id: string, removed = false): Shot => ({
   removed,
 });
 
+it("a score that is refused keeps neither other scores nor shots from being sent", async () => {
+  for (const id of ["a", "wrong", "b"]) keep("t", score(id));
+  keepShot("t", shot("c"));
+  vi.stubGlobal(
+    "fetch",
+    vi.fn(async (_: string, { body }: { body: string }) =>
+      body.includes("wrong") ? new Response('{"message":"is no drill of ours"}', { status: 422 }) : new Response("{}"),
+    ),
+  );
+  expect(await send("t")).toEqual({ words: "is no drill of ours", again: false });
+  expect([waiting("scores", "t").map(({ id }) => id), waiting("shots", "t")]).toEqual([["wrong"], []]);
+});
+
 it("sends scores and shots each to their place, and a shot taken back while it was under way after it", async () => {
   keep("t", score("a"));
   keepShot("t", shot("b"));

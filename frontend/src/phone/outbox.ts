@@ -52,31 +52,46 @@ export interface Refused {
   again: boolean;
 }
 
-/** Send what waits; it is let go once the server has it and not before. Returns why it does not take it. */
+/**
+ * Send what waits; it is let go once the server has it and not before. Returns why it does not take some of it: what is
+ * refused keeps nothing else waiting.
+ */
 export async function send(token: string, signal?: AbortSignal): Promise<Refused | null> {
+  let refused: Refused | null = null;
   for (const kind of KINDS) {
     const some = waiting(kind, token).slice(0, AT_ONCE);
-    if (some.length === 0) continue;
-    const reply = await fetch(`/api/page/${token}/${kind}`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ [kind]: some }),
-      signal,
-    });
-    if (!reply.ok) {
-      const words = ((await reply.json().catch(() => null)) as { message?: string } | null)?.message;
-      const again = reply.status === 429 || reply.status >= 500;
-      return { words: words ?? "The studio's server does not answer.", again };
-    }
+    if (some.length > 0) refused = (await sendSome(kind, token, some, signal)) ?? refused;
+  }
+  return refused;
+}
+
+async function sendSome<K extends Kind>(
+  kind: K,
+  token: string,
+  some: Kept[K][],
+  signal: AbortSignal | undefined,
+): Promise<Refused | null> {
+  const reply = await fetch(`/api/page/${token}/${kind}`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ [kind]: some }),
+    signal,
+  });
+  if (reply.ok) {
     // a shot that was taken back since goes under the same id: only what was sent is let go
     const sent = new Set(some.map((one) => JSON.stringify(one)));
-    put(
-      kind,
-      token,
-      waiting(kind, token).filter((one) => !sent.has(JSON.stringify(one))),
-    );
+    const left = waiting(kind, token).filter((one) => !sent.has(JSON.stringify(one)));
+    put(kind, token, left);
+    return null;
   }
-  return null;
+  if (reply.status === 422 && some.length > 1) {
+    let refused: Refused | null = null; // something is wrong with one of them
+    for (const one of some) refused = (await sendSome(kind, token, [one], signal)) ?? refused;
+    return refused;
+  }
+  const words = ((await reply.json().catch(() => null)) as { message?: string } | null)?.message;
+  const again = reply.status === 429 || reply.status >= 500;
+  return { words: words ?? "The studio's server does not answer.", again };
 }
 
 const AT_ONCE = 100;

@@ -58,9 +58,11 @@ export function usePage(token: string) {
     try {
       if (missing.current === "page") await read();
       let refused: Refused | null = null;
-      while (look() > 0 && refused === null) {
+      let left = look();
+      for (let before = Number.POSITIVE_INFINITY; left > 0 && left < before; ) {
         refused = await send(token, AbortSignal.timeout(LOST_MS));
-        if (refused === null) missing.current = "news";
+        [before, left] = [left, look()];
+        if (refused === null || left < before) missing.current = "news";
       }
       if (refused !== null) setFate({ refused: refused.words });
       if (missing.current !== null) await read();
