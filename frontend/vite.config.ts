@@ -24,7 +24,8 @@ export default defineConfig({
       workbox: {
         globPatterns: ["**/*.{js,css,html,svg,woff2,webmanifest}"],
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//, /^\/p\//],
+        // `newest`: src/offline/worker.ts
+        navigateFallbackDenylist: [/^\/api\//, /^\/p\//, /[?&]newest=/],
         // the player's page keeps itself, by a worker of its own
         globIgnores: ["**/phone*", "**/Archivo*"],
         cleanupOutdatedCaches: true,

@@ -232,3 +232,17 @@ def test_sessions_are_listed_and_ended_and_the_password_is_changed(signed_in: Pa
     signed_in.get_by_label("Present password").fill(DEMO_PASSWORD)
     signed_in.get_by_role("button", name="Change the password").click()
     expect(signed_in.get_by_text("Changed. Every other session has ended.")).to_be_visible()
+
+
+def test_a_page_of_before_an_upgrade_says_so_and_takes_the_newer_program(orla: Page):
+    newer, handicap = orla.get_by_role("alert", name="A newer Oblatus"), orla.get_by_label("Handicap")
+    handicap.fill("13")
+    saved(orla)
+    expect(newer).to_have_count(0)  # this one began with the program that is served
+    orla.evaluate("document.querySelector('script[type=module]').src = '/assets/index-older.js'")
+    handicap.fill("13.5")
+    expect(newer).to_contain_text("What is saved stays")
+    saved(orla)
+    newer.get_by_role("button", name="Load the newer one").click()
+    expect(newer).to_have_count(0)
+    expect(handicap).to_have_value("13.5")

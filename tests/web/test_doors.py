@@ -14,6 +14,7 @@ from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from oblatus.usecases.users import NewFitter, add_user, list_users, remove_user, set_password
 from oblatus.web.app import create_app
 from oblatus.web.auth import OPEN_ENDPOINTS
+from oblatus.web.headers import PROGRAM_HEADER
 from tests.conftest import signed_in
 
 OTHER = ("second@scarp-end.example", "flint and thyme")
@@ -131,6 +132,22 @@ def test_nothing_private_is_kept_by_a_browser(app, client, fitting):
         assert client.get(base + path).headers["Cache-Control"] == "no-store", path
     name = client.get(f"{base}/export").headers["Content-Disposition"]
     assert "Orla-Wethercote.json" in name
+
+
+def test_every_answer_names_the_program_that_the_page_begins_with_now(app, tmp_path, settings):
+    def page(script: str) -> None:
+        (tmp_path / "new.html").write_text(f'<script type="module" crossorigin src="/assets/{script}"></script>')
+        (tmp_path / "new.html").rename(tmp_path / "index.html")
+
+    client = create_app(replace(settings, static_dir=tmp_path)).test_client()
+    for path in ("/api/session", "/api/fittings", "/api/nothing"):
+        assert PROGRAM_HEADER not in client.get(path).headers  # not built yet
+    page("index-old.js")
+    for path in ("/api/session", "/api/fittings", "/api/nothing"):
+        assert client.get(path).headers[PROGRAM_HEADER] == "index-old.js"
+    page("index-new.js")
+    assert client.get("/api/session").headers[PROGRAM_HEADER] == "index-new.js"
+    assert PROGRAM_HEADER not in client.get("/").headers
 
 
 def test_the_application_reads_and_writes_rows_and_nothing_else(database):

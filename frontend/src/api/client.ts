@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { hearProgram } from "./program";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -140,6 +141,7 @@ async function send(request: Request): Promise<Response> {
   if ((await endOf(response)) && me.token !== asked.token && me.fitter === asked.fitter) response = await again();
   const end = await endOf(response);
   if (end) tellOfEnd(end);
+  hearProgram(response);
   return response;
 }
 

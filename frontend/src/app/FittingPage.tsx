@@ -15,6 +15,7 @@ import classes from "./Frame.module.css";
 import { Heard } from "./Heard";
 import { Keys } from "./Keys";
 import { Later } from "./later";
+import { NewerHere } from "./Newer";
 import { Rail } from "./Rail";
 import { SetBench } from "./SetBench";
 import { Strip } from "./Strip";
@@ -96,6 +97,7 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
             <Strip old={old} onBench={() => setBenchOpen((open) => !open)} />
             <Rail current={step} />
             <main className={classes.work} id="work" tabIndex={-1}>
+              <NewerHere />
               <Conflicts />
               <Refusals />
               <Boundary key={step} name={found.name} back={`/fittings/${fitting.id}/player`}>

@@ -6,6 +6,7 @@ import { api, importDocument, type Schemas, type Session, unwrap } from "../api/
 import { TABLES } from "../api/tables";
 import { SignOut } from "../session/SignOut";
 import { showDay, showMoment } from "../units/days";
+import { Newer } from "./Newer";
 import classes from "./Players.module.css";
 import { useSendId } from "./useSendId";
 import { useWord } from "./useWord";
@@ -93,6 +94,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
         </Link>
         <SignOut onLeave={onLeave} />
       </header>
+      <Newer />
       <form className={classes.start} onSubmit={submit}>
         <TextInput
           label="New player"

@@ -1,9 +1,35 @@
-/** Keep the program itself in the browser. A newer one that was fetched meanwhile is taken at the start of a page only. */
+const kept = () => "serviceWorker" in navigator && !import.meta.env.DEV;
+
+/** In an address that the worker leaves to the server: vite.config.ts. */
+const NEWEST = "newest";
+/** Chromium lets a worker go when it is asked for nothing; one that is asked again at that moment stays for good. */
+const QUIET_MS = 6000;
+
+/**
+ * Keep the program itself in the browser. A newer one that is fetched meanwhile serves from when no page of the one before
+ * is open, or from when one was loaded by `takeNewest`: never under a page that runs.
+ */
 export async function keepProgram(): Promise<void> {
-  if (!("serviceWorker" in navigator) || import.meta.env.DEV) return;
+  const here = new URL(window.location.href);
+  const fresh = here.searchParams.has(NEWEST);
+  if (fresh) {
+    here.searchParams.delete(NEWEST);
+    window.history.replaceState(window.history.state, "", here);
+  }
+  if (!kept()) return;
   const worker = await navigator.serviceWorker.register("/sw.js").catch(() => null);
-  const next = worker?.waiting;
-  if (!next) return;
-  navigator.serviceWorker.addEventListener("controllerchange", () => window.location.reload(), { once: true });
-  next.postMessage({ type: "SKIP_WAITING" });
+  if (fresh && worker) setTimeout(() => worker.waiting?.postMessage({ type: "SKIP_WAITING" }), QUIET_MS);
+}
+
+/**
+ * Load the page again with the server's program, also where this browser keeps the one before; raises where nothing
+ * answers. The worker that serves the one before may go on for a minute: the page is not asked of it.
+ */
+export async function takeNewest(): Promise<void> {
+  const worker = kept() ? await navigator.serviceWorker.getRegistration() : undefined;
+  if (!worker) return window.location.reload();
+  await worker.update();
+  const here = new URL(window.location.href);
+  here.searchParams.set(NEWEST, "");
+  window.location.replace(here);
 }

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import os
+import re
 import socket
+from functools import lru_cache
+from pathlib import Path
 
 from flask import Response, abort, request, send_from_directory
 from flask.typing import ResponseReturnValue
@@ -44,7 +47,7 @@ from oblatus.web.blueprints import (
 )
 from oblatus.web.blueprints.log import LARGEST_LOG
 from oblatus.web.errors import HTTP_WORDS, configure_errors, error_response, validation_response
-from oblatus.web.headers import ASSET_CACHE, PHONE_HEADERS
+from oblatus.web.headers import ASSET_CACHE, PHONE_HEADERS, PROGRAM_HEADER
 from oblatus.web.schemas_errors import EVERYWHERE, ErrorOut
 
 LARGER_BODIES = {
@@ -121,9 +124,30 @@ def configure_frontend(app: OpenAPI, settings: Settings) -> None:
             response.headers[name] = value
         return response
 
+    def name_program(response: Response) -> Response:
+        if request.path.startswith("/api/") and (name := program_of(settings.static_dir)):
+            response.headers[PROGRAM_HEADER] = name
+        return response
+
+    app.after_request(name_program)
     app.add_url_rule("/p/<string:token>", "phone", phone)
     app.add_url_rule("/", "page", page)
     app.add_url_rule("/<path:path>", "page_or_asset", page)
+
+
+def program_of(static_dir: Path) -> str | None:
+    """Name of the script with which the page of this folder begins; None while there is no page."""
+    page = static_dir / "index.html"
+    try:
+        return _script_of(page, page.stat().st_mtime_ns)
+    except FileNotFoundError:
+        return None  # not built, or being replaced at this moment
+
+
+@lru_cache(maxsize=1)
+def _script_of(page: Path, _made_at: int) -> str | None:
+    found = re.search(r'<script type="module"[^>]* src="/assets/([^"]+)"', page.read_text())
+    return found[1] if found else None
 
 
 WRITES_LITTLE = {

@@ -11,3 +11,6 @@ SECURITY_HEADERS = {
 ASSET_CACHE = "public, max-age=31536000, immutable"
 PHONE_HEADERS = {"Cache-Control": "no-cache", "X-Robots-Tag": "noindex, nofollow", "Referrer-Policy": "no-referrer"}
 """Of the player's page: its address is its key."""
+PROGRAM_HEADER = "X-Oblatus-Program"
+"""Of every answer of the API: the file with which the page begins that is served now. A page that began with another is
+of before an upgrade, and says so."""
