@@ -117,6 +117,18 @@ describe("strikes on their way", () => {
     expect(said.map((line) => line.split(" ")[0])).toEqual(["POST", "POST", "PATCH"]);
   }, 10_000);
 
+  it("are sent also where the browser cannot say whether they wait", async () => {
+    network(() => json({ taken: 1 }));
+    const broken = vi.spyOn(IDBObjectStore.prototype, "getKey").mockImplementation(() => {
+      throw new DOMException("closed", "InvalidStateError");
+    });
+    const { result } = renderHook(useStrikeQueue, { wrapper });
+    act(() => result.current.take(strike("a")));
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
+    broken.mockRestore();
+    expect(said).toHaveLength(1);
+  });
+
   it("wait no longer where the clock of the tablet is set back", async () => {
     network(() => null);
     const { result } = renderHook(useStrikeQueue, { wrapper });

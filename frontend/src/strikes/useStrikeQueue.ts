@@ -102,12 +102,12 @@ export function useStrikeQueue(): StrikeQueue {
       const remove = () => put(latest.current.filter((other) => other !== held));
       try {
         // what another page of this browser sent meanwhile is not sent again: it may have been undone since
-        if (key === null || (await actWaits(key))) await perform(id, held.act);
+        if (key === null || (await actWaits(key).catch(() => true))) await perform(id, held.act);
       } catch (error) {
         if (!(error instanceof RequestError)) throw error;
         if (error.refused && !(error.status === 404 && held.act.kind === "undo")) {
           const refusal = refusalOf(error);
-          if (key !== null) await markAct(key, refusal);
+          if (key !== null) await markAct(key, refusal).catch(() => setFailure(NO_STORE));
           setRefused((before) => [...before, { key: key ?? strikeOf(held.act), act: held.act, refusal }]);
           remove();
           return true;
@@ -143,6 +143,9 @@ export function useStrikeQueue(): StrikeQueue {
         for (let held = next(latest.current); held && open.current; held = next(latest.current))
           if (!(await sendOne(held, sent))) return;
       });
+    } catch (error) {
+      for (const held of latest.current) held.after = performance.now() + RETRY_MS;
+      throw error;
     } finally {
       busy.current = false;
       // a clock that rang too early is set again
