@@ -12,7 +12,7 @@ import { againAfter } from "./api/again";
 import { App } from "./app/App";
 import { forgetStayingDeeds } from "./offline/deeds";
 import { nameTab } from "./offline/tab";
-import { keepProgram } from "./offline/worker";
+import { isNewest, keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";
 
 const client: QueryClient = new QueryClient({
@@ -35,6 +35,7 @@ const client: QueryClient = new QueryClient({
 
 const root = document.getElementById("root");
 if (root) {
+  const newest = isNewest(); // before anything reads the address
   await nameTab();
   forgetStayingDeeds();
   createRoot(root).render(
@@ -48,5 +49,5 @@ if (root) {
       </MantineProvider>
     </StrictMode>,
   );
-  void keepProgram();
+  void keepProgram(newest);
 }

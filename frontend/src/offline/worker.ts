@@ -5,20 +5,23 @@ const NEWEST = "newest";
 /** Chromium lets a worker go when it is asked for nothing; one that is asked again at that moment stays for good. */
 const QUIET_MS = 6000;
 
+/** Whether this page was loaded by `takeNewest`; its address is as it was before, also for a visit without a connection. */
+export function isNewest(): boolean {
+  const here = new URL(window.location.href);
+  if (!here.searchParams.has(NEWEST)) return false;
+  here.searchParams.delete(NEWEST);
+  window.history.replaceState(window.history.state, "", here);
+  return true;
+}
+
 /**
  * Keep the program itself in the browser. A newer one that is fetched meanwhile serves from when no page of the one before
- * is open, or from when one was loaded by `takeNewest`: never under a page that runs.
+ * is open, or from when this page is one that `takeNewest` loaded: never under a page that runs.
  */
-export async function keepProgram(): Promise<void> {
-  const here = new URL(window.location.href);
-  const fresh = here.searchParams.has(NEWEST);
-  if (fresh) {
-    here.searchParams.delete(NEWEST);
-    window.history.replaceState(window.history.state, "", here);
-  }
+export async function keepProgram(newest: boolean): Promise<void> {
   if (!kept()) return;
   const worker = await navigator.serviceWorker.register("/sw.js").catch(() => null);
-  if (fresh && worker) setTimeout(() => worker.waiting?.postMessage({ type: "SKIP_WAITING" }), QUIET_MS);
+  if (newest && worker) setTimeout(() => worker.waiting?.postMessage({ type: "SKIP_WAITING" }), QUIET_MS);
 }
 
 /**
