@@ -22,7 +22,7 @@ export function Newer({ kept = true }: { kept?: boolean }) {
       <Button loading={load.isPending} onClick={() => load.mutate()}>
         Load the newer one
       </Button>
-      {load.isError && <p role="status">No answer came from the server. The page stays as it is.</p>}
+      {load.isError && <p role="status">It cannot be had at the moment. This page stays as it is: try again.</p>}
     </Panel>
   );
 }

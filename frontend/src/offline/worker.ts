@@ -16,7 +16,8 @@ export function isNewest(): boolean {
 
 /**
  * Keep the program itself in the browser. A newer one that is fetched meanwhile serves from when no page of the one before
- * is open, or from when this page is one that `takeNewest` loaded: never under a page that runs.
+ * is open, or from when this page is one that `takeNewest` loaded: no page is loaded again by itself. Other tabs go on with
+ * the steps that they have loaded, and say that there is a newer one.
  */
 export async function keepProgram(newest: boolean): Promise<void> {
   if (!kept()) return;

@@ -144,7 +144,7 @@ export function useStrikeQueue(): StrikeQueue {
           if (!(await sendOne(held, sent))) return;
       });
     } catch (error) {
-      for (const held of latest.current) held.after = performance.now() + RETRY_MS;
+      for (const held of latest.current) held.after = Math.max(held.after, performance.now() + RETRY_MS);
       throw error;
     } finally {
       busy.current = false;

@@ -65,17 +65,28 @@ it("nothing kept teaches how to keep", async () => {
   expect(screen.getByText("0 kept")).toBeTruthy();
 });
 
-it("a name that is written on while another is on its way stays, in the place of that", async () => {
-  let arrive = () => {};
-  named = (line) => new Promise((done) => (arrive = () => done({ ...line, label: "spring" })));
+/** The name "spring" on its way for the one chosen: its field, and what lets the answer come. */
+async function spring() {
+  let answer = () => {};
+  named = (line) => new Promise((done) => (answer = () => done({ ...line, label: "spring" })));
   page();
   const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
   fireEvent.change(name, { target: { value: "spring" } });
   fireEvent.click(screen.getByRole("button", { name: "Name it" }));
   await waitFor(() => expect(sent("PATCH")).toHaveLength(1));
+  const arrive = async () => {
+    answer();
+    await waitFor(() =>
+      expect(screen.getByRole("button", { name: "Name it" }).hasAttribute("data-loading")).toBe(false),
+    );
+  };
+  return { name, arrive };
+}
+
+it("a name that is written on while another is on its way stays, in the place of that", async () => {
+  const { name, arrive } = await spring();
   fireEvent.change(name, { target: { value: "spring, dry" } });
-  arrive();
-  await waitFor(() => expect(screen.getByRole("button", { name: "Name it" }).hasAttribute("data-loading")).toBe(false));
+  await arrive();
   expect(name.value).toBe("spring, dry");
   fireEvent.click(screen.getByRole("button", { name: "Name it" }));
   await waitFor(() => expect(sent("PATCH")).toHaveLength(2));
@@ -83,17 +94,10 @@ it("a name that is written on while another is on its way stays, in the place of
 });
 
 it("what is written of another one while a name is on its way stays", async () => {
-  let arrive = () => {};
-  named = (line) => new Promise((done) => (arrive = () => done({ ...line, label: "spring" })));
-  page();
-  const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
-  fireEvent.change(name, { target: { value: "spring" } });
-  fireEvent.click(screen.getByRole("button", { name: "Name it" }));
-  await waitFor(() => expect(sent("PATCH")).toHaveLength(1));
+  const { name, arrive } = await spring();
   fireEvent.click(within(screen.getAllByRole("listitem")[1] as HTMLElement).getByRole("button"));
   fireEvent.change(name, { target: { value: "of the trip" } });
-  arrive();
-  await waitFor(() => expect(screen.getByRole("button", { name: "Name it" }).hasAttribute("data-loading")).toBe(false));
+  await arrive();
   expect(name.value).toBe("of the trip");
 });
 
