@@ -16,14 +16,20 @@ export function Keys({ current }: { current: string }) {
   const keep = useKeep();
   const [help, setHelp] = useState(false);
   const go = (key: string) => navigate(`/fittings/${store.server.id}/${key}`);
+  // whatever had the focus, the step's heading has it then
+  const press = (key: string) => {
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+    if (key === current) document.querySelector<HTMLElement>("#work h1")?.focus();
+    else go(key);
+  };
   const turn = (by: number) => {
     const at = STEPS.findIndex((step) => step.key === current);
     const next = STEPS[(at + by + STEPS.length) % STEPS.length];
-    if (next) go(next.key);
+    if (next) press(next.key);
   };
   useHotkeys([
-    ...STEPS.map((step): [string, () => void] => [step.hotkey === "-" ? "Minus" : step.hotkey, () => go(step.key)]),
-    ["-", () => go("log")],
+    ...STEPS.map((step): [string, () => void] => [step.hotkey === "-" ? "Minus" : step.hotkey, () => press(step.key)]),
+    ["-", () => press("log")],
     // on Strikes the two buttons of a remote choose station and club
     ["PageDown", () => current !== "strikes" && turn(1)],
     ["PageUp", () => current !== "strikes" && turn(-1)],
