@@ -221,3 +221,35 @@ def test_a_figure_and_its_unit_stay_on_one_line():
     assert {name: found for name, found in parted.items() if found} == {}
     papers = {p.name: re.findall(r"\}\} (?:mm|g|in|°C|%)(?!\w)", p.read_text()) for p in SOURCE.rglob("print/*.html")}
     assert {name: found for name, found in papers.items() if found} == {}
+
+
+BY_WORD = re.compile(r"\b(?:an?|one|two|few|\d[\d.]*)[ \u00a0](?:metres?|yards?|m|yd|m/s|mph)\b")
+"""A distance or speed in words: its reader may read the other unit."""
+NOUNS = "strikes|shots|balls|rounds|rows|cells|heads|weeks|scores|pieces|lines"
+ONE_OR_MORE = re.compile(rf"\}} (?:{NOUNS})\b(?!=)")
+"""A count and its noun, which is wrong for one of them; not the name of a property after another."""
+SEVERAL = {"RackTable.tsx", "StrikesStep.tsx", "PlanForm.tsx"}
+"""Here there is never one."""
+
+
+def said_in(path: Path) -> str:
+    """The strings of a module, without what explains it; the text of a screen without its comments."""
+    text = path.read_text()
+    if path.suffix != ".py":
+        return re.sub(r"/\*.*?\*/|(?<!:)//[^\n]*", "", text, flags=re.DOTALL)
+    told = [node for node in ast.walk(ast.parse(text)) if not isinstance(node, ast.Expr)]
+    parts = [part for node in told for part in ast.iter_child_nodes(node) if isinstance(part, ast.Constant)]
+    return "\n".join(part.value for part in parts if isinstance(part.value, str))
+
+
+def test_no_sentence_has_a_distance_in_one_readers_unit():
+    """It goes through `metres` or `showDistance`; sources of constants and the shell stay in SI."""
+    shell, sources = {"cli", "drill", "demo"}, {"parameters.py", "constants.py"}
+    python = [p for p in python_sources() if not shell & set(p.parts) and p.name not in sources]
+    said = {p.name: BY_WORD.findall(said_in(p)) for p in [*python, *screens()]}
+    assert {name: found for name, found in said.items() if found} == {}
+
+
+def test_what_is_counted_is_one_or_more():
+    said = {p.name: ONE_OR_MORE.findall(said_in(p)) for p in screens() if p.name not in SEVERAL}
+    assert {name: found for name, found in said.items() if found} == {}

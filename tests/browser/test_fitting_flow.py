@@ -296,7 +296,7 @@ def test_what_a_head_must_win_and_where_a_hole_is_can_be_said(orla: Page):
     row = orla.get_by_role("row").filter(has=orla.get_by_label("basic chip, to the hole"))
     expect(row).to_contain_text("typed")
     orla.get_by_label("basic chip, room").fill("40")
-    expect(row).to_contain_text("leaves less than a metre")
+    expect(row).to_contain_text("leaves less than 1.0\u00a0m")
     row.get_by_role("button", name="Usual").click()
     saved(orla)
     expect(row).to_contain_text("assumed")

@@ -44,7 +44,7 @@ def test_a_round_noted_without_a_connection_moves_the_verdict(joss: Page, phone:
     expect(phone.get_by_role("heading", name="Where did it lie?")).to_be_visible()
     phone.evaluate("() => navigator.serviceWorker.ready.then(() => true)")
     phone.reload()
-    expect(phone.get_by_text(re.compile("are with the studio"))).to_be_visible()
+    expect(phone.get_by_text(re.compile("With the studio: "))).to_be_visible()
     phone.wait_for_load_state("networkidle")
     phone.context.set_offline(True)
     phone.reload()

@@ -12,6 +12,7 @@ from oblatus.core.words import (
     OPEN,
     SI,
     Reader,
+    counted,
     decimals,
     metres,
     metres_span,
@@ -74,3 +75,12 @@ def test_on_a_screen_a_figure_and_its_unit_stay_on_one_line():
 def test_decimals_that_say_nothing_are_left_out():
     assert [trimmed(x) for x in (60.0, 60.04, 54.6, -0.04, 5.25)] == ["60", "60", "54.6", "0", "5.3"]
     assert trimmed(100.0, 0) == "100"
+
+
+@pytest.mark.parametrize(
+    ("count", "one", "several", "said"),
+    [(0, "strike", "", "0 strikes"), (1, "strike", "", "1 strike"), (2, "strike", "", "2 strikes"),
+     (1, "row is", "rows are", "1 row is"), (3, "row is", "rows are", "3 rows are")],
+)  # fmt: skip
+def test_what_is_counted_is_one_or_several(count, one, several, said):
+    assert counted(count, one, several) == said

@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../api/client";
-import { plain, showPercent } from "../units/units";
+import { counted, plain, showPercent } from "../units/units";
 import classes from "./Claims.module.css";
 
 type Score = Schemas["ScoreOfClaimsOut"];
@@ -34,8 +34,7 @@ const between = ({ low, high }: Score["held"]) => `${showPercent(low)} to ${show
 function Found({ score, onTake, busy }: { score: Score; onTake: (sd: number) => void; busy: boolean }) {
   const { every, claims, waiting } = score;
   const asked =
-    waiting > 0 &&
-    `${waiting} ${waiting === 1 ? "player has" : "players have"} a kept set and no shots with its new clubs yet.`;
+    waiting > 0 && `${counted(waiting, "player has", "players have")} a kept set and no shots with its new clubs yet.`;
   if (!every)
     return (
       <p className={classes.big}>
@@ -47,8 +46,8 @@ function Found({ score, onTake, busy }: { score: Score; onTake: (sd: number) => 
       <p className={classes.big}>
         {showPercent(every.share)} of what was claimed came true
         <span>
-          8 of 10 between {showPercent(every.low)} and {showPercent(every.high)}, from {every.claims}{" "}
-          {every.claims === 1 ? "claim" : "claims"} and {every.shots} shots. {asked}
+          8 of 10 between {showPercent(every.low)} and {showPercent(every.high)}, from {counted(every.claims, "claim")}{" "}
+          and {counted(every.shots, "shot")}. {asked}
         </span>
       </p>
       <table aria-label="Claims by kind of change">

@@ -3,6 +3,7 @@ import { useMutationState } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { Fitting, KeptLine, Recommendation } from "../api/client";
 import { showTimeOrDay } from "../units/days";
+import { counted } from "../units/units";
 import { ClubRow } from "./ClubRow";
 import { useStore } from "./context";
 import frame from "./Frame.module.css";
@@ -92,7 +93,7 @@ function Clubs({ result }: { result: Recommendation }) {
 /** With nothing changed in the fitting the set may be another one: the rack is the studio's. */
 function sinceWords(since: number, shown: boolean): string {
   if (since === 0) return shown ? "unchanged" : "another set now";
-  return `${since} ${since === 1 ? "change" : "changes"} since`;
+  return `${counted(since, "change")} since`;
 }
 
 /** Edits and strikes since a proposal was kept; other strikes in the place of those are one change at least. */

@@ -8,7 +8,7 @@ import { useQueue } from "../strikes/queue";
 import type { Pause } from "../strikes/useStrikeQueue";
 import { waitingWords } from "../strikes/waiting";
 import { showLongDay, showMoment, today } from "../units/days";
-import { showPercent } from "../units/units";
+import { counted, showPercent } from "../units/units";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
 import { ToMend } from "./ToMend";
@@ -64,7 +64,7 @@ export function Strip({ old, onBench }: Props) {
         <span>{player.hand} hand</span>
         <span>{player.handicap === null ? "handicap unknown" : `handicap ${player.handicap}`}</span>
         <span title={mix}>{mix}</span>
-        <span>{school === 0 ? "no school" : `${school} ${school === 1 ? "school" : "schools"} chosen`}</span>
+        <span>{school === 0 ? "no school" : `${counted(school, "school")} chosen`}</span>
       </span>
       <span className={classes.printed}>{showLongDay(today())}</span>
       <span className={classes.tools}>

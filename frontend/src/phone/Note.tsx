@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { today } from "../units/days";
-import { metres, showDistance } from "../units/units";
+import { counted, metres, showDistance } from "../units/units";
 import { Holed } from "./Holed";
 import { keepShot, type Shot } from "./outbox";
 import { Pick } from "./Phone";
@@ -213,8 +213,8 @@ export function Note({ opened, token, unsent, fate, begun, onBegun, onShot }: Pr
         </div>
       )}
       <p className="quiet">
-        {round.shots.length} {round.shots.length === 1 ? "shot" : "shots"} of this round; {opened.noted_shots} of{" "}
-        {opened.noted_rounds} {opened.noted_rounds === 1 ? "round" : "rounds"} are with the studio.{" "}
+        {counted(round.shots.length, "shot")} of this round. With the studio: {counted(opened.noted_shots, "shot")} of{" "}
+        {counted(opened.noted_rounds, "round")}.{" "}
         {round.shots.length > 0 && lie === null && (
           <button type="button" className="small" onClick={() => setRound({ id: newId(), on: today(), shots: [] })}>
             begin another round
@@ -231,7 +231,7 @@ function standing(unsent: readonly Shot[]) {
   const last = new Map(unsent.map((one) => [one.id, one]));
   const count = [...last.values()].filter((one) => !one.removed).length;
   if (count === 0) return { what: "What was taken back", many: false };
-  return { what: `${count} ${count === 1 ? "shot" : "shots"}`, many: count > 1 };
+  return { what: counted(count, "shot"), many: count > 1 };
 }
 
 /** The club that the page names first for a distance: still air, a medium green, a dry lie, the hole in the middle. */

@@ -3,7 +3,7 @@ import { v4 as newId } from "uuid";
 import { DrillDrawing } from "../pictures/DrillDrawing/DrillDrawing";
 import { ScoreChart } from "../pictures/ScoreChart/ScoreChart";
 import { today } from "../units/days";
-import { plain } from "../units/units";
+import { counted, plain } from "../units/units";
 import { readCount, writeCount } from "./count";
 import { keep, type Score } from "./outbox";
 import type { Fate, Opened, Page } from "./usePage";
@@ -92,13 +92,7 @@ export function Practise({ page, scores, standings, token, unsent, fate, onScore
           onScore();
         }}
       />
-      {unsent.length > 0 && (
-        <Waiting
-          what={`${unsent.length} ${unsent.length === 1 ? "score" : "scores"}`}
-          many={unsent.length > 1}
-          fate={fate}
-        />
-      )}
+      {unsent.length > 0 && <Waiting what={counted(unsent.length, "score")} many={unsent.length > 1} fate={fate} />}
       <p className="caution">{drill.stop}</p>
     </>
   );

@@ -79,7 +79,7 @@ it("three taps note a shot with the advised club first; it waits to be sent and 
   expect(onShot).toHaveBeenCalledTimes(1);
   const [shot] = waiting("shots", "t");
   expect(shot).toMatchObject({ situation: "sand_greenside", ground: "home", club: "own:1", advised: "own:1" });
-  expect(screen.getByText("1 shot of this round; 7 of 1 round are with the studio.", { exact: false })).toBeTruthy();
+  expect(screen.getByText("1 shot of this round. With the studio: 7 shots of 1 round.", { exact: false })).toBeTruthy();
   tap("take it back");
   expect(waiting("shots", "t").map(({ id, removed }) => [id, removed])).toEqual([
     [shot?.id, false],

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { draftedFittings, forgetDrafts } from "../app/drafts";
 import { type Act, actsLeft, forgetActs } from "../strikes/actStore";
 import { waitingWords } from "../strikes/waiting";
+import { counted } from "../units/units";
 import classes from "./Session.module.css";
 import { useFitterId, useSignOut } from "./session";
 
@@ -70,7 +71,7 @@ function words(left: Left) {
   const { acts, drafts } = left;
   const parts = [
     acts.length > 0 ? waitingWords(acts).words : "",
-    drafts > 0 ? `edits of ${drafts} ${drafts === 1 ? "fitting" : "fittings"}` : "",
+    drafts > 0 ? `edits of ${counted(drafts, "fitting")}` : "",
   ].filter(Boolean);
   return `${parts.join(" and ")} ${isOne(left) ? "is" : "are"}`;
 }

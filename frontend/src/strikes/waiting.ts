@@ -1,3 +1,4 @@
+import { counted } from "../units/units";
 import { type Act, strikeOf } from "./actStore";
 
 const NAMES: Record<Act["kind"], string> = {
@@ -20,6 +21,6 @@ export function waitingWords(acts: readonly Act[]): { words: string; one: boolea
     const which = act.kind === "feel" ? `${act.proof} ${act.block}` : strikeOf(act);
     found.set(name, (found.get(name) ?? new Set()).add(which));
   }
-  const words = [...found].map(([name, { size }]) => `${size} ${size === 1 ? name : (SEVERAL[name] ?? `${name}s`)}`);
+  const words = [...found].map(([name, { size }]) => counted(size, name, SEVERAL[name]));
   return { words: words.join(", "), one: [...found.values()].reduce((sum, { size }) => sum + size, 0) === 1 };
 }

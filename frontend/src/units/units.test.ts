@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import {
+  counted,
   fromDistance,
   fromSpeed,
   inDistance,
@@ -37,5 +38,15 @@ describe("units", () => {
     expect(trimmed(12.5, 3)).toBe("12.5");
     expect(trimmed(-0.04, 1)).toBe("0");
     expect(trimmed(0.999, 2)).toBe("1");
+  });
+
+  it("counts one of a thing and several of it", () => {
+    expect([0, 1, 2, 12_300].map((n) => counted(n, "strike"))).toEqual([
+      "0 strikes",
+      "1 strike",
+      "2 strikes",
+      "12,300 strikes",
+    ]);
+    expect([1, 3].map((n) => counted(n, "thing is", "things are"))).toEqual(["1 thing is", "3 things are"]);
   });
 });

@@ -67,6 +67,10 @@ const grouped = new Intl.NumberFormat("en-GB");
 /** How many of something, with its thousands set apart. */
 export const count = (value: number) => grouped.format(value);
 
+/** So many of something: "1 strike", "12,300 strikes". */
+export const counted = (value: number, one: string, several = `${one}s`) =>
+  `${count(value)} ${value === 1 ? one : several}`;
+
 /** A figure's unit as this reader has it. */
 export function signOf(unit: string, units: Units): string {
   if (unit === "m") return units.distance;

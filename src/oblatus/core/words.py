@@ -60,6 +60,11 @@ def percent(share: float, places: int = 0) -> str:
     return quantity(f"{100 * share:.{places}f}", "%")
 
 
+def counted(count: int, one: str, several: str = "") -> str:
+    """So many of something: 1 strike, 2 strikes; `several` where that is not `one` with an s."""
+    return f"{count} {one if count == 1 else several or one + 's'}"
+
+
 def speed(value: float, places: int = 1) -> str:
     """A speed [m/s] for a sentence."""
     return f"{OPEN}s {value:.6g} {places}{CLOSE}"

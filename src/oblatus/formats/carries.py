@@ -13,6 +13,7 @@ from oblatus.core.flight import GREEN_FIRMNESS, Air, Green
 from oblatus.core.flight.impact import LieClass
 from oblatus.core.gapping import Cell, CellEstimate, PlayerModel, Swing
 from oblatus.core.gapping.conditions import (
+    RUN_DOUBT,
     SAME_CARRY,
     SAME_LANDING_DEG,
     SAME_RUN,
@@ -25,7 +26,7 @@ from oblatus.core.gapping.finder import Pin, compared, reasons_for
 from oblatus.core.gapping.ladder import LEAST_RUNG_TOLERANCE, RUNG_TOLERANCE
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.core.grounds import GreenClass
-from oblatus.core.words import metres, percent, quantity, speed, trimmed
+from oblatus.core.words import counted, metres, percent, quantity, speed, trimmed
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.rounded import rounded
 from oblatus.formats.strikes import MOST_SHOWN, ClubCode, StrikeDocument, SwingKey
@@ -211,7 +212,8 @@ def _share(share: float) -> str:
 RULE = (
     f"A hole lies farther than {_share(RUNG_TOLERANCE)} of the carry (at least {metres(LEAST_RUNG_TOLERANCE, 1)}) from "
     f"every rung; two rungs of different clubs overlap when carries agree within {_share(SAME_CARRY)}, landings within "
-    f"{SAME_LANDING_DEG:g}° and releases within {metres(SAME_RUN)}."
+    f"{SAME_LANDING_DEG:g}° and releases within {metres(SAME_RUN)}. Release after landing is good to half of what is "
+    f"shown, or {metres(RUN_DOUBT, 1)} near zero."
 )
 
 
@@ -361,11 +363,11 @@ def from_what(estimate: CellEstimate, model: PlayerModel) -> str:
         if share:
             held = f"{percent(abs(share), 1)} {'longer' if share > 0 else 'shorter'} than the player's model"
         return (
-            f"{estimate.count} {'strike' if estimate.count == 1 else 'strikes'} of its own{aside}, "
-            f"taken {held} ({model.used} strikes in all)"
+            f"{counted(estimate.count, 'strike')} of its own{aside}, "
+            f"taken {held} ({counted(model.used, 'strike')} in all)"
         )
     if estimate.source == "modelled" and model.used:
-        return f"no strike of its own{aside}: the model of this player's {model.used} strikes, {head_speed}"
+        return f"no strike of its own{aside}: the model of this player, by {counted(model.used, 'strike')}, {head_speed}"
     if estimate.source == "modelled":
         return f"no strikes: the flight model, with {head_speed} from the one carry or speed that is known"
     return f"nothing measured: a usual player, {head_speed}"

@@ -13,6 +13,7 @@ from oblatus.core.proof import Ball, Comparison, Plan, ProofVerdict, ball_stroke
 from oblatus.core.proof.outcome import Seen, Worth
 from oblatus.core.proof.verdict import Expected
 from oblatus.core.shots import BY_KEY
+from oblatus.core.words import counted
 from oblatus.formats.proof import (
     BallOut,
     BlockOut,
@@ -194,7 +195,7 @@ def verdict_words(document: ProofDocument, verdict: ProofVerdict) -> str:
     if verdict.complete:
         return f"Not settled: {verdict.more} more with each would settle it."
     left = document.plan().balls - sum(ball.set_aside is None for ball in document.balls)
-    return f"{left} {'ball' if left == 1 else 'balls'} to the end of the plan."
+    return f"{counted(left, 'ball')} to the end of the plan."
 
 
 def _finding(kind: str, size: float) -> str:

@@ -10,6 +10,7 @@ from oblatus.core.log.feedback import FacedBand, bands_of, mix_of, scale_of
 from oblatus.core.log.says import FEWEST, HeadShown, surface_of
 from oblatus.core.log.shots import APPROACH, after_shot
 from oblatus.core.shots import BY_KEY, CATALOGUE, default_shot_mix
+from oblatus.core.words import counted
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.heads import head_out
@@ -86,7 +87,8 @@ def _mix_offer(log: Logged, rounds: int) -> OfferOut:
     n = len(log.shots)
     return OfferOut(
         key="mix", name="Shots faced",
-        words=f"{n} shots of {rounds} rounds in the place of the {'typed' if typed else 'assumed'} mix",
+        words=f"{counted(n, 'shot')} of {counted(rounds, 'round')} in the place of the "
+        f"{'typed' if typed else 'assumed'} mix",
         shots=n, shot_mix=mix, before=HeldDocument(shot_mix=typed),
         state=_state(log, "mix", n, held=log.document.player.shot_mix == mix),
         shares=sorted(shares, key=lambda one: -one.after),
@@ -137,39 +139,39 @@ def _distances_offer(log: Logged) -> OfferOut | None:
     n = sum(band.count for band in bands)
     held = _nearly(log.document.choices.distances or (), offered)
     return OfferOut(
-        key="distances", name="Distances faced", words=f"{n} approaches with a distance", shots=n,
+        key="distances", name="Distances faced", words=f"{counted(n, 'approach', 'approaches')} with a distance", shots=n,
         before=HeldDocument(distances=before), state=_state(log, "distances", n, held=held),
         shares=shares_of_bands(bands), distances=offered,
     )  # fmt: skip
 
 
-def _table_before(log: Logged, counted: float) -> float | None:
+def _table_before(log: Logged, offered: float) -> float | None:
     """The weight of the handicap that was typed; None where it is the usual one, or the log's."""
     typed, said = log.document.choices.economy.table_scale, _said(log, "table")
     if typed is None or (said is not None and said.accepted and said.put is None):
         return None
     if said is not None and said.put is not None and said.put.table_scale == typed:
         return None if said.before is None else said.before.table_scale
-    return None if abs(typed - counted) <= NEARLY else typed
+    return None if abs(typed - offered) <= NEARLY else typed
 
 
 def _table_offer(log: Logged) -> OfferOut | None:
     """How the strokes table fits, by balls that were counted until they were holed."""
     economy = log.fitting.economy
     handicap = log.expectations.handicap / economy.table_scale
-    counted = [
+    holed = [
         (after_shot(one.shot, one.expected.layout), one.shot.holed_in - 1)
         for one in log.known
         if one.shot.holed_in is not None
     ]
-    found = scale_of(counted, handicap) if handicap > 0.0 else None
+    found = scale_of(holed, handicap) if handicap > 0.0 else None
     if found is None:
         return None
     scale = round(min(max(found.scale, 0.3), 2.5), 3)
     return OfferOut(
         key="table", name="Strokes table",
-        words=f"{found.balls} balls counted until holed: the handicap weighs {found.scale:.2f} of what the table "
-        f"takes, 8 of 10 between {found.low:.2f} and {found.high:.2f}",
+        words=f"{counted(found.balls, 'ball')} counted until holed: the handicap weighs {found.scale:.2f} of what the "
+        f"table takes, 8 of 10 between {found.low:.2f} and {found.high:.2f}",
         shots=found.balls, table_scale=scale, before=HeldDocument(table_scale=_table_before(log, scale)),
         state=_state(log, "table", found.balls, held=abs(economy.table_scale - scale) <= NEARLY),
     )  # fmt: skip
@@ -184,9 +186,8 @@ def _head_offer(log: Logged, shown: HeadShown) -> OfferOut | None:
     counts = Counter(one.shot.situation for one in here)
     key = f"head:{shown.club}:{shown.surface}"
     held = "worse" if shown.difference > 0 else "better"
-    words = (
-        f"{abs(shown.difference):.2f} strokes a shot {held} than expected, {shown.shots} shots beside the bag's others"
-    )
+    seen = f"{abs(shown.difference):.2f} strokes a shot {held} than expected"
+    words = f"{seen}, {counted(shown.shots, 'shot')} beside the bag's others"
     evidence = HeadEvidenceDocument(
         source="log", source_id=log.rows[0].fitting_id, on=max(row.on for row in log.rows), name=tool.name,
         against=f"the bag's other clubs on {shown.surface}", standing="open" if not shown.called else

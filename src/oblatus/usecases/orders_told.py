@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from oblatus.core.words import counted
 from oblatus.formats.build import BuildOut, OrderOut, SignedBuildDocument, TickOut
 from oblatus.formats.sections.build import AsBuiltDocument, BuildClubDocument
 from oblatus.store.tables import BuildOrderRow
@@ -64,14 +65,14 @@ def _changed(ordered: BuildOut, sheet: BuildOut) -> list[str]:
         if keys:
             found.append(f"{sheet.clubs[n].name}: {', '.join(keys)} changed since the sheet went to the bench.")
     if len(before) != len(after):
-        found.append(f"{len(after)} clubs are on the sheet, {len(before)} went to the bench.")
+        found.append(f"{counted(len(after), 'club is', 'clubs are')} on the sheet, {len(before)} went to the bench.")
     return found
 
 
 def _missing(sheet: BuildOut, ticked: int) -> list[str]:
     """What has to be done before the set can be signed."""
     work = sum(len(club.operations) for club in sheet.clubs) - ticked
-    found = [f"{work} {'piece' if work == 1 else 'pieces'} of work not ticked off."] if work else []
+    found = [f"{counted(work, 'piece')} of work not ticked off."] if work else []
     for club in sheet.clubs:
         read = club.wish.read
         unread = [words for words, value in (("loft", read.loft_deg), ("lie", read.lie_deg)) if value is None]

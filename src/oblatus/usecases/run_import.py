@@ -9,6 +9,7 @@ from itertools import compress
 from uuid import UUID
 
 from oblatus.core.fitting.carries_of import bag_rows
+from oblatus.core.words import counted
 from oblatus.errors import InputError, OblatusError, fault
 from oblatus.formats.imports import Converted, MappingDocument, Shaped, shape, signature_of
 from oblatus.store.database import Database
@@ -147,7 +148,9 @@ class ImportRun:
             self._end("checked", "", counts, wrong)
             return
         if found.wrong_rows and not self.options.leave_out_wrong:
-            self._end("checked", f"{found.wrong_rows} rows are wrong: nothing was taken", counts, wrong)
+            self._end(
+                "checked", f"{counted(found.wrong_rows, 'row is', 'rows are')} wrong: nothing was taken", counts, wrong
+            )
             return
         self._take(shaped, found, counts, wrong)
 

@@ -120,7 +120,7 @@ def _both_notes(here: str, was: str, written: str) -> str:
         return here
     both = f"{here}; {written}"
     if len(both) > NOTE_LETTERS:
-        raise fault("note", f"is, with “{here}” that somebody noted meanwhile, longer than {NOTE_LETTERS} letters")
+        raise fault("note", f"is, with “{here}” that somebody noted meanwhile, longer than {NOTE_LETTERS} characters")
     return both
 
 

@@ -1,6 +1,6 @@
 import { scaleLinear } from "d3-scale";
 import type { Proof } from "../../api/client";
-import { plain } from "../../units/units";
+import { counted, plain } from "../../units/units";
 import { apart, Picture } from "../Picture";
 import { RULER_HEIGHT, Ruler } from "../Ruler";
 
@@ -42,7 +42,7 @@ export function ProofRuler({ proof, expected }: Props) {
                     {"ABCD"[i]} {club.name}
                   </text>
                   <text x={12} y={44} fontSize={12} style={{ fill: "var(--ink-2)" }}>
-                    {mine.length} {mine.length === 1 ? "ball" : "balls"}
+                    {counted(mine.length, "ball")}
                   </text>
                   {expected && lane && (
                     <rect

@@ -4,7 +4,7 @@ import type { Bag, OwnedWedge } from "../../api/client";
 import { TABLES, usualOf } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { placeAfter, usePlace } from "../../app/usePlace";
-import { trimmed } from "../../units/units";
+import { counted, trimmed } from "../../units/units";
 import { Below } from "../parts/Below";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -58,7 +58,7 @@ export default function BagStep() {
   const room = server.wedge_room;
   return (
     <>
-      <StepHead title="Bag" aside={`room for ${room} ${room === 1 ? "wedge" : "wedges"} in 14 clubs`}>
+      <StepHead title="Bag" aside={`room for ${counted(room, "wedge")} in 14 clubs`}>
         <Button variant="default" size="xs" onClick={add} disabled={bag.wedges.length >= TABLES.most.wedges}>
           Add a wedge they own
         </Button>

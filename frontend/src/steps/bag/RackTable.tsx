@@ -6,7 +6,7 @@ import { api, RequestError, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { useOnSaved } from "../../app/useKeep";
-import { inReader, trimmed } from "../../units/units";
+import { counted, inReader, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Bag.module.css";
@@ -91,9 +91,7 @@ export function RackTable() {
         />
         {own ? (
           <>
-            <span>
-              This fitting brought its own rack of {own.length} {own.length === 1 ? "head" : "heads"}.
-            </span>
+            <span>This fitting brought its own rack of {counted(own.length, "head")}.</span>
             <Button variant="default" size="xs" onClick={() => drop.mutate()} loading={drop.isPending}>
               Use the studio's rack
             </Button>
@@ -135,7 +133,7 @@ export function RackTable() {
       </div>
       {before && before.revision === studio.data?.revision && !own && (
         <p role="status" className={classes.rackSaid}>
-          This rack is in the place of one of {before.heads.length} {before.heads.length === 1 ? "head" : "heads"}.{" "}
+          This rack is in the place of one of {counted(before.heads.length, "head")}.{" "}
           <button
             type="button"
             className={parts.quietButton}

@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import type { Build } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useQueue } from "../../strikes/queue";
-import { plain } from "../../units/units";
+import { counted, plain } from "../../units/units";
 import { StepHead } from "../parts/StepHead";
 import classes from "./Build.module.css";
 import { ClubSheet } from "./ClubSheet";
@@ -47,7 +47,7 @@ export default function BuildStep() {
           <section className={classes.said} aria-live="polite">
             <p className={classes.words}>
               {headline(sheet)}
-              {sheet.weeks > 0 && `; ready in ${sheet.weeks} ${sheet.weeks === 1 ? "week" : "weeks"}`}
+              {sheet.weeks > 0 && `; ready in ${counted(sheet.weeks, "week")}`}
             </p>
             {sheet.faults.length > 0 && (
               <div role="alert" className={classes.note} data-off="true">

@@ -6,7 +6,7 @@ import { useStore } from "../../app/context";
 import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
 import { showMoment } from "../../units/days";
-import { plain } from "../../units/units";
+import { counted, plain } from "../../units/units";
 import classes from "./Build.module.css";
 import { ticksAhead, useOrder } from "./useBuild";
 
@@ -88,7 +88,7 @@ function AtTheBench({ sheet, order, acts, pending }: BenchProps) {
     <>
       <p className={classes.note}>
         <strong>
-          At the bench: {done} of {work} pieces of work done.
+          At the bench: {done} of {counted(work, "piece")} of work done.
         </strong>{" "}
         Given by {order.made_by}, {showMoment(order.made_at)}
         {order.heads.length > 0 && `; set aside from the rack: ${order.heads.join(", ")}`}.

@@ -1,6 +1,6 @@
 import type { Build } from "../../api/client";
 import { useUnits } from "../../app/context";
-import { metres, plain, showDistance, trimmed } from "../../units/units";
+import { counted, metres, plain, showDistance, trimmed } from "../../units/units";
 import classes from "./Build.module.css";
 
 /** What the work makes of a club: its swing weight, start, grams, worth, and what is there for it. */
@@ -29,7 +29,7 @@ export function Worth({ club, sheet }: { club: Build["clubs"][number]; sheet: Bu
           (sheet.order?.heads.includes(club.name)
             ? " The head is set aside for this set."
             : ` ${club.on_shelf} on the shelf.`)}
-        {club.weeks > 0 && ` Ready in ${club.weeks} ${club.weeks === 1 ? "week" : "weeks"}.`}
+        {club.weeks > 0 && ` Ready in ${counted(club.weeks, "week")}.`}
       </p>
       {club.notes.map((note) => (
         <p key={note} className={classes.note} data-changed>

@@ -1,6 +1,6 @@
 import type { Card } from "../../api/client";
 import { DrillDrawing } from "../../pictures/DrillDrawing/DrillDrawing";
-import { plain } from "../../units/units";
+import { counted, plain } from "../../units/units";
 import classes from "./Card.module.css";
 
 /** What to practise: two or three drills, each with why and what it is worth. */
@@ -8,7 +8,7 @@ export function Drills({ card }: { card: Card }) {
   if (card.drills.length === 0) return null;
   return (
     <section className={classes.drills} aria-label="Drills">
-      <h2>What to practise, {card.practice_weeks} weeks, twice a week</h2>
+      <h2>What to practise, {counted(card.practice_weeks, "week")}, twice a week</h2>
       <ul>
         {card.drills.map((drill) => (
           <li key={drill.key}>

@@ -7,6 +7,7 @@ import { useOnSaved } from "../../app/useKeep";
 import { useSendId } from "../../app/useSendId";
 import { ScoreChart } from "../../pictures/ScoreChart/ScoreChart";
 import { showDay, showMoment, today } from "../../units/days";
+import { counted } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { PlainNumber } from "../parts/PlainNumber";
 import classes from "./Card.module.css";
@@ -141,7 +142,7 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
           mine.length > 0 && (
             <div key={known.key}>
               <p>
-                {known.name}: {mine.length} {mine.length === 1 ? "go" : "goes"}
+                {known.name}: {counted(mine.length, "go", "goes")}
                 {mine.some((score) => score.by === "fitter") && ", some counted here"}
                 {standing && standing.advice !== "go on" && `: ${standing.advice}`}
               </p>

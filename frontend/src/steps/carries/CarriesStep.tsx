@@ -5,7 +5,7 @@ import type { Carries, CarriesAsked } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { CarryLadder } from "../../pictures/CarryLadder/CarryLadder";
 import { cellKey } from "../../pictures/CarryLadder/RungMark";
-import { type DistanceUnit, inDistance, metres, plain, showDistance } from "../../units/units";
+import { counted, type DistanceUnit, inDistance, metres, plain, showDistance } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
@@ -143,7 +143,7 @@ function Ladder({
       <RungTable carries={carries} unit={units.distance} />
       <p className={classes.foot}>
         {carries.rule} Bars are one ball's spread (one standard deviation either way): full where measured, dashed where
-        modelled, dotted where assumed. Release after landing is good to half of what is shown, or a metre near zero.
+        modelled, dotted where assumed.
         {carries.overlaps.length > 0 && ` Same job twice: ${carries.overlaps.map((o) => o.words).join("; ")}.`}
       </p>
     </>
@@ -197,7 +197,7 @@ function summary(carries: Carries, unit: DistanceUnit) {
   if (!widest) return "No hole: every distance lies within reach of a rung.";
   const from = plain(inDistance(metres(widest.low_m), unit));
   const to = plain(inDistance(metres(widest.high_m), unit));
-  return `${holes.length} ${holes.length === 1 ? "hole" : "holes"}, the widest from ${from} to ${to}\u00a0${unit}.`;
+  return `${counted(holes.length, "hole")}, the widest from ${from} to ${to}\u00a0${unit}.`;
 }
 
 function evidenceWords(carries: Carries, unit: DistanceUnit) {
@@ -206,8 +206,8 @@ function evidenceWords(carries: Carries, unit: DistanceUnit) {
   const error =
     carries.leave_one_out_m === null
       ? ""
-      : `; a strike left out is foretold to ±${showDistance(metres(carries.leave_one_out_m), unit, 1)}`;
-  return `${carries.used} strikes${aside}${error}`;
+      : `; a strike left out is predicted to ±${showDistance(metres(carries.leave_one_out_m), unit, 1)}`;
+  return `${counted(carries.used, "strike")}${aside}${error}`;
 }
 
 function capital(text: string) {

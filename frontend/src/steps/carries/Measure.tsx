@@ -5,7 +5,7 @@ import { useUnits } from "../../app/context";
 import { usePlace } from "../../app/usePlace";
 import { useQueue } from "../../strikes/queue";
 import { withAhead } from "../../strikes/sending";
-import { inDistance, metres, plain } from "../../units/units";
+import { counted, inDistance, metres, plain } from "../../units/units";
 import { Wide } from "../parts/Wide";
 import classes from "./Carries.module.css";
 import { CellPanel } from "./CellPanel";
@@ -145,7 +145,7 @@ export function Measure({ carries }: { carries: Carries }) {
 /** Five places for five balls: those that count, those on their way, those set aside. */
 function Balls({ cell, waiting }: { cell: Cell; waiting: number }) {
   if (cell.count + cell.aside + waiting === 0) return <i>{cell.source}</i>;
-  const words = [`${cell.count} ${cell.count === 1 ? "ball" : "balls"}`];
+  const words = [counted(cell.count, "ball")];
   if (waiting > 0) words.push(`${waiting} waiting`);
   if (cell.aside > 0) words.push(`${cell.aside} aside`);
   return <i>{words.join(", ")}</i>;

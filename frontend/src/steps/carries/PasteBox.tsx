@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { api, type Cell, RequestError, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
-import { type DistanceUnit, inDistance, metres, plain } from "../../units/units";
+import { counted, type DistanceUnit, inDistance, metres, plain } from "../../units/units";
 import { Lines } from "../parts/Lines";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
@@ -99,7 +99,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
           {found &&
             found.taken === 0 &&
             !found.question &&
-            `reads as ${found.strikes.length} strikes: ${found.strikes
+            `reads as ${counted(found.strikes.length, "strike")}: ${found.strikes
               .slice(0, 6)
               .map((s) => plain(inDistance(metres(s.carry_m ?? 0), units.distance), 1))
               .join(", ")}${found.strikes.length > 6 ? ", …" : ""}\u00a0${units.distance}`}

@@ -1,6 +1,6 @@
 import type { Carries } from "../../api/client";
 import { useUnits } from "../../app/context";
-import { inReader, plain, signOf } from "../../units/units";
+import { counted, inReader, plain, signOf } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 
@@ -11,7 +11,7 @@ export function PlayerNumbers({ carries }: { carries: Carries }) {
   const units = useUnits();
   return (
     <CopyTable
-      caption={carries.used > 0 ? `What ${carries.used} strikes say of this player` : "What is assumed so far"}
+      caption={carries.used > 0 ? `This player, by ${counted(carries.used, "strike")}` : "What is assumed so far"}
     >
       <thead>
         <tr>

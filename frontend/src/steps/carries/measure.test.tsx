@@ -208,7 +208,7 @@ it("an unknown says what tells it, as the server has it, in the reader's unit", 
       <PlayerNumbers carries={{ used: 12, parameters } as unknown as Carries} />
     </UnitsProvider>,
   );
-  const rows = within(screen.getByRole("table", { name: "What 12 strikes say of this player" })).getAllByRole("row");
+  const rows = within(screen.getByRole("table", { name: "This player, by 12 strikes" })).getAllByRole("row");
   expect(rows[1]?.textContent).toContain("78.3 ± 1.1");
   expect(rows.slice(1).map((row) => row.lastElementChild?.textContent)).toEqual([
     "the strikes",

@@ -5,6 +5,7 @@ import { api, type Ground, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useSendId } from "../../app/useSendId";
 import { showDay, today } from "../../units/days";
+import { counted } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
@@ -121,14 +122,14 @@ export function VenueLibrary({ ground, onChange }: Props) {
             ) : null;
           })}
           <button type="button" className={parts.quietButton} aria-expanded={open} onClick={() => setOpen(!open)}>
-            {open ? "Hide its history" : `Its history: read ${mine.length} ${mine.length === 1 ? "time" : "times"}`}
+            {open ? "Hide its history" : `Its history: read ${counted(mine.length, "time")}`}
           </button>
         </div>
       )}
       {open && mine.length > 0 && (
         <>
           <FirmnessHistory records={mine} />
-          <CopyTable caption={`${mine[0]?.venue}: read ${mine.length} ${mine.length === 1 ? "time" : "times"}`}>
+          <CopyTable caption={`${mine[0]?.venue}: read ${counted(mine.length, "time")}`}>
             <thead>
               <tr>
                 <th>Read on</th>

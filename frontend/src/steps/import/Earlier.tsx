@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { showMoment } from "../../units/days";
-import { count } from "../../units/units";
+import { counted } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import { SavedMappings } from "../parts/SavedMappings";
 
@@ -40,7 +40,7 @@ export function Earlier() {
               <strong>{run.name}</strong>
               <span className={parts.unit}>
                 {showMoment(run.created_at)}, by {run.taken_by},{" "}
-                {run.state === "taken" ? `${count(run.counts?.taken ?? 0)} strikes` : "taken back"}
+                {run.state === "taken" ? counted(run.counts?.taken ?? 0, "strike") : "taken back"}
               </span>
               {run.state === "taken" && (run.counts?.taken ?? 0) > 0 && (
                 <Button size="xs" variant="subtle" loading={back.isPending} onClick={() => back.mutate(run.id)}>

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { type Fault, RequestError } from "../../api/client";
 import { useStore } from "../../app/context";
-import { count } from "../../units/units";
+import { counted } from "../../units/units";
 import { StepHead } from "../parts/StepHead";
 import { Columns } from "./Columns";
 import { Earlier } from "./Earlier";
@@ -38,7 +38,7 @@ export default function ImportPage() {
     window.addEventListener("paste", paste);
     return () => window.removeEventListener("paste", paste);
   }, [send, sending]);
-  const aside = run && look ? `${run.name}: ${count(look.rows)} rows` : "";
+  const aside = run && look ? `${run.name}: ${counted(look.rows, "row")}` : "";
   return (
     <>
       <StepHead title="Strikes from a file" aside={aside}>

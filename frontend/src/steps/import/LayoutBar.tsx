@@ -1,4 +1,5 @@
 import { Checkbox, Select } from "@mantine/core";
+import { counted } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { PlainNumber } from "../parts/PlainNumber";
 import classes from "./Import.module.css";
@@ -95,7 +96,7 @@ export function LayoutBar({ look, draft, onLayout, onChange }: Props) {
       {look.saved_as && <span className={classes.note}>Mapped as “{look.saved_as}”, saved earlier.</span>}
       {look.formulas > 0 && (
         <span className={classes.note}>
-          {look.formulas} cells are formulas: what they gave when the file was saved is read.
+          Formulas in {counted(look.formulas, "cell")}: what they gave when the file was saved is read.
         </span>
       )}
     </div>

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Progress } from "@mantine/core";
 import { useState } from "react";
 import { TABLES } from "../../api/tables";
-import { count } from "../../units/units";
+import { count, counted } from "../../units/units";
 import { KeepMapping } from "../parts/KeepMapping";
 import classes from "./Import.module.css";
 import type { ImportRun } from "./mapping";
@@ -60,7 +60,7 @@ export function Outcome({ work, run, missing, question }: Props) {
       )}
       {!busy && counts && !over && (
         <p className={classes.counts} role="status">
-          <strong>{count(coming)}</strong> new strikes of {count(counts.rows)} rows
+          <strong>{counted(coming, "new strike")}</strong> of {counted(counts.rows, "row")}
           {counts.known > 0 && `; ${count(counts.known)} stand here already`}
           {counts.left_out > 0 && `; ${count(counts.left_out)} left out as you said`}
           {counts.wrong > 0 && (
@@ -116,7 +116,7 @@ export function Outcome({ work, run, missing, question }: Props) {
             disabled={missing !== null || busy || coming === 0 || ((counts?.wrong ?? 0) > 0 && !leaveOut)}
             onClick={() => start(true)}
           >
-            {counts ? `Take ${count(coming)} strikes` : "Take strikes"}
+            {counts ? `Take ${counted(coming, "strike")}` : "Take strikes"}
           </Button>
           {missing && <span className={classes.missing}>{missing}</span>}
           <KeepMapping keep={keep} name={name} onKeep={setKeep} onName={setName} />
@@ -127,7 +127,7 @@ export function Outcome({ work, run, missing, question }: Props) {
           <p className={classes.counts} role="status">
             {run.state === "taken" ? (
               <>
-                <strong>{count(counts?.taken ?? 0)}</strong> strikes taken from {run.name}
+                <strong>{counted(counts?.taken ?? 0, "strike")}</strong> taken from {run.name}
                 {(counts?.known ?? 0) > 0 && `; ${count(counts?.known ?? 0)} stood here already`}
                 {(counts?.wrong ?? 0) > 0 && `; ${rows(counts?.wrong ?? 0)} left out`}.
               </>

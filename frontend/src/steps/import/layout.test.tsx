@@ -44,7 +44,7 @@ it("a workbook has sheets instead, and says that formulas are read as they were 
   choose("Sheet", "two");
   expect(onLayout).toHaveBeenLastCalledWith({ sheet: "two" });
   expect(screen.queryByRole("combobox", { name: "Separator" })).toBeNull();
-  expect(screen.getByText(/4 cells are formulas/)).toBeTruthy();
+  expect(screen.getByText(/Formulas in 4 cells/)).toBeTruthy();
   expect(screen.getByText("Mapped as “last winter”, saved earlier.")).toBeTruthy();
 });
 

@@ -83,7 +83,7 @@ function results(first: Kept, now: Result | null, distance: (m: number) => strin
   const club = (found: { loft_deg: number; bounce_deg: number; name: string } | undefined) =>
     found ? `${trimmed(found.loft_deg)}°, ${trimmed(found.bounce_deg)}° bounce, ${found.name}` : "none";
   const slots = Math.max(was?.clubs.length ?? 0, now?.clubs.length ?? 0);
-  const gain = (r: Result | null) => (r ? strokes(r.gain_strokes_round) : "not reckoned by this engine");
+  const gain = (r: Result | null) => (r ? strokes(r.gain_strokes_round) : "not worked out by this engine");
   const gaps = (r: Result | null) => r?.lofts.gaps.map((g) => distance(g.gap_m)).join(", ") ?? "not shown";
   return [
     ...Array.from({ length: slots }, (_, i): Row => [`Club ${i + 1}`, club(was?.clubs[i]), club(now?.clubs[i])]),

@@ -43,7 +43,7 @@ it("one that an older engine made shows its clubs, and does not pretend to the r
   compare(old, result());
   expect(line("Club 1")[1]).toBe("52°, 8° bounce, gap");
   expect(line(/^Full gaps in still air at 25\u00a0°C/)[1]).toBe("not shown");
-  expect(line("Saved a round, strokes")[1]).toBe("not reckoned by this engine");
+  expect(line("Saved a round, strokes")[1]).toBe("not worked out by this engine");
   expect(line("Engine")).toEqual(["Engine", "2", "3"]);
 });
 

@@ -4,6 +4,7 @@ import { useRef, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { counted } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import { KeepMapping } from "../parts/KeepMapping";
 import parts from "../parts/parts.module.css";
@@ -175,8 +176,8 @@ export function FromFile() {
             {found.missing.length > 0
               ? `Nothing can be told before there is a column for ${listed(found.missing.map(nameOf))}.`
               : found.taken === null
-                ? `${found.rows} ${found.rows === 1 ? "shot" : "shots"} understood, ${found.refused.length} wrong.`
-                : `${found.taken} new ${found.taken === 1 ? "shot" : "shots"} taken; those that were there already count once.`}
+                ? `${counted(found.rows, "shot")} understood, ${found.refused.length} wrong.`
+                : `${counted(found.taken, "new shot")} taken; those that were there already count once.`}
           </p>
           {saved !== null && <p className={classes.quiet}>Mapped as “{saved}”, saved earlier.</p>}
           <div className={parts.fields}>
@@ -190,7 +191,7 @@ export function FromFile() {
               content && ask.mutate({ content, mapping, take: true, keep_as: keep && name.trim() ? name.trim() : null })
             }
           >
-            Take {found.rows} {found.rows === 1 ? "shot" : "shots"}
+            Take {counted(found.rows, "shot")}
           </Button>
         </>
       )}

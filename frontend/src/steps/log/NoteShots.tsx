@@ -8,7 +8,7 @@ import { useStore, useUnits } from "../../app/context";
 import { usePlace } from "../../app/usePlace";
 import { same } from "../../history/changes";
 import { today } from "../../units/days";
-import { fromDistance, parseNumber } from "../../units/units";
+import { counted, fromDistance, parseNumber } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
 import { type Log, type LogShot, useAgain } from "./useLog";
@@ -182,7 +182,7 @@ export function NoteShots({ log }: { log: Log }) {
       </form>
       <p role="status" className={classes.quiet}>
         {noted > 0
-          ? `${noted} ${noted === 1 ? "shot" : "shots"} noted for this round.`
+          ? `${counted(noted, "shot")} noted for this round.`
           : "One by one; the round is made with the first."}
       </p>
       {add.error && <p role="alert">{add.error.message}</p>}

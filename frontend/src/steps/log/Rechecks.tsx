@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { showDay } from "../../units/days";
-import { count, metres, plain, showDistance, showPercent } from "../../units/units";
+import { count, counted, metres, plain, showDistance, showPercent } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -35,7 +35,7 @@ export function Rechecks() {
       <section className={classes.verdict} aria-label="What is due">
         <p className={classes.big}>
           {late.length > 0
-            ? `${late.length} ${late.length === 1 ? "thing is" : "things are"} due`
+            ? `${counted(late.length, "thing is", "things are")} due`
             : `Next: ${showDay(due[0]?.on ?? since)}`}
         </p>
         <p>
@@ -126,8 +126,8 @@ export function Rechecks() {
       <section className={classes.section} aria-label="Grooves">
         <h2>Grooves, by a rule of judgement</h2>
         <p>
-          About {count(wear.strikes)} strikes with each wedge since: {showPercent(wear.worn)} worn. A 10:30 swing spins{" "}
-          {count(wear.spin_wet_now_rpm)} instead of {count(wear.spin_wet_rpm)}&nbsp;rpm from a wet lie and{" "}
+          About {counted(wear.strikes, "strike")} with each wedge since: {showPercent(wear.worn)} worn. A 10:30 swing
+          spins {count(wear.spin_wet_now_rpm)} instead of {count(wear.spin_wet_rpm)}&nbsp;rpm from a wet lie and{" "}
           {count(wear.spin_dry_now_rpm)} instead of {count(wear.spin_dry_rpm)} from a dry one; wet balls run{" "}
           {far(wear.run_more_wet_m)} more. That costs about {plain(wear.strokes_round, 2)} strokes a round. Whether worn
           grooves still conform, the rules body says.

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { showDay } from "../../units/days";
-import { metres, plain, showDistance } from "../../units/units";
+import { counted, metres, plain, showDistance } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
@@ -25,9 +25,7 @@ export function Rounds({ log }: { log: Log }) {
   const rounds = all ? log.rounds : log.rounds.slice(0, SHOWN);
   return (
     <section className={classes.section} aria-label="Rounds">
-      <h2>
-        {log.rounds.length} {log.rounds.length === 1 ? "round" : "rounds"}
-      </h2>
+      <h2>{counted(log.rounds.length, "round")}</h2>
       {mark.error && <p role="alert">{mark.error.message}</p>}
       {taken.map(({ round, on }) => (
         <p key={round} role="status" className={classes.quiet}>
@@ -48,8 +46,8 @@ export function Rounds({ log }: { log: Log }) {
               {showDay(round.on)}
             </button>
             <span>
-              {round.shots} {round.shots === 1 ? "shot" : "shots"}, noted {BY[round.by]}, {signed(round.over)} strokes
-              to what was expected
+              {counted(round.shots, "shot")}, noted {BY[round.by]}, {signed(round.over)} strokes against what was
+              expected
               {round.unknown > 0 && `, ${round.unknown} not judged`}
               {round.same_as && <strong> Another round of that day looks the same: take one out.</strong>}
             </span>

@@ -1,4 +1,4 @@
-import { plain, showPercent } from "../../units/units";
+import { counted, plain, showPercent } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import { signed } from "./signed";
@@ -130,10 +130,10 @@ export function Heads({ log }: { log: Log }) {
             <td>{head.surface}</td>
             <td className={parts.num}>{plain(head.model, 2)}</td>
             <td className={parts.num}>
-              {head.proof_balls > 0 ? `${signed(head.proof)}, ${head.proof_balls} balls` : "–"}
+              {head.proof_balls > 0 ? `${signed(head.proof)}, ${counted(head.proof_balls, "ball")}` : "–"}
             </td>
             <td className={parts.num}>
-              {signed(head.log)}, {head.log_shots} shots
+              {signed(head.log)}, {counted(head.log_shots, "shot")}
             </td>
             <td className={parts.num}>{plain(head.total, 2)}</td>
             <td>

@@ -1,5 +1,5 @@
 import type { Schemas } from "../../api/client";
-import { plain, showPercent } from "../../units/units";
+import { counted, plain, showPercent } from "../../units/units";
 import classes from "./Log.module.css";
 import { signed } from "./signed";
 import type { CALLS, Log } from "./useLog";
@@ -25,7 +25,7 @@ export function Verdict({ log }: { log: Log }) {
         {whole.call !== "too few" && `: ${plain(Math.abs(over), 2)} strokes a shot ${over > 0 ? "more" : "less"}`}
       </p>
       <p>
-        {whole.shots} shots of {rounds} {rounds === 1 ? "round" : "rounds"}: seen {plain(whole.seen, 2)}, expected{" "}
+        {counted(whole.shots, "shot")} of {counted(rounds, "round")}: seen {plain(whole.seen, 2)}, expected{" "}
         {plain(whole.expected, 2)}; 8 of 10 between {signed(whole.low)} and {signed(whole.high)}. The log counts{" "}
         {showPercent(whole.weight)} in that, the model the rest.
         {log.unknown > 0 && ` ${log.unknown} more are kept and not judged: their club is not in this bag.`}
@@ -38,7 +38,7 @@ export function Verdict({ log }: { log: Log }) {
 export function Parts({ parts: found, rounds }: { parts: Schemas["PartsOut"]; rounds: number }) {
   return (
     <section className={classes.section} aria-label="Which part was off">
-      <h2>Which part was off, strokes a round over {rounds === 1 ? "one round" : `${rounds} rounds`}</h2>
+      <h2>Which part was off, strokes a round over {counted(rounds, "round")}</h2>
       <dl className={classes.three}>
         <div>
           <dt>strike</dt>

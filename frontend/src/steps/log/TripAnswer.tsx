@@ -95,7 +95,7 @@ function Advice({ answer, drawing }: { answer: Answer; drawing: boolean }) {
                   {doubt
                     ? `8 of 10: ${plain(doubt.low, 2)} to ${plain(doubt.high, 2)}`
                     : gain > 0 && drawing
-                      ? "drawing how sure …"
+                      ? "working out how sure …"
                       : ""}
                 </td>
               </tr>

@@ -150,7 +150,7 @@ it("a round is taken out and put back, and two that look the same are said so", 
   };
   show(<Rounds log={log({ rounds: [round, { ...round, round: "r2", same_as: null, unknown: 0 }] })} />, store());
   const first = screen.getAllByRole("listitem")[0] as HTMLElement;
-  expect(first.textContent).toContain("+0.42 strokes to what was expected, 1 not judged");
+  expect(first.textContent).toContain("+0.42 strokes against what was expected, 1 not judged");
   expect(first.textContent).toContain("looks the same");
   fireEvent.click(within(first).getByRole("button", { name: /Take out/ }));
   fireEvent.click(await screen.findByRole("button", { name: "Put it back" }));

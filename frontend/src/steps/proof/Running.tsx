@@ -7,7 +7,7 @@ import { useStore } from "../../app/context";
 import { Closing, ProofRuler } from "../../pictures/ProofRuler/ProofRuler";
 import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
-import { showPercent } from "../../units/units";
+import { counted, showPercent } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import { BallEntry } from "./BallEntry";
 import { BlockStrip } from "./BlockStrip";
@@ -86,7 +86,8 @@ export function Running({ proof, onGone }: { proof: Proof; onGone: () => void })
       ) : (
         <p className={classes.now}>
           <strong>The plan is hit</strong>
-          {plan.balls} balls{simulated > 0 && `, ${simulated} simulated`}
+          {counted(plan.balls, "ball")}
+          {simulated > 0 && `, ${simulated} simulated`}
         </p>
       )}
       <TakenOut proof={proof} />
@@ -127,7 +128,7 @@ function TakenOut({ proof }: { proof: Proof }) {
   const back = () => queue.prove({ kind: "ball_tell", proof: proof.document.id, id: last.id, changes: { out: false } });
   return (
     <p className={classes.note} role="status">
-      {out.length} {out.length === 1 ? "ball" : "balls"} taken out.{" "}
+      {counted(out.length, "ball")} taken out.{" "}
       <Button size="xs" variant="default" onClick={back}>
         Put the last one back
       </Button>

@@ -44,10 +44,10 @@ export function SchoolsTable() {
         {(evidence.isPending || evidence.isPlaceholderData) && (
           <p className={classes.waitingLine}>
             {evidence.isFetching
-              ? "Drawing habit, laws and table …"
+              ? "Trying other habits, ground models and strokes tables …"
               : drawsStopped
                 ? "The trials were stopped."
-                : "Drawn once the next proposal is there."}
+                : "Worked out once the next proposal is there."}
             {evidence.isPlaceholderData && " What stands here is of the proposal before."}
           </p>
         )}
@@ -67,7 +67,7 @@ export function SchoolsTable() {
           {(flips.isFetching || looking.stopped) && (
             <li className={parts.unit}>
               {flips.isFetching ? (
-                <Count of="flips" words="Looking along lean, attack, entry, firmness and sand" />
+                <Count of="flips" words="Trying another lean, attack, entry, firmness and sand" />
               ) : (
                 (looking.problem ?? "Looking for what would flip it was stopped.")
               )}{" "}

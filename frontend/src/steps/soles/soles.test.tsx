@@ -187,15 +187,15 @@ it("draws are said to be made only while they are, and those of the proposal bef
   const shares = [{ slot: 0, code: "a", name: "Barrow 56", share: 0.9 }];
   server({ "GET evidence": { draws: 500, shares, next_measurement: "" }, "GET flips": { flips: [] } });
   const { again } = showAlone(at(3, false));
-  expect(screen.getByText("Drawn once the next proposal is there.")).toBeTruthy();
+  expect(screen.getByText("Worked out once the next proposal is there.")).toBeTruthy();
   again(at(3, true));
-  expect(screen.getByText("Drawing habit, laws and table …")).toBeTruthy();
+  expect(screen.getByText("Trying other habits, ground models and strokes tables …")).toBeTruthy();
   await screen.findByText(/trials have Barrow 56/, {}, { timeout: 4000 });
   expect(screen.queryByText(/Draw/)).toBeNull();
   again(at(4, false));
-  expect(screen.getByText(/^Drawn once .* What stands here is of the proposal before\.$/)).toBeTruthy();
+  expect(screen.getByText(/^Worked out once .* What stands here is of the proposal before\.$/)).toBeTruthy();
   again(at(4, true));
-  expect(screen.getByText(/^Drawing .* What stands here is of the proposal before\.$/)).toBeTruthy();
+  expect(screen.getByText(/^Trying other .* What stands here is of the proposal before\.$/)).toBeTruthy();
 });
 
 it("what is being worked out tells how far it is and is stopped at a press, on the server too", async () => {
@@ -220,7 +220,7 @@ it("what is being worked out tells how far it is and is stopped at a press, on t
     server: { id: "f", revision: 3, strikes_key: "k", rack_key: "r", recommendation: { whole_rack: true } },
     saveState: "saved",
   });
-  const looking = await screen.findByText(/^Looking along lean.*: 2 of 5/, {}, { timeout: 4000 });
+  const looking = await screen.findByText(/^Trying another lean.*: 2 of 5/, {}, { timeout: 4000 });
   const press = (part: HTMLElement, name: string) => {
     const button = within(part).getByRole("button", { name });
     button.focus();
@@ -231,7 +231,7 @@ it("what is being worked out tells how far it is and is stopped at a press, on t
   await screen.findByText(/^Looking for what would flip it was stopped\./);
   expect([document.activeElement === stop, stop.textContent]).toEqual([true, "Look again"]);
   fireEvent.click(stop);
-  expect(await screen.findByText(/^Looking along lean/)).toBeTruthy();
+  expect(await screen.findByText(/^Trying another lean/)).toBeTruthy();
   expect([lines("DELETE flips"), lines("GET flips")]).toEqual([1, 2]);
 
   const ask = press(document.body, "What would each school change?");

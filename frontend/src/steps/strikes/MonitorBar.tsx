@@ -5,6 +5,7 @@ import { api, RequestError, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useHearing } from "../../devices/live";
 import { State } from "../../devices/State";
+import { counted } from "../../units/units";
 import classes from "./Strikes.module.css";
 
 type Monitor = Schemas["MonitorOut"];
@@ -52,8 +53,7 @@ export function MonitorBar({ club, station }: { club: string; station: string })
       <State state={monitor.wanted ? monitor.state : "off"}>{words(monitor, hearing)}</State>
       {monitor.refused > 0 && (
         <span className={classes.refused}>
-          {monitor.refused} {monitor.refused === 1 ? "line" : "lines"} refused or flagged, the last:{" "}
-          {monitor.last_refusal}
+          {counted(monitor.refused, "line")} refused or flagged, the last: {monitor.last_refusal}
         </span>
       )}
       <Button

@@ -10,6 +10,7 @@ from oblatus.core.build.bench import Grind, Ground, LieChange, bend_left, bent, 
 from oblatus.core.build.parts import Grip, Shaft
 from oblatus.core.build.sheet import BENCH_WEEKS, HEAD_WEEKS, Action, Operation, Prices, action_of, operations
 from oblatus.core.clubs import Head, StockHead
+from oblatus.core.words import counted
 from oblatus.errors import Fault, InputError
 
 NO_GRIND = Grind()
@@ -123,7 +124,7 @@ def _notes(wish: Wish, weighting: Weighting | None) -> list[str]:
         found.append("None on the shelf: it has to be ordered.")
     for part in (wish.shaft, wish.grip):
         if part is not None and part.code in wish.ordered:
-            weeks = f"{part.weeks} {'week' if part.weeks == 1 else 'weeks'}"
+            weeks = counted(part.weeks, "week")
             found.append(f"No {part.name} on the shelf: it has to be ordered, {weeks}.")
     if not wish.stock.owned and wish.stock.price is None:
         found.append("The rack states no price for this head: the quote is without it.")

@@ -12,7 +12,7 @@ from oblatus.core.flight import GREEN_FIRMNESS, Green
 from oblatus.core.gapping.conditions import Conditions, LadderShot
 from oblatus.core.gapping.finder import Pin, find_shots
 from oblatus.core.intervals import NORMAL
-from oblatus.core.words import metres, speed
+from oblatus.core.words import counted, metres, speed
 
 LIKELY = 0.8
 """A ball falls within the likely range in so many cases."""
@@ -115,7 +115,7 @@ def _rules(
     near = min(range(len(still)), key=lambda n: abs(still[n].total - middle))
     lost = still[near].carry - into[near].carry
     up = round(median(line.still - line.into for line in distances))
-    lines = "the same line" if up < 1 else f"{up} {'line' if up == 1 else 'lines'} up the card"
+    lines = "the same line" if up < 1 else f"{counted(up, 'line')} up the card"
     release = firm[near].run - still[near].run
     return [
         f"{speed(INTO, 0)} into the wind: {metres(lost)} less at {metres(middle)}, {lines}",

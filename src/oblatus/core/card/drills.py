@@ -11,6 +11,7 @@ from scipy.special import fdtri
 from oblatus.core.grounds import TURF
 from oblatus.core.session.faults import Fault
 from oblatus.core.shots import BY_KEY
+from oblatus.core.words import counted
 
 Lever = Literal["entry", "lean", "speed", "aim", "opening"]
 ANYWHERE = "any"
@@ -169,7 +170,7 @@ def prescribe(gains: Sequence[Gain], faults: Sequence[Fault]) -> tuple[Prescribe
             fault = next((f for f in faults if f.key in drill.faults), None)
             why = f"scatter of {_LEVER[lever]}, most won in {names}"
             if fault:
-                why = f"{fault.words}, {fault.shown} of {fault.of} strikes"
+                why = f"{fault.words}, {fault.shown} of {counted(fault.of, 'strike')}"
             here = Prescribed(drill, why, worth + (FAULT_WORTH if fault else 0.0))
             best = found.get((lever, surface))
             if best is None or here.worth > best.worth:

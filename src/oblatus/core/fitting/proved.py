@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from oblatus.core.clubs import Head
 from oblatus.core.fitting.scenarios import Scenario
 from oblatus.core.shots import BY_KEY
+from oblatus.core.words import counted
 
 Floats = NDArray[np.float64]
 
@@ -51,7 +52,7 @@ def proof_words(shift: HeadShift) -> str:
     mean = sum(strokes for _, strokes in shift.shots) / len(shift.shots)
     held = f"{abs(mean):.2f} strokes a shot {'worse' if mean > 0 else 'better'} than expected"
     word = {"open": "not settled"}.get(shift.standing, shift.standing)
-    return f"{word}: {held} against {shift.against}, {shift.balls} balls with each on {shift.on}"
+    return f"{word}: {held} against {shift.against}, {counted(shift.balls, 'ball')} with each on {shift.on}"
 
 
 def same_sole(one: Head, other: Head) -> bool:

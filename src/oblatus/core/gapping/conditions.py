@@ -23,6 +23,8 @@ SAME_CARRY = 0.02
 LEAST_SAME_CARRY = 1.5
 SAME_LANDING_DEG = 2.5
 SAME_RUN = 1.0
+RUN_DOUBT = 1.0
+"""Metres to which a release near zero is good; a longer one to half of itself (judgement: no bounce was measured)."""
 GUST = 2.0
 LEAST_HOLE = 1.0
 

@@ -7,7 +7,7 @@ import io
 from datetime import date
 
 from oblatus.core.build.parts import GRIPS, SHAFTS
-from oblatus.core.words import SI, Reader, day, worded
+from oblatus.core.words import SI, Reader, counted, day, worded
 from oblatus.formats.build import BuildOut, OrderOut
 from oblatus.formats.print.pages import as_pdf, number
 from oblatus.formats.strikes_csv import safe_text
@@ -38,7 +38,7 @@ def _order_words(order: OrderOut) -> str:
 
 def _said(sheet: BuildOut) -> list[str]:
     """What the sheet is worth and when it is done."""
-    weeks = f"Ready in {sheet.weeks} {'week' if sheet.weeks == 1 else 'weeks'}." if sheet.weeks else ""
+    weeks = f"Ready in {counted(sheet.weeks, 'week')}." if sheet.weeks else ""
     found = [weeks, *sheet.changed]
     if sheet.order is not None:
         found += sheet.order.changed

@@ -12,6 +12,7 @@ from oblatus.core.constants import MOST_WEDGES
 from oblatus.core.gapping.ladder import MOST_LOFT_DEG
 from oblatus.core.shots import SHORT_SHOTS
 from oblatus.core.strokes.situations import Short
+from oblatus.core.words import metres
 from oblatus.formats.fields import Strict, Within, at_field
 from oblatus.formats.limits import MOST_BANDS
 from oblatus.formats.sections.parts import Share
@@ -25,6 +26,10 @@ class PinnedHead(Strict):
 
 
 BAND_FROM, BAND_TO = Bound(0, 170, "m"), Bound(5, 200, "m")
+LEAST_BAND = 1.0
+"""Metres between the two ends of a band."""
+LEAST_FRONT = 1.0
+"""Metres from the ball to the front edge of the green."""
 LOFTS = Bound(44, MOST_LOFT_DEG, "degrees")
 
 
@@ -37,8 +42,8 @@ class BandDocument(Strict):
 
     @model_validator(mode="after")
     def _rises(self) -> Self:
-        if self.to_m - self.from_m < 1.0:
-            raise at_field("to_m", "must lie at least a metre beyond the start")
+        if self.to_m - self.from_m < LEAST_BAND:
+            raise at_field("to_m", f"must lie at least {metres(LEAST_BAND, 1)} beyond the start")
         return self
 
 
@@ -70,8 +75,8 @@ class HoleDocument(Strict):
 
     @model_validator(mode="after")
     def _edge_is_ahead(self) -> Self:
-        if self.room_m > self.hole_m - 1.0:
-            raise at_field("room_m", "leaves less than a metre to the front edge")
+        if self.room_m > self.hole_m - LEAST_FRONT:
+            raise at_field("room_m", f"leaves less than {metres(LEAST_FRONT, 1)} to the front edge")
         return self
 
 
