@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
+import { useKeys } from "../../app/useKeys";
 import { fromDistance, inDistance, metres } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -16,6 +17,7 @@ export function Distances({ longest }: { longest: number }) {
   const units = useUnits();
   const fault = useFault("choices.distances");
   const bands = draft.choices.distances;
+  const keys = useKeys(bands ?? []);
   const set = (distances: typeof bands) => edit("choices", { ...draft.choices, distances });
   const put = (index: number, changes: Partial<NonNullable<typeof bands>[number]>) =>
     set((bands ?? []).map((band, i) => (i === index ? { ...band, ...changes } : band)));
@@ -45,9 +47,10 @@ export function Distances({ longest }: { longest: number }) {
         )}
       </header>
       {bands?.map((band, i) => (
-        <div key={i} className={classes.band}>
+        <div key={keys[i]} className={classes.band}>
           <NumberField
-            label="From"
+            label={`Band ${i + 1}, from`}
+            shown="From"
             unit={units.distance}
             width={110}
             path={`choices.distances.${i}.from_m`}
@@ -55,7 +58,8 @@ export function Distances({ longest }: { longest: number }) {
             onChange={(v) => v !== null && put(i, { from_m: fromDistance(v, units.distance) })}
           />
           <NumberField
-            label="to"
+            label={`Band ${i + 1}, to`}
+            shown="to"
             unit={units.distance}
             width={110}
             path={`choices.distances.${i}.to_m`}
@@ -63,7 +67,8 @@ export function Distances({ longest }: { longest: number }) {
             onChange={(v) => v !== null && put(i, { to_m: fromDistance(v, units.distance) })}
           />
           <NumberField
-            label="Share"
+            label={`Band ${i + 1}, share`}
+            shown="Share"
             unit="%"
             width={100}
             path={`choices.distances.${i}.share`}
@@ -71,6 +76,7 @@ export function Distances({ longest }: { longest: number }) {
             onChange={(v) => v !== null && put(i, { share: v / 100 })}
           />
           <Button
+            aria-label={`Remove band ${i + 1}`}
             variant="default"
             size="xs"
             disabled={bands.length === 1}

@@ -3,7 +3,7 @@ import { beforeEach, expect, it, vi } from "vitest";
 import type { Recommendation } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
-import { show } from "../../testing/show";
+import { inFitting, show } from "../../testing/show";
 import { Distances } from "./Distances";
 import { LadderEditor } from "./LadderEditor";
 import { Worth } from "./Worth";
@@ -72,15 +72,29 @@ it("bands are typed in the reader's unit and kept in metres", () => {
     </UnitsProvider>,
     store({ distances: [{ from_m: 45.72, to_m: 91.44, share: 1 }] }),
   );
-  expect((screen.getByLabelText("From") as HTMLInputElement).value).toBe("50");
-  fireEvent.change(screen.getByLabelText("to"), { target: { value: "90" } });
+  expect((screen.getByLabelText("Band 1, from") as HTMLInputElement).value).toBe("50");
+  fireEvent.change(screen.getByLabelText("Band 1, to"), { target: { value: "90" } });
   expect(edit.mock.lastCall?.[1].distances[0]).toMatchObject({ from_m: 45.72, share: 1 });
   expect(edit.mock.lastCall?.[1].distances[0].to_m).toBeCloseTo(82.296, 3);
-  expect(screen.getByRole("button", { name: "Remove" }).hasAttribute("disabled")).toBe(true);
+  expect(screen.getByRole("button", { name: "Remove band 1" }).hasAttribute("disabled")).toBe(true);
   fireEvent.click(screen.getByRole("button", { name: "Another band" }));
   expect(edit.mock.lastCall?.[1].distances).toHaveLength(2);
   fireEvent.click(screen.getByRole("button", { name: "Back to the shot mix" }));
   expect(edit).toHaveBeenLastCalledWith("choices", { distances: null });
+});
+
+it("what is being typed stays with its band where another is taken out", () => {
+  const bands = [30, 50, 70].map((from_m) => ({ from_m, to_m: from_m + 20, share: 0.3 }));
+  const from = (n: number) => screen.getByLabelText(`Band ${n}, from`) as HTMLInputElement;
+  const { again } = show(<Distances longest={105} />, store({ distances: bands }));
+  const without = (n: number) =>
+    again(inFitting(<Distances longest={105} />, store({ distances: bands.filter((_, i) => i !== n) })));
+  fireEvent.change(from(1), { target: { value: "3o" } });
+  without(0);
+  expect([from(1).value, from(2).value]).toEqual(["50", "70"]);
+  fireEvent.change(from(2), { target: { value: "7o" } });
+  again(inFitting(<Distances longest={105} />, store({ distances: [bands[2]] })));
+  expect(from(1).value).toBe("7o");
 });
 
 it("no band is added where none can begin, nor beyond as many as the server takes", () => {
