@@ -20,6 +20,7 @@ from oblatus.core.questions import QUESTIONS
 from oblatus.core.schools import SCHOOLS
 from oblatus.core.shots import CATALOGUE
 from oblatus.formats.demo import demo_rack
+from oblatus.formats.differences import LABELS
 from oblatus.formats.fitting import SECTIONS
 from oblatus.formats.sections.bag import HeadDocument, OwnedWedgeDocument
 from oblatus.formats.sections.grounds import SURFACE_DOCUMENTS
@@ -253,3 +254,8 @@ def test_no_sentence_has_a_distance_in_one_readers_unit():
 def test_what_is_counted_is_one_or_more():
     said = {p.name: ONE_OR_MORE.findall(said_in(p)) for p in screens() if p.name not in SEVERAL}
     assert {name: found for name, found in said.items() if found} == {}
+
+
+def test_a_difference_names_a_field_as_its_form_does():
+    said = "\n".join(p.read_text() for p in screens()).lower()
+    assert [label for label in LABELS.values() if label not in said] == []

@@ -211,7 +211,7 @@ def test_a_kept_proposal_is_named_compared_and_taken_out(orla: Page):
     orla.get_by_role("button", name="Name it").click()
     expect(orla.get_by_role("button", name=re.compile("before the lesson"))).to_be_visible()
     table = orla.get_by_role("table", name=re.compile("Inputs that differ"))
-    expect(table.get_by_role("row", name=re.compile("shaft lean mean"))).to_be_visible()
+    expect(table.get_by_role("row", name=re.compile("shaft lean, mean"))).to_be_visible()
     orla.get_by_role("button", name="Take it out").click()
     expect(orla.get_by_text("Nothing kept yet. Press")).to_be_visible()
     orla.get_by_role("button", name="Put it back").click()

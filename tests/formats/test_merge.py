@@ -6,11 +6,13 @@ import copy
 from typing import Any
 from uuid import uuid4
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from oblatus.core.words import GAP, Reader, worded
 from oblatus.formats.demo import demo_fittings
-from oblatus.formats.differences import differences
+from oblatus.formats.differences import differences, name_of
 from oblatus.formats.merge import changed_paths, merge, put_back, same
 
 scalars = st.none() | st.booleans() | st.integers(-3, 3) | st.sampled_from(["a", "b", "c"])
@@ -108,8 +110,9 @@ def test_differences_are_told_by_names_and_units():
     after["strikes"][0]["set_aside"] = "thin"
     told = {one.name: one for one in differences(before, after)}
     ground, wedge = before["grounds"][1]["name"], before["bag"]["wedges"][0]["name"]
-    assert told["shaft lean mean"].after == 1.0
+    assert told["shaft lean, mean"].after == 1.0
     assert (told[f"{ground}: turf firmness"].after, told[f"{ground}: turf firmness"].unit) == (99.0, "g")
+    assert told["shaft lean, mean"].unit == "degrees"
     assert told[f"{wedge}: loft"].unit == "degrees"
     assert told["strikes taken out"].after == 3
     assert told["strikes changed"].after == 1
@@ -131,7 +134,7 @@ def test_what_a_build_left_is_told_without_its_codes():
     after["after"] = {"trips": [{"name": "The coast", "season": False, "grounds": after["grounds"]}]}
     told = {one.name: one.after_words for one in differences(before, after)}
     assert told["wedges as they were"] == "old gap until 18 Oct 2026, old sand until 18 Oct 2026"
-    assert told[f"{wedge['name']}: as built"] == "on 18 Oct 2026, by Somebody, length 35.5 in"
+    assert told[f"{wedge['name']}: as built"] == f"on 18 Oct 2026, by Somebody, length 35.5{GAP}in"
     assert told["trips"] == "The coast"
 
 
@@ -145,3 +148,47 @@ def test_a_choice_is_told_by_its_question_and_answers_as_its_form_has_them():
         ("clubs", "a club per shot", "one favourite"), ("opens the face", "when needed", "never"),
         ("tight lie, firm ground", "own habit", "use the sole"),
     ]  # fmt: skip
+
+
+def test_a_reader_of_yards_is_told_yards_and_shares_in_per_cent():
+    before = fitting()
+    after = copy.deepcopy(before)
+    ground = after["grounds"][0]
+    ground["share"] = 0.55
+    after["choices"]["distances"] = [{"from_m": 45.72, "to_m": 91.44, "share": 0.4}]
+    after["choices"]["layouts"] = [{"shot": "chip", "hole_m": 9.144, "room_m": 2.0, "behind_m": 9.0, "short": "rough"}]
+    after["choices"]["pinned"] = [{"loft_deg": 56.0, "code": "SD56"}]
+    told = {one.name: one for one in differences(before, after)}
+    share = told[f"{ground['name']}: share of their golf"]
+    assert (share.after, share.unit) == (55.0, "%")
+    yards = {name: worded(one.after_words, Reader("yd", "mph")) for name, one in told.items()}
+    assert yards["distances faced"] == "from 50.0 yd, to 100.0 yd, share 40 %"
+    assert yards["where the hole is"].startswith("shot basic chip, to the hole 10.0 yd, room in front of it 2.2 yd")
+    assert yards["heads set by hand"] == "SD56 at 56°"
+
+
+@pytest.mark.parametrize(
+    ("path", "name"),
+    [
+        ("build.clubs.0.lie_mark_mm", "{wedge}: board mark, toe +"),
+        ("build.clubs.0.read.loft_deg", "{wedge}: read: loft"),
+        ("build.clubs.0.grind.heel_mm", "{wedge}: heel off"),
+        ("bag.wedges.0", "{wedge}"),
+        ("bag.wedges.0.bends_deg.1", "{wedge}: bends number 2"),
+        ("choices.layouts.0.hole_m", "basic chip: to the hole"),
+        ("choices.distances.1.from_m", "distances faced number 2 from"),
+        ("choices.economy.worth_changing", "a head must win"),
+        ("choices.ladder_factors.gaps", "weight of uneven gaps"),
+        ("player.shot_mix.sand_greenside", "share of greenside sand"),
+        ("player.schools.clubs", "clubs"),
+        ("build.clubs", "clubs of the build sheet"),
+        ("after.use.rounds_year", "rounds a year"),
+    ],
+)
+def test_a_field_has_the_name_that_its_form_gives_it(path, name):
+    document = fitting()
+    wedge = document["bag"]["wedges"][0]
+    wedge["bends_deg"] = [0.5, 0.5]
+    document["build"]["clubs"] = [{"code": "own:0", "loft_deg": 56.0, "grind": {}, "read": {}}]
+    document["choices"]["layouts"] = [{"shot": "chip", "hole_m": 9.0}]
+    assert name_of(path, document) == name.format(wedge=wedge["name"])

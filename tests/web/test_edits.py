@@ -111,7 +111,7 @@ def test_a_refused_field_holds_only_itself(client, base, fitting):
     assert player["delivery"]["lean_deg"]["mean"] == 2.0
     assert player["pitching_wedge_carry_m"] == fitting["document"]["player"]["pitching_wedge_carry_m"]
     assert found["draft"]["player"]["pitching_wedge_carry_m"] == 999
-    assert found["refused"][0]["name"] == "pitching wedge's carry"
+    assert found["refused"][0]["name"] == "full pitching-wedge carry"
     alone = edit(client, base, found, handicap(99))
     assert alone.status_code == 422
     assert [(one["field"], one["name"]) for one in alone.get_json()["faults"]] == [("player.handicap", "handicap")]
@@ -253,7 +253,7 @@ def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
     whole = client.get(path).get_json()
     for query in (f"?other={two['id']}", ""):
         found = client.get(f"{path}/compare{query}").get_json()
-        assert [d["name"] for d in found["differences"]] == ["shaft lean mean"]
+        assert [d["name"] for d in found["differences"]] == ["shaft lean, mean"]
         assert found["differences"][0]["after"] == 1.0
     assert client.delete(path).status_code == 204
     assert [k["id"] for k in client.get(f"{base}/kept").get_json()["kept"]] == [two["id"]]

@@ -9,57 +9,113 @@ from contextlib import suppress
 from datetime import date
 from typing import Any
 
+from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.core.gapping import MeasuredStrike
+from oblatus.core.gapping.ladder import PART_WORDS
 from oblatus.core.grounds import SURFACES, Ground
 from oblatus.core.questions import QUESTIONS
 from oblatus.core.schools import SCHOOLS
-from oblatus.core.words import day
+from oblatus.core.shots import BY_KEY
+from oblatus.core.words import day, metres, quantity, speed, trimmed
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
 
 UNITS = {
-    "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm²", "c": "degrees C", "kg": "kg",
-    "in": "in",
+    "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm²", "c": "°C", "kg": "kg", "in": "in",
 }  # fmt: skip
 RECORDS = {**figures(Head), **figures(MeasuredStrike), **figures(Ground)}
 for _kind in SURFACES.values():
     RECORDS |= figures(_kind.made_of)
-NAMES = {key: record.words.lower() for key, record in RECORDS.items()} | {
-    "pitching_wedge_carry_m": "pitching wedge's carry",
-    "pitching_wedge_speed_mps": "pitching wedge's head speed",
-    "pitching_wedge_loft_deg": "pitching wedge's loft",
-    "pitching_wedge_bounce_deg": "pitching wedge's bounce",
-    "nine_iron_loft_deg": "nine-iron's loft",
-    "wedge_count": "number of wedges",
-    "handicap": "handicap",
-    "shot_mix": "shots faced",
-    "readings_g": "hammer readings",
-    "readings_kg_cm2": "penetrometer readings",
-    "read_on": "day of reading",
-    "ladder_deg": "lofts set by hand",
-    "pinned": "heads set by hand",
-    "distances": "distances faced",
-    "other_clubs": "other clubs",
+LABELS = {
+    "pitching_wedge_carry_m": "full pitching-wedge carry",
+    "pitching_wedge_loft_deg": "pitching-wedge loft",
+    "nine_iron_loft_deg": "nine-iron loft",
+    "wedge_count": "wedges wanted",
+    "shot_mix": "shots they face",
+    "complaints": "complaints, in their own words",
+    "grounds.share": "share of their golf",
+    "green": "greens",
+    "read_on": "read on",
+    "other_clubs": "clubs that are not wedges",
     "stamped_loft_deg": "stamped loft",
-    "measured": "loft measured",
+    "bend_limit_deg": "may be bent by",
+    "distances": "distances faced",
+    "layouts": "where the hole is",
+    "hole_m": "to the hole",
+    "room_m": "room in front of it",
+    "behind_m": "green behind",
+    "short": "short lies",
+    "shots_a_round": "wedge shots a round",
+    "worth_changing": "a head must win",
+    "slot": "a place in the bag is worth",
+    "practice": "practice, for 4° off the band",
+    "table_scale": "handicap in the strokes table",
+    "claims_sd": "how far claims come true",
+    "speed_share": "% of full speed",
     "temperature_c": "temperature",
     "altitude_m": "altitude",
+    "lie_mark_mm": "board mark, toe +",
+    "bent_before_deg": "bent before",
+    "grind.heel_mm": "heel off",
+    "grind.toe_mm": "toe off",
+    "grind.back_fraction": "back relief, share",
+    "grind.back_deg": "back relief, angle",
+    "grind.bevel_mm": "front bevel, length",
+    "grind.bevel_deg": "front bevel, angle",
+    "clubs.swing_weight": "wished swing weight",
+    "ball": "ball that the carries hold for",
+    "size": "paper",
+    "parts": "on it",
+    "rounds_year": "rounds a year",
+    "range_balls_week": "range balls a week",
+    "trips.season": "a season of every year",
+    "trips.from_on": "from",
+    "trips.to_on": "to",
+}
+"""Fields by the labels that they have on the screens; where one key has several, with the field or list that it is in."""
+NAMES = {
+    **{key: record.words.lower() for key, record in RECORDS.items()},
+    **LABELS,
+    "pitching_wedge_speed_mps": "full pitching-wedge head speed",
+    "pitching_wedge_bounce_deg": "pitching-wedge bounce",
+    "readings_g": "hammer readings",
+    "readings_kg_cm2": "penetrometer readings",
+    "ladder_deg": "lofts set by hand",
+    "pinned": "heads set by hand",
+    "heads_bought": "step of change taken by hand",
+    "measured": "loft measured",
+    "wear": "wear, where and how",
     "swings": "own swings",
-    "ladder_factors": "weights of the ladder",
-    "count": "number of strikes",
+    "mean": ", mean",
+    "spread": ", spread",
+    "count": ", strikes",
     "rack": "rack of this fitting",
     "former": "wedges as they were",
     "formerly": "names before",
     "built": "as built",
+    "build.clubs": "clubs of the build sheet",
+    "read": "read:",
+    "grey": "printed in grey",
+    "evidence": "what was shown of it",
     "decisions": "answers to the log",
     "snoozes": "put off",
+    **{f"ladder_factors.{key}": f"weight of {words}" for key, words in PART_WORDS.items()},
+    **{f"prices.{key}": words.lower() for key, (words, _) in PRICE_LIST.items()},
+    **{f"shot_mix.{key}": f"share of {shot.name}" for key, shot in BY_KEY.items()},
     **{key: question.words.lower() for key, question in (SCHOOLS | QUESTIONS).items()},
 }
-ABOUT = {"after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges", "trips"}
-"""Steps of a path that say nothing a reader needs."""
+ABOUT = {
+    "after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges", "trips", "economy",
+    "layouts", "ladder_factors", "build", "clubs", "grind", "prices", "card", "use", "swings", "wedge", "shot_mix",
+    "shots",
+}  # fmt: skip
+"""Steps of a path that say nothing a reader needs, unless the path ends there."""
+SHARES = {"share", "speed_share", "back_fraction", *(key for key, record in RECORDS.items() if record.percent)}
+FREE = {"name", "complaints", "wear", "ball", "reason", "against", "code", "venue", "by", "formerly"}
+"""Texts that somebody typed: all others are words of ours."""
 SHOWN = 8
 DAY = re.compile(r"\d{4}-\d\d-\d\d")
 
@@ -77,9 +133,11 @@ class DifferenceOut(Strict):
 
 
 def differences(before: dict[str, Any], after: dict[str, Any]) -> list[DifferenceOut]:
-    """Every field that differs between two documents, strikes told by how many and which."""
+    """Every field that differs between two documents, strikes told by how many and which; ids say nothing."""
     found = []
     for path in changed_paths(_unpacked(before), _unpacked(after)):
+        if path.endswith("_id"):
+            continue
         one, other = value_at(_unpacked(before), path), value_at(_unpacked(after), path)
         found.append(difference(path, one, other, after))
     return [*found, *_strikes(before.get("strikes", []), after.get("strikes", []))]
@@ -87,35 +145,70 @@ def differences(before: dict[str, Any], after: dict[str, Any]) -> list[Differenc
 
 def difference(path: str, before: Any, after: Any, document: dict[str, Any]) -> DifferenceOut:
     """One field with its two values in words; `document` gives the names of grounds and clubs on the path."""
-    unit = _unit(path.rpartition(".")[2])
+    field = _field(path)
     return DifferenceOut(
         path=path,
         name=name_of(path, document),
-        unit=unit,
-        before=_figure(before),
-        after=_figure(after),
-        before_words=_answered(path, before) or words_of(before),
-        after_words=_answered(path, after) or words_of(after),
+        unit="%" if field in SHARES else _unit(field),
+        before=_figure(before, field),
+        after=_figure(after, field),
+        before_words=_answered(path, before) or words_of(before, field),
+        after_words=_answered(path, after) or words_of(after, field),
     )
 
 
+def _field(path: str) -> str:
+    """The field of a path that says the unit: an estimate's mean has the estimate's, a reading that of its list."""
+    steps = [step for step in path.split(".") if not step.isdigit()]
+    if "shot_mix" in steps[:-1]:
+        return "share"
+    return steps[-2] if steps[-1] in ("mean", "spread") and len(steps) > 1 else steps[-1]
+
+
 def name_of(path: str, document: dict[str, Any]) -> str:
-    """A field's name as a fitter says it: "Scarp Down: turf firmness", "Sand wedge: loft"."""
+    """A field's name as its form has it: "Scarp Down: turf firmness", "Sand wedge: loft"."""
     words: list[str] = []
     here: Any = document
-    whose = ""
-    for step in path.split("."):
+    whose = parent = ""
+    steps = path.split(".")
+    for n, step in enumerate(steps):
         entries = here if isinstance(here, list) else None
         if entries is not None:
             named: Any = next((entry for entry in entries if _called(entry).replace(".", "·") == step), None)
             here = entries[int(step)] if named is None and step.isdigit() and int(step) < len(entries) else named
-            whose = _called(here) or (f"number {int(step) + 1}" if step.isdigit() else step)
+            called = _club(step, document) or _club(_called(here), document) or _called(here) or _shot(here)
+            whose = f"{whose}, {called}" if whose and called else called or whose
+            if not called:
+                words.append(_named(parent, step))
             continue
         here = here.get(step) if isinstance(here, dict) else None
-        if step not in ABOUT:
-            words.append(NAMES.get(step) or _plain(step))
-    said = " ".join(words) or _plain(path.rpartition(".")[2])
+        if step not in ABOUT or n == len(steps) - 1:
+            words.append(_named(parent, step))
+        parent = "trip" if step == "grounds" and n > 0 else step
+    said = " ".join(words).replace(" ,", ",").lstrip(", ") or whose
     return f"{whose}: {said}" if whose and said != whose else said
+
+
+def _named(parent: str, step: str) -> str:
+    """A step of a path as a form has it."""
+    if step.isdigit():
+        return f"number {int(step) + 1}"
+    return NAMES.get(f"{parent}.{step}") or NAMES.get(step) or _plain(step)
+
+
+def _club(code: str, document: dict[str, Any]) -> str:
+    """The name of a club by its code, where it is an owned one or the fitting has its rack."""
+    kind, _, place = code.partition(":")
+    owned = document.get("bag", {}).get("wedges", []) if isinstance(document.get("bag"), dict) else []
+    if kind == "own" and place.isdigit() and int(place) < len(owned):
+        return str(owned[int(place)]["name"])
+    return next((str(head["name"]) for head in document.get("rack") or () if head.get("code") == code), "")
+
+
+def _shot(value: Any) -> str:
+    """The shot that an entry is for, where it has no name of its own."""
+    shot = BY_KEY.get(value.get("shot", "")) if isinstance(value, dict) else None
+    return shot.name if shot else ""
 
 
 def _answered(path: str, value: Any) -> str | None:
@@ -126,25 +219,42 @@ def _answered(path: str, value: Any) -> str | None:
     return None if choice is None else choice.words
 
 
-def words_of(value: Any) -> str:
-    """A value in words, short."""
+def words_of(value: Any, field: str = "") -> str:
+    """A value in words, short; the field says in what unit it is."""
     if value is None or value is MISSING or value in ("", [], {}):
         return "none"
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, (int, float)):
-        return f"{value:g}"
+        return _told(float(value), field)
     if isinstance(value, str):
         if DAY.fullmatch(value):
             with suppress(ValueError):  # the name of something, like a day that there is not
                 return day(date.fromisoformat(value))
+        if field not in FREE:
+            value = BY_KEY[value].name if field == "shot" and value in BY_KEY else value.replace("_", " ")
         return value if len(value) <= 80 else value[:79] + "…"
     if not isinstance(value, dict):
-        return _listed([words_of(v) for v in value])
+        return _listed([words_of(v, field) for v in value])
     if all(_called(entry) for entry in value.values()):
-        return _listed([_called(entry) for entry in value.values()])
+        return _listed([words_of(entry) for entry in value.values()])
+    if {"loft_deg", "code"} == set(value):
+        return f"{value['code']} at {_told(value['loft_deg'], 'loft_deg')}"
     told = {key: v for key, v in value.items() if v is not None and key != "id" and not key.endswith("_id")}
-    return _called(value) or _listed([f"{_plain(key)} {words_of(v)} {_unit(key)}".rstrip() for key, v in told.items()])
+    return _called(value) or _listed([f"{NAMES.get(key) or _plain(key)} {words_of(v, key)}" for key, v in told.items()])
+
+
+def _told(value: float, field: str) -> str:
+    """A figure with its unit, for a sentence."""
+    unit = _unit(field)
+    if field in SHARES:
+        return quantity(trimmed(100.0 * value), "%")
+    if unit == "m":
+        return metres(value, 1)
+    if unit == "m/s":
+        return speed(value)
+    shown = trimmed(value, 3)
+    return f"{shown}°" if unit == "degrees" else quantity(shown, unit) if unit else shown
 
 
 def _listed(words: Sequence[str]) -> str:
@@ -205,8 +315,10 @@ def _called(value: Any) -> str:
     return next((str(value[key]) for key in ("name", *TOLD_BY) if isinstance(value.get(key), str)), "")
 
 
-def _figure(value: Any) -> float | None:
-    return float(value) if isinstance(value, (int, float)) and not isinstance(value, bool) else None
+def _figure(value: Any, field: str) -> float | None:
+    if not isinstance(value, (int, float)) or isinstance(value, bool):
+        return None
+    return round(100.0 * value, 6) if field in SHARES else float(value)
 
 
 def _unit(field: str) -> str:
