@@ -7,6 +7,7 @@ import math
 import pytest
 
 from oblatus.core.bounds import FLIGHT, IMPACT, Bound, check, check_all
+from oblatus.core.words import Reader, worded
 from oblatus.errors import InputError
 
 
@@ -40,4 +41,7 @@ def test_all_faults_are_told_together():
 
 def test_words_have_a_unit_where_there_is_one():
     assert Bound(0, 1, "").words() == "must be between 0 and 1"
-    assert Bound(2, 50, "m/s").words() == "must be between 2 and 50 m/s"
+    said = Bound(2, 50, "m/s").words()
+    assert worded(said) == "must be between 2 and 50 m/s"
+    assert worded(said, Reader("yd", "mph")) == "must be between 4.5 and 111.8 mph"
+    assert worded(Bound(0.2, 1.05, "", percent=True).words()) == "must be between 20 and 105 %"

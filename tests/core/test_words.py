@@ -14,10 +14,12 @@ from oblatus.core.words import (
     Reader,
     counted,
     decimals,
+    limits,
     metres,
     metres_span,
     percent,
     quantity,
+    shortened,
     speed,
     trimmed,
     worded,
@@ -84,3 +86,25 @@ def test_decimals_that_say_nothing_are_left_out():
 )  # fmt: skip
 def test_what_is_counted_is_one_or_several(count, one, several, said):
     assert counted(count, one, several) == said
+
+
+@pytest.mark.parametrize(
+    ("low", "high", "unit", "metric", "other"),
+    [(30, 170, "m", "30 and 170 m", "32.9 and 185.9 yd"), (0, 4, "m", "0 and 4 m", "0 and 4.3 yd"),
+     (91.44, 182.88, "m", "91.5 and 182.8 m", "100 and 200 yd"), (2, 50, "m/s", "2 and 50 m/s", "4.5 and 111.8 mph"),
+     (-430, 4000, "m", "-430 and 4000 m", "-470.2 and 4374.4 yd")],
+)  # fmt: skip
+def test_limits_are_rounded_to_what_lies_between_them(low, high, unit, metric, other):
+    """Whoever types a limit as it was read is taken."""
+    said = f"must be between {limits(low, high, unit)}"
+    assert worded(said) == f"must be between {metric}".replace("-", "\N{MINUS SIGN}")
+    assert worded(said, AMERICAN) == f"must be between {other}".replace("-", "\N{MINUS SIGN}")
+
+
+def test_a_text_that_is_cut_keeps_its_marks_whole():
+    text = f"carry_m must be between {limits(1, 200, 'm')} (900)"
+    for most in range(1, len(text) + 2):
+        cut = shortened(text, most)
+        assert len(cut) <= most
+        assert OPEN not in worded(cut)
+    assert shortened(text, len(text)) == text

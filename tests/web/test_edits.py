@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import json
+import re
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -14,6 +15,7 @@ from sqlalchemy import event
 
 from oblatus.store.database import Database
 from oblatus.store.tables import FittingRow, now
+from oblatus.units import METRES_PER_YARD
 from oblatus.usecases import bin as bins
 
 
@@ -259,6 +261,21 @@ def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
     assert [k["id"] for k in client.get(f"{base}/kept").get_json()["kept"]] == [two["id"]]
     client.post(f"{path}/back")
     assert client.get(path).get_json() == whole
+
+
+def test_a_reader_of_yards_is_told_limits_that_they_can_type(client, base, fitting):
+    def far(player):
+        player["pitching_wedge_carry_m"] = 999
+
+    assert client.put("/api/session/units", json={"distance": "yd", "speed": "mph"}).status_code == 200
+    [fault] = edit(client, base, fitting, far).get_json()["faults"]
+    low, high = re.fullmatch(r"must be between ([\d.]+) and ([\d.]+)\u00a0yd", fault["message"]).groups()
+    for typed in (float(low), float(high)):
+
+        def near(player, carry=typed * METRES_PER_YARD):
+            player["pitching_wedge_carry_m"] = carry
+
+        assert edit(client, base, client.get(base).get_json(), near).status_code == 200
 
 
 def test_what_an_earlier_program_did_not_keep_yet_is_no_difference(client, base, fitting):

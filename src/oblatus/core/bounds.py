@@ -5,19 +5,25 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from oblatus.core.words import limits, percent
 from oblatus.errors import Fault, InputError
 
 
 @dataclass(frozen=True, slots=True)
 class Bound:
-    """Closed range [low, high] of an input and the unit in which it is typed."""
+    """Closed range [low, high] of an input and the unit in which it is typed; a share may be typed in per cent."""
 
     low: float
     high: float
     unit: str
+    percent: bool = False
 
     def words(self) -> str:
-        """The range in words, for an error message."""
+        """The range in words, for an error message; whoever reads it reads their own units."""
+        if self.unit in ("m", "m/s"):
+            return f"must be between {limits(self.low, self.high, self.unit)}"
+        if self.percent:
+            return f"must be between {100 * self.low:g} and {percent(self.high)}"
         unit = f" {self.unit}" if self.unit else ""
         return f"must be between {self.low:g} and {self.high:g}{unit}"
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import Field, dataclass, field, fields
+from dataclasses import Field, dataclass, field, fields, replace
 from functools import cache
 from types import MappingProxyType
 from typing import Any, Literal
@@ -63,6 +63,7 @@ def figure(
     optional: bool = False,
 ) -> Any:
     """A dataclass field that carries its record; see `Figure`. Without `usual` it has to be given, unless `optional`."""
+    bound = replace(bound, percent=percent)
     record = Figure(key, words, bound, usual, per, percent, places, where, short, flag)
     if optional:
         return field(default=None, metadata={RECORD: record})

@@ -6,6 +6,7 @@ puts the reader's figures and gaps in their place. The shell and files read SI, 
 
 from __future__ import annotations
 
+import math
 import re
 from dataclasses import dataclass
 from datetime import date
@@ -15,7 +16,7 @@ from oblatus.units import METRES_PER_SECOND_PER_MPH, METRES_PER_YARD, DistanceUn
 
 OPEN, CLOSE, GAP = "\ue000", "\ue001", "\ue002"
 """Characters for private use, that nobody types."""
-MARK = re.compile(f"{OPEN}(m|s) ([^ {CLOSE}]+) (?:([^ {CLOSE}]+) )?(\\d){CLOSE}")
+MARK = re.compile(f"{OPEN}(m|s|M|S) ([^ {CLOSE}]+) (?:([^ {CLOSE}]+) )?(\\d){CLOSE}")
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +51,13 @@ def metres_span(low: float, high: float, places: int = 0) -> str:
     return f"{OPEN}m {low:.6g} {high:.6g} {places}{CLOSE}"
 
 
+def limits(low: float, high: float, unit: str, places: int = 1) -> str:
+    """What lies between two distances [m] or speeds [m/s], for a sentence: 32.9 and 185.9 yd. Both are rounded to what
+    lies between them, so that what is read is taken.
+    """
+    return f"{OPEN}{_LIMITS[unit]} {low:.6g} {high:.6g} {places}{CLOSE}"
+
+
 def quantity(figure: str, unit: str) -> str:
     """A figure with a unit that all readers share, for a sentence."""
     return f"{figure}{GAP}{unit}"
@@ -78,11 +86,22 @@ def worded(text: str, reader: Reader = SI) -> str:
 
     def said(mark: re.Match[str]) -> str:
         kind, one, other, places = mark.groups()
-        per, unit = _UNITS[kind, reader.distance if kind == "m" else reader.speed]
+        per, unit = _UNITS[kind.lower(), reader.distance if kind in "mM" else reader.speed]
+        if kind in "MS":
+            low, high = (inward(float(value) / per, int(places)) for value, inward in ((one, _up), (other, _down)))
+            return f"{low} and {high}{reader.gap}{unit}"
         figures = "–".join(decimals(float(value) / per, int(places)) for value in (one, other) if value is not None)
         return f"{figures}{reader.gap}{unit}"
 
     return MARK.sub(said, text)
+
+
+def shortened(text: str, most: int) -> str:
+    """So many characters of a text at most; a mark in it stays whole or goes."""
+    if len(text) <= most:
+        return text
+    cut = text[: most - 1]
+    return (cut if cut.count(OPEN) == cut.count(CLOSE) else cut[: cut.rindex(OPEN)]) + "…"
 
 
 def decimals(value: float, places: int = 0) -> str:
@@ -101,6 +120,15 @@ def trimmed(value: float, places: int = 1) -> str:
     return shown.rstrip("0").rstrip(".") if "." in shown else shown
 
 
+def _up(value: float, places: int) -> str:
+    return trimmed(math.ceil(round(value * 10**places, 6)) / 10**places, places)
+
+
+def _down(value: float, places: int) -> str:
+    return trimmed(math.floor(round(value * 10**places, 6)) / 10**places, places)
+
+
+_LIMITS = {"m": "M", "m/s": "S"}
 _UNITS = {
     ("m", "m"): (1.0, "m"),
     ("m", "yd"): (METRES_PER_YARD, "yd"),

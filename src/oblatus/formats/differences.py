@@ -18,7 +18,7 @@ from oblatus.core.grounds import SURFACES, Ground
 from oblatus.core.questions import QUESTIONS
 from oblatus.core.schools import SCHOOLS
 from oblatus.core.shots import BY_KEY
-from oblatus.core.words import day, metres, quantity, speed, trimmed
+from oblatus.core.words import day, metres, quantity, shortened, speed, trimmed
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
@@ -233,7 +233,7 @@ def words_of(value: Any, field: str = "") -> str:
                 return day(date.fromisoformat(value))
         if field not in FREE:
             value = BY_KEY[value].name if field == "shot" and value in BY_KEY else value.replace("_", " ")
-        return value if len(value) <= 80 else value[:79] + "…"
+        return shortened(str(value), 80)
     if not isinstance(value, dict):
         return _listed([words_of(v, field) for v in value])
     if all(_called(entry) for entry in value.values()):

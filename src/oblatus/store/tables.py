@@ -232,6 +232,10 @@ class StrikeRow(SQLModel, table=True):
     removed_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
 
 
+LONGEST_REFUSAL = 200
+"""Characters of what was wrong with a line."""
+
+
 class LinkRow(SQLModel, table=True):
     """A device of a fitting: whether it is wanted, what is hit or read next, what was before, and how it goes."""
 
@@ -255,7 +259,7 @@ class LinkRow(SQLModel, table=True):
     simulated: bool = False
     taken: int = 0
     refused: int = 0
-    last_refusal: str = Field(default="", max_length=200)
+    last_refusal: str = Field(default="", max_length=LONGEST_REFUSAL)
     heard_at: datetime | None = Field(default=None, sa_column=_moment_or_never())
     choices: list[dict[str, Any]] = Field(
         default_factory=list, sa_column=Column(JSONB, nullable=False, server_default="[]")

@@ -15,6 +15,7 @@ from uuid import UUID
 from pydantic import ValidationError
 from sqlalchemy.exc import DataError, IntegrityError, SQLAlchemyError
 
+from oblatus.core.words import shortened
 from oblatus.devices.driver import Driver, LineDriver
 from oblatus.devices.protocol import Hello, LineError, ReadingLine, StrikeLine, TroubleLine
 from oblatus.errors import InputError, NotFoundError, fault
@@ -28,7 +29,7 @@ from oblatus.store.database import Database
 from oblatus.store.disk import room
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.repositories import StudioRows, wanted_links
-from oblatus.store.tables import LinkRow, now
+from oblatus.store.tables import LONGEST_REFUSAL, LinkRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.health import BEAT
 from oblatus.usecases.link_instrument import INSTRUMENTS, instrument_arm
@@ -308,7 +309,7 @@ class _Link:
     def _refuse(self, words: str) -> None:
         def change(row: LinkRow) -> None:
             row.refused += 1
-            row.last_refusal = words[:200]
+            row.last_refusal = shortened(words, LONGEST_REFUSAL)
 
         self._change(change)
 
@@ -388,7 +389,8 @@ LINKS: dict[str, type[_Link]] = {"monitor": _Monitor, **dict.fromkeys(INSTRUMENT
 def _flag(row: LinkRow, error: InputError) -> None:
     """Say what was wrong with its field; the session goes on."""
     row.refused += 1
-    row.last_refusal = "; ".join(f"{f.field} {f.message} ({f.value})" for f in error.faults)[:200]
+    said = "; ".join(f"{f.field} {f.message} ({f.value})" for f in error.faults)
+    row.last_refusal = shortened(said, LONGEST_REFUSAL)
 
 
 def _checked(model: type[Strict], values: dict[str, Any]) -> Strict:

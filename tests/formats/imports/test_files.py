@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 
 from oblatus.core.fitting.carries_of import ClubRow
 from oblatus.core.gapping import SWINGS
+from oblatus.core.words import worded
 from oblatus.errors import InputError
 from oblatus.formats.imports import MappingDocument, convert_rows, guess_mapping, read_file, shape, wrong_csv
 from oblatus.formats.imports import reading as limits
@@ -106,7 +107,7 @@ def test_every_wrong_cell_is_said_with_its_row_and_the_good_rows_stand():
     )
     found = taken(text.encode())
     assert found.rows == [2]
-    assert {(w.row, w.column): w.reason for w in found.wrong} == {
+    assert {(w.row, w.column): worded(w.reason) for w in found.wrong} == {
         (3, "club"): "is no club that was chosen",
         (4, "carry (m)"): "is not a number",
         (5, "carry (m)"): "must be between 1 and 200 m",
@@ -115,7 +116,7 @@ def test_every_wrong_cell_is_said_with_its_row_and_the_good_rows_stand():
         (9, "swing"): "is no swing that was chosen",
     }
     assert (found.total, found.wrong_rows) == (7, 6)
-    listed = list(csv.DictReader(io.StringIO(wrong_csv(found.wrong))))
+    listed = list(csv.DictReader(io.StringIO(worded(wrong_csv(found.wrong)))))
     assert listed[2] == {"row": "5", "column": "carry (m)", "value": "900", "reason": "must be between 1 and 200 m"}
 
 
@@ -351,7 +352,7 @@ def test_words_of_our_own_export_come_back_as_they_were():
         "id": "", "club": "pw", "loft_deg": 45, "swing": "full", "carry_m": 90.0, "note": "=not run", "set_aside": "thin",
         "simulated": True, "divot": "bruise",
     }  # fmt: skip
-    assert {(w.row, w.column): w.reason for w in found.wrong} == {
+    assert {(w.row, w.column): worded(w.reason) for w in found.wrong} == {
         (3, "divot"): "must be none, bruise, shallow or deep",
         (4, "note"): "is longer than 200 characters",
         (4, "simulated"): "must be yes or no",

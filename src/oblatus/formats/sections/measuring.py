@@ -24,7 +24,7 @@ class SwingDocument(Strict):
 
     key: SwingKey
     name: Annotated[str, StringConstraints(min_length=1, max_length=SWING_NAME_LETTERS, strip_whitespace=True)]
-    speed_share: Annotated[float, Within(Bound(0.2, 1.05, ""))] = 0.8
+    speed_share: Annotated[float, Within(Bound(0.2, 1.05, "", percent=True))] = 0.8
     extra_lean_deg: Annotated[float, Within(Bound(-6, 8, "degrees"))] = 0.0
 
 

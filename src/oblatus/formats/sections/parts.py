@@ -19,7 +19,7 @@ LOFT = figures(Head)["loft_deg"].bound
 
 Name = Annotated[str, StringConstraints(min_length=1, max_length=NAME_LETTERS, strip_whitespace=True)]
 Note = Annotated[str, StringConstraints(max_length=2000)]
-Share = Annotated[float, Within(Bound(0, 1, ""))]
+Share = Annotated[float, Within(Bound(0, 1, "", percent=True))]
 Source = Literal["measured", "typed", "earlier", "assumed"]
 GroundSource = Literal["measured", "typed", "copied", "assumed"]
 
