@@ -164,7 +164,7 @@ def test_the_bench_follows_an_edit_and_undo_takes_it_back(orla: Page):
 def test_a_wrong_value_is_said_at_its_field_kept_and_does_not_hold_the_rest_back(orla: Page):
     lean = orla.get_by_role("group", name="Shaft lean").get_by_label("mean")
     lean.fill("90")
-    expect(orla.get_by_text("must be between -8 and 16 degrees")).to_be_visible()
+    expect(orla.get_by_text("must be between −8 and 16°")).to_be_visible()
     expect(orla.get_by_text("not saved: 1 to mend")).to_be_visible()
     expect(lean).to_have_value("90")
     orla.get_by_role("link", name="Ground").click()

@@ -68,7 +68,7 @@ def test_flight_from_the_ball_and_from_the_club(capsys):
         (["nonsense"], ["nonsense"]),
         (["strokes", "--lie", "water", "--distance", "3"], ["water", "fringe"]),
         (["strokes", "--lie", "green", "--distance", "-3"], ["distance_m", "between 0 and 200"]),
-        (["strokes", "--lie", "green", "--distance", "3", "--handicap", "nan"], ["handicap", "between -6 and 54"]),
+        (["strokes", "--lie", "green", "--distance", "3", "--handicap", "nan"], ["handicap", "between −6 and 54"]),
         (["serve", "--port", "70000"], ["port", "65535"]),
     ],
 )
@@ -106,7 +106,7 @@ def test_recommend_reads_a_file_and_standard_input(capsys, tmp_path, monkeypatch
     path.write_text('{"format": "oblatus.fitting", "version": 1, "player": {"name": "A", "handicap": 99}}')
     code, _, err = run(capsys, "recommend", str(path))
     assert code == 2
-    assert "player.handicap = 99: must be between -10 and 54" in err
+    assert "player.handicap = 99: must be between −10 and 54" in err
     path.write_bytes(b"\xff\xfe")
     assert run(capsys, "recommend", str(path))[0] == 2
 
@@ -139,7 +139,7 @@ def test_strike_and_window_take_one_or_many(capsys, monkeypatch):
 @pytest.mark.parametrize(
     ("change", "words"),
     [
-        ({"lean_deg": 90}, ["lean_deg = 90", "between -10 and 20"]),
+        ({"lean_deg": 90}, ["lean_deg = 90", "between −10 and 20"]),
         (
             {"club": {"loft_deg": 56, "bounce_deg": 10, "sole_width_mm": 2}},
             ["club.sole_width_mm = 2", "between 10 and 32"],

@@ -84,7 +84,7 @@ def test_every_fault_is_told_at_once():
     with pytest.raises(InputError) as error:
         parse_fitting(data)
     assert len(error.value.faults) == 2
-    assert "between -8 and 16 degrees" in error.value.faults[0].message
+    assert "between −8 and 16°" in error.value.faults[0].message
 
 
 def test_units_reach_the_engine_in_si():

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from oblatus.core.words import limits, percent
+from oblatus.core.words import limits, quantity, trimmed
 from oblatus.errors import Fault, InputError
 
 
@@ -22,10 +22,9 @@ class Bound:
         """The range in words, for an error message; whoever reads it reads their own units."""
         if self.unit in ("m", "m/s"):
             return f"must be between {limits(self.low, self.high, self.unit)}"
-        if self.percent:
-            return f"must be between {100 * self.low:g} and {percent(self.high)}"
-        unit = f" {self.unit}" if self.unit else ""
-        return f"must be between {self.low:g} and {self.high:g}{unit}"
+        times, unit = (100.0, "%") if self.percent else (1.0, self.unit)
+        low, high = trimmed(times * self.low, 6), trimmed(times * self.high, 6)
+        return f"must be between {low} and {f'{high}°' if unit == 'degrees' else quantity(high, unit) if unit else high}"
 
 
 IMPACT = {

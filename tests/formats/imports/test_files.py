@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from oblatus.core.fitting.carries_of import ClubRow
 from oblatus.core.gapping import SWINGS
-from oblatus.core.words import worded
+from oblatus.core.words import Reader, worded
 from oblatus.errors import InputError
 from oblatus.formats.imports import MappingDocument, convert_rows, guess_mapping, read_file, shape, wrong_csv
 from oblatus.formats.imports import reading as limits
@@ -116,8 +116,10 @@ def test_every_wrong_cell_is_said_with_its_row_and_the_good_rows_stand():
         (9, "swing"): "is no swing that was chosen",
     }
     assert (found.total, found.wrong_rows) == (7, 6)
-    listed = list(csv.DictReader(io.StringIO(worded(wrong_csv(found.wrong)))))
+    listed = list(csv.DictReader(io.StringIO(wrong_csv(found.wrong))))
     assert listed[2] == {"row": "5", "column": "carry (m)", "value": "900", "reason": "must be between 1 and 200 m"}
+    yards = list(csv.DictReader(io.StringIO(wrong_csv(found.wrong, Reader("yd", "mph", "\u00a0")))))
+    assert yards[2]["reason"] == "must be between 1.1 and 218.7 yd"
 
 
 def test_rows_of_words_that_mean_nothing_here_are_left_out_on_request():

@@ -42,8 +42,8 @@ describe("NumberField", () => {
   });
 
   it("shows the server's fault at its own field only", () => {
-    show(90, [{ field: "player.lean", message: "must be between -8 and 16 degrees", value: "90" }]);
-    expect(screen.getByText("must be between -8 and 16 degrees")).toBeTruthy();
+    show(90, [{ field: "player.lean", message: "must be between −8 and 16°", value: "90" }]);
+    expect(screen.getByText("must be between −8 and 16°")).toBeTruthy();
     cleanup();
     show(90, [{ field: "player.attack", message: "must be lower", value: "90" }]);
     expect(screen.queryByText("must be lower")).toBeNull();

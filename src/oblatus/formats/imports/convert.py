@@ -8,13 +8,14 @@ import io
 import math
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from uuid import UUID
 
 import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
+from oblatus.core.words import SI, Reader, worded
 from oblatus.formats.imports.guess import text_of, word_of
 from oblatus.formats.imports.mapping import MappingDocument
 from oblatus.formats.imports.numbers import numbers_of
@@ -85,13 +86,14 @@ def convert_rows(
     return found
 
 
-def wrong_csv(wrong: Sequence[Wrong]) -> str:
-    """What is wrong, as CSV: row, column, value, reason."""
+def wrong_csv(wrong: Sequence[Wrong], reader: Reader = SI) -> str:
+    """What is wrong, as CSV: row, column, value, and the reason in the reader's units."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(["row", "column", "value", "reason"])
+    plain = replace(reader, gap=" ")
     for item in wrong:
-        writer.writerow([item.row, safe_text(item.column), safe_text(item.value), safe_text(item.reason)])
+        writer.writerow([item.row, safe_text(item.column), safe_text(item.value), safe_text(worded(item.reason, plain))])
     return out.getvalue()
 
 

@@ -9,8 +9,8 @@ from oblatus.usecases.begin_import import begin_import, broken_off, import_run, 
 from oblatus.usecases.look_at_import import Look, look_at_import
 from oblatus.usecases.run_import import RunOptions, start_import, stop_import, withdraw_import
 from oblatus.usecases.saved_mappings import forget_mapping, saved_mappings
-from oblatus.web.answers import Answer, answer, nothing, said
-from oblatus.web.auth import actor, database, entered
+from oblatus.web.answers import Answer, answer, nothing
+from oblatus.web.auth import actor, database, entered, reader
 from oblatus.web.errors import fault_list
 from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
@@ -94,7 +94,7 @@ def post_withdraw(path: ImportPath) -> Answer:
 def get_wrong(path: ImportPath) -> Response:
     """Every wrong cell as CSV: row, column, value, reason."""
     row = import_run(database(), actor(), path.fitting_id, path.import_id)
-    text = said(wrong_csv([Wrong(*item) for item in row.wrong or []]))
+    text = wrong_csv([Wrong(*item) for item in row.wrong or []], reader())
     response: Response = current_app.response_class("\ufeff" + text, mimetype="text/csv")
     response.headers["Content-Disposition"] = f'attachment; filename="wrong-rows-{path.import_id}.csv"'
     return response
