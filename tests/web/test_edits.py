@@ -268,6 +268,10 @@ def test_a_reader_of_yards_is_told_limits_that_they_can_type(client, base, fitti
         player["pitching_wedge_carry_m"] = 999
 
     assert client.put("/api/session/units", json={"distance": "yd", "speed": "mph"}).status_code == 200
+    file = client.get(f"{base}/export").get_json()
+    far(file["player"])
+    [fault] = client.post("/api/fittings/import", json=file).get_json()["faults"]
+    assert (fault["value"], fault["message"]) == ("999", "must be between 30 and 170 m"), "a file has one unit"
     [fault] = edit(client, base, fitting, far).get_json()["faults"]
     low, high = re.fullmatch(r"must be between ([\d.]+) and ([\d.]+)\u00a0yd", fault["message"]).groups()
     for typed in (float(low), float(high)):

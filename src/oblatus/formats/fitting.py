@@ -6,11 +6,13 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, ValidationError, model_validator
 
-from oblatus.errors import fault
+from oblatus.core.words import worded
+from oblatus.errors import InputError, fault
 from oblatus.formats.fields import Strict, at_field, faults_of
 from oblatus.formats.limits import LARGEST_FITTING
 from oblatus.formats.sections.after import AfterDocument, CardDocument
@@ -105,6 +107,11 @@ def parse_fitting(data: Any) -> FittingDocument:
         raise faults_of(error) from error
     except ValueError as error:
         raise fault("document", "holds a number that is not finite, or text that is not Unicode") from error
+
+
+def as_in_file(error: InputError) -> InputError:
+    """What is wrong with a file in its own units, whoever reads it: the values beside it are quoted from the file."""
+    return InputError([replace(one, message=worded(one.message)) for one in error.faults])
 
 
 def dump_fitting(document: FittingDocument) -> str:

@@ -10,10 +10,11 @@ from oblatus.core.grounds import SURFACES, summarise_readings
 from oblatus.core.shots import default_shot_mix
 from oblatus.core.strike.ground_rows import thatch_of
 from oblatus.core.words import worded
+from oblatus.errors import InputError
 from oblatus.formats.convert import grounds_of, head_from
 from oblatus.formats.differences import difference
 from oblatus.formats.earlier import EarlierOut, kept_result
-from oblatus.formats.fitting import FittingDocument, dump_fitting, load_fitting
+from oblatus.formats.fitting import FittingDocument, as_in_file, dump_fitting, load_fitting
 from oblatus.formats.heads import edge_height_mm, outline_mm
 from oblatus.formats.merge import Conflict
 from oblatus.formats.recommendation import RecommendationOut
@@ -85,8 +86,12 @@ def post_fitting(body: StartIn) -> Answer:
 @blueprint.post("/import", responses={201: FittingOut}, openapi_extensions={"x-body": "a fitting document"})
 def post_import(query: LoadQuery) -> Answer:
     """Start a fitting from a document; its proposal is to come."""
-    document = load_fitting(request.get_data())
-    return answer(_fitting(import_fitting(database(), actor(), document, query.id)), 201)
+    try:
+        document = load_fitting(request.get_data())
+        made = import_fitting(database(), actor(), document, query.id)
+    except InputError as error:
+        raise as_in_file(error) from error
+    return answer(_fitting(made), 201)
 
 
 @blueprint.get("/<uuid:fitting_id>", responses={200: FittingOut})
