@@ -167,6 +167,22 @@ def test_a_reader_of_yards_is_told_yards_and_shares_in_per_cent():
     assert yards["heads set by hand"] == "SD56 at 56°"
 
 
+def test_a_club_that_is_gone_is_named_as_it_was():
+    """A code is a place in the bag: another wedge may have it since."""
+    before = fitting()
+    before["bag"]["wedges"] = before["bag"]["wedges"][:2]
+    before["build"]["clubs"] = [{"code": "own:1", "loft_deg": 56.0}]
+    after = copy.deepcopy(before)
+    after["bag"]["wedges"][1] = {**after["bag"]["wedges"][1], "name": "new lob"}
+    after["build"]["clubs"] = []
+    told = {one.path: one.name for one in differences(before, after)}
+    assert told["build.clubs"] == "clubs of the build sheet"
+    after["build"]["clubs"] = [{"code": "own:0", "loft_deg": 50.0}]
+    told = {one.path: one.name for one in differences(before, after)}
+    first, second = (wedge["name"] for wedge in before["bag"]["wedges"])
+    assert (told["build.clubs.own:0"], told["build.clubs.own:1"]) == (first, second)
+
+
 @pytest.mark.parametrize(
     ("path", "name"),
     [

@@ -139,7 +139,7 @@ def differences(before: dict[str, Any], after: dict[str, Any]) -> list[Differenc
         if path.endswith("_id"):
             continue
         one, other = value_at(_unpacked(before), path), value_at(_unpacked(after), path)
-        found.append(difference(path, one, other, after))
+        found.append(difference(path, one, other, before if other is MISSING else after))
     return [*found, *_strikes(before.get("strikes", []), after.get("strikes", []))]
 
 
