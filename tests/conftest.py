@@ -41,9 +41,9 @@ TABLES = (
     "fitting", "fitter", "studio",
 )  # fmt: skip
 LONG = (
-    "test_every_screen.py", "test_fitting_flow.py", "test_drill.py", "test_hostile.py", "test_serve.py", "test_sweeps.py",
-    "test_proof_flow.py", "test_nothing_lost.py", "test_log_flow.py", "test_phone_flow.py", "test_cli.py",
-    "test_judge.py", "test_bridge.py", "test_doubt_and_leaks.py",
+    "test_drill.py", "test_hostile.py", "test_serve.py", "test_sweeps.py", "test_cli.py", "test_judge.py",
+    "test_bridge.py", "test_doubt_and_leaks.py", "test_every_screen.py", "test_fitting_flow.py", "test_proof_flow.py",
+    "test_nothing_lost.py", "test_log_flow.py",
 )  # fmt: skip
 """Files that take longest: begun first, so that none is left for one worker at the end."""
 
