@@ -218,7 +218,7 @@ def test_a_device_that_is_gone_is_said_and_found_again(client, base, database):
 def test_an_absurd_figure_is_refused_with_its_field_and_the_session_goes_on(client, base, database, monkeypatch):
     from oblatus.devices import monitor
 
-    told = iter([{"attack_deg": -500.0, "carry_m": 30.0}, {"attack_deg": -5.0, "carry_m": 30.0}])
+    told = iter([{"attack_deg": -500.0, "carry_m": 914.4}, {"attack_deg": -5.0, "carry_m": 30.0}])
     monkeypatch.setattr(monitor, "simulate_strike", lambda *_: next(told))
     stand_in = MonitorStandIn(every=0.05, most=2).start()
     bridge = Bridge(database, connect_to({"monitor": f"127.0.0.1:{stand_in.port}"})).start()
@@ -228,7 +228,12 @@ def test_an_absurd_figure_is_refused_with_its_field_and_the_session_goes_on(clie
     stand_in.close()
     found = client.get(f"{base}/monitor").get_json()
     assert found["refused"] == 1
-    assert "attack_deg must be between" in found["last_refusal"]
+    assert found["last_refusal"] == (
+        "carry must be between 1 and 200\u00a0m (914.4\u00a0m); attack must be between −25 and 15° (−500°)"
+    )
+    client.put("/api/session/units", json={"distance": "yd", "speed": "mph"})
+    yards = client.get(f"{base}/monitor").get_json()["last_refusal"]
+    assert "carry must be between 1.1 and 218.7\u00a0yd (1000.0\u00a0yd)" in yards
 
 
 def test_word_of_a_change_comes_at_once_and_only_to_its_own_studio(app, client, base, database, fitting):

@@ -110,7 +110,7 @@ NAMES = {
 ABOUT = {
     "after", "delivery", "player", "bag", "choices", "measuring", "schools", "grounds", "wedges", "trips", "economy",
     "layouts", "ladder_factors", "build", "clubs", "grind", "prices", "card", "use", "swings", "wedge", "shot_mix",
-    "shots",
+    "shots", "figures",
 }  # fmt: skip
 """Steps of a path that say nothing a reader needs, unless the path ends there."""
 SHARES = {"share", "speed_share", "back_fraction", *(key for key, record in RECORDS.items() if record.percent)}

@@ -18,8 +18,9 @@ from sqlalchemy.exc import DataError, IntegrityError, SQLAlchemyError
 from oblatus.core.words import shortened
 from oblatus.devices.driver import Driver, LineDriver
 from oblatus.devices.protocol import Hello, LineError, ReadingLine, StrikeLine, TroubleLine
-from oblatus.errors import InputError, NotFoundError, fault
+from oblatus.errors import Fault, InputError, NotFoundError, fault
 from oblatus.formats.convert import fitting_from
+from oblatus.formats.differences import name_of, words_of
 from oblatus.formats.fields import Strict, faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.readings import FIGURES
@@ -389,8 +390,16 @@ LINKS: dict[str, type[_Link]] = {"monitor": _Monitor, **dict.fromkeys(INSTRUMENT
 def _flag(row: LinkRow, error: InputError) -> None:
     """Say what was wrong with its field; the session goes on."""
     row.refused += 1
-    said = "; ".join(f"{f.field} {f.message} ({f.value})" for f in error.faults)
-    row.last_refusal = shortened(said, LONGEST_REFUSAL)
+    row.last_refusal = shortened("; ".join(map(_told, error.faults)), LONGEST_REFUSAL)
+
+
+def _told(wrong: Fault) -> str:
+    """A wrong figure of a line with its name, what it may be and what it was, all in the units of who reads."""
+    value = wrong.value
+    with contextlib.suppress(ValueError):  # text where a figure should be stands as it came
+        figure = float(value)
+        value = words_of(figure, wrong.field.rpartition(".")[2]) if math.isfinite(figure) else value
+    return f"{name_of(wrong.field, {})} {wrong.message}" + (f" ({value})" if value else "")
 
 
 def _checked(model: type[Strict], values: dict[str, Any]) -> Strict:
