@@ -207,12 +207,12 @@ def test_a_file_of_strikes_is_read_at_the_shell_and_its_wrong_rows_are_said(caps
     found = json.loads(out)
     assert code == 1
     assert [s["carry_m"] for s in found["strikes"]] == pytest.approx([91.8972, 64.008])
-    assert [(w["row"], w["value"]) for w in found["wrong"]] == [(4, "700")]
+    assert [(w["row"], w["value"], w["reason"]) for w in found["wrong"]] == [(4, "700", "must be between 1 and 200 m")]
     mapping = tmp_path / "mapping.json"
     mapping.write_text(json.dumps({**found["mapping"], "clubs": {"PW": "pw", "Sand": None}}))
     code, out, _ = run(capsys, "import", str(path), "--mapping", str(mapping))
     assert code == 0
-    assert "1 strikes of 3 rows, 2 left out, 0 wrong" in out
+    assert "1 strike of 3 rows, 2 left out, 0 wrong" in out
     path.write_text("a;b\n1;2\n")
     code, _, err = run(capsys, "import", str(path))
     assert code == 2

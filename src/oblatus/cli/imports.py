@@ -10,9 +10,10 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from oblatus.cli.arguments import read_text
+from oblatus.cli.arguments import read_text, say
 from oblatus.core.fitting.carries_of import bag_rows
 from oblatus.core.gapping.strikes import SHORT_STATIONS
+from oblatus.core.words import counted
 from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fields import faults_of
@@ -50,7 +51,7 @@ def run_import(args: Namespace) -> int:
         mapping = _mapping(json.dumps(guess_mapping(shaped, clubs, fitting.swings, args.unit)))
     lofts = {club.code: club.loft_deg for club in clubs}
     found = convert_rows(shaped, mapping, lofts, [*(swing.key for swing in fitting.swings), *SHORT_STATIONS])
-    print(json.dumps(_out(mapping, found), ensure_ascii=False, allow_nan=False) if args.json else _words(mapping, found))
+    say(json.dumps(_out(mapping, found), ensure_ascii=False, allow_nan=False) if args.json else _words(mapping, found))
     return 1 if found.wrong_rows else 0
 
 
@@ -87,6 +88,7 @@ def _out(mapping: MappingDocument, found: Converted) -> dict[str, Any]:
 
 def _words(mapping: MappingDocument, found: Converted) -> str:
     lines = [f"column {c.column}: {c.field}{f' in {c.unit}' if c.unit else ''}" for c in mapping.columns]
-    lines.append(f"{len(found.rows)} strikes of {found.total} rows, {found.left_out} left out, {found.wrong_rows} wrong")
+    taken = f"{counted(len(found.rows), 'strike')} of {counted(found.total, 'row')}"
+    lines.append(f"{taken}, {found.left_out} left out, {found.wrong_rows} wrong")
     lines += [f"row {w.row}{f', {w.column}' if w.column else ''}: {w.value!r} {w.reason}" for w in found.wrong[:40]]
     return "\n".join(lines)
