@@ -208,3 +208,20 @@ def test_a_field_has_the_name_that_its_form_gives_it(path, name):
     document["build"]["clubs"] = [{"code": "own:0", "loft_deg": 56.0, "grind": {}, "read": {}}]
     document["choices"]["layouts"] = [{"shot": "chip", "hole_m": 9.0}]
     assert name_of(path, document) == name.format(wedge=wedge["name"])
+
+
+@pytest.mark.parametrize(
+    ("path", "document", "name"),
+    [
+        ("choices.layouts.0.shot", {"choices": {"layouts": [{"shot": ["x"]}]}}, "number 1 shot"),
+        ("choices.layouts.0.shot", {"choices": {"layouts": [{"shot": {"a": 1}}]}}, "number 1 shot"),
+        ("build.clubs.0.loft_deg", {"build": {"clubs": [{"code": "own:0"}]}, "bag": {"wedges": [{}]}}, "own:0: loft"),
+        ("build.clubs.0.loft_deg", {"build": {"clubs": [{"code": "own:0"}]}, "bag": {"wedges": 5}}, "own:0: loft"),
+        ("build.clubs.0.loft_deg", {"build": {"clubs": [{"code": "own:²"}]}, "bag": {"wedges": [{}]}}, "own:²: loft"),
+        ("build.clubs.0.loft_deg", {"build": {"clubs": [{"code": "own:0"}]}, "bag": 5, "rack": 5}, "own:0: loft"),
+        ("build.clubs.0.loft_deg", {"build": {"clubs": [{"code": "A"}]}, "rack": ["x", {"code": "A"}]}, "A: loft"),
+        ("grounds.²", {"grounds": [{}]}, "²"),
+    ],
+)
+def test_what_was_refused_is_named_whatever_it_is(path, document, name):
+    assert name_of(path, document) == name

@@ -397,3 +397,21 @@ def test_strikes_that_waited_go_to_the_wedges_that_their_screen_showed(client, b
     assert after["revision"] == gone["revision"] + 1, "the bag has one more among those that were"
     found = clubs_of_strikes(client, base)
     assert [found[one["id"]] for one in hit] == [left["code"], *(f"own:{n}" for n in range(len(shown) - 1))]
+
+
+@pytest.mark.parametrize(
+    "sections",
+    [
+        {"choices": {"layouts": [{"shot": ["x"], "hole_m": 9.0}]}},
+        {"bag": {"wedges": [{}]}, "build": {"clubs": [{"code": "own:0", "loft_deg": 999}]}},
+        {"build": {"clubs": [{"code": "own:²", "loft_deg": 999}]}},
+    ],
+)
+def test_a_section_that_is_no_document_is_refused_with_its_faults(client, base, fitting, sections):
+    before = {name: fitting["document"][name] for name in sections}
+    mine = {
+        name: {**(before[name] or {}), **value} if isinstance(value, dict) else value for name, value in sections.items()
+    }
+    reply = client.patch(base, json={"revision": fitting["revision"], "base": before, **mine})
+    assert reply.status_code == 422
+    assert reply.get_json()["faults"]

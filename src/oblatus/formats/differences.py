@@ -159,14 +159,17 @@ def difference(path: str, before: Any, after: Any, document: dict[str, Any]) -> 
 
 def _field(path: str) -> str:
     """The field of a path that says the unit: an estimate's mean has the estimate's, a reading that of its list."""
-    steps = [step for step in path.split(".") if not step.isdigit()]
+    steps = [step for step in path.split(".") if not step.isdecimal()]
     if "shot_mix" in steps[:-1]:
         return "share"
     return steps[-2] if steps[-1] in ("mean", "spread") and len(steps) > 1 else steps[-1]
 
 
 def name_of(path: str, document: dict[str, Any]) -> str:
-    """A field's name as its form has it: "Scarp Down: turf firmness", "Sand wedge: loft"."""
+    """A field's name as its form has it: "Scarp Down: turf firmness", "Sand wedge: loft".
+
+    The document may be what was refused: nothing in it need be what it should be.
+    """
     words: list[str] = []
     here: Any = document
     whose = parent = ""
@@ -175,7 +178,7 @@ def name_of(path: str, document: dict[str, Any]) -> str:
         entries = here if isinstance(here, list) else None
         if entries is not None:
             named: Any = next((entry for entry in entries if _called(entry).replace(".", "·") == step), None)
-            here = entries[int(step)] if named is None and step.isdigit() and int(step) < len(entries) else named
+            here = entries[int(step)] if named is None and step.isdecimal() and int(step) < len(entries) else named
             called = _club(step, document) or _club(_called(here), document) or _called(here) or _shot(here)
             whose = f"{whose}, {called}" if whose and called else called or whose
             if not called:
@@ -191,7 +194,7 @@ def name_of(path: str, document: dict[str, Any]) -> str:
 
 def _named(parent: str, step: str) -> str:
     """A step of a path as a form has it."""
-    if step.isdigit():
+    if step.isdecimal():
         return f"number {int(step) + 1}"
     return NAMES.get(f"{parent}.{step}") or NAMES.get(step) or _plain(step)
 
@@ -199,16 +202,18 @@ def _named(parent: str, step: str) -> str:
 def _club(code: str, document: dict[str, Any]) -> str:
     """The name of a club by its code, where it is an owned one or the fitting has its rack."""
     kind, _, place = code.partition(":")
-    owned = document.get("bag", {}).get("wedges", []) if isinstance(document.get("bag"), dict) else []
-    if kind == "own" and place.isdigit() and int(place) < len(owned):
-        return str(owned[int(place)]["name"])
-    return next((str(head["name"]) for head in document.get("rack") or () if head.get("code") == code), "")
+    bag, rack = document.get("bag"), document.get("rack")
+    owned = bag.get("wedges") if isinstance(bag, dict) else None
+    if kind == "own" and place.isdecimal() and isinstance(owned, list) and int(place) < len(owned):
+        return _called(owned[int(place)])
+    heads = rack if isinstance(rack, list) else []
+    return next((_called(head) for head in heads if isinstance(head, dict) and head.get("code") == code), "")
 
 
 def _shot(value: Any) -> str:
     """The shot that an entry is for, where it has no name of its own."""
-    shot = BY_KEY.get(value.get("shot", "")) if isinstance(value, dict) else None
-    return shot.name if shot else ""
+    key = value.get("shot") if isinstance(value, dict) else None
+    return BY_KEY[key].name if isinstance(key, str) and key in BY_KEY else ""
 
 
 def _answered(path: str, value: Any) -> str | None:
