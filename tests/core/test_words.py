@@ -108,3 +108,12 @@ def test_a_text_that_is_cut_keeps_its_marks_whole():
         assert len(cut) <= most
         assert OPEN not in worded(cut)
     assert shortened(text, len(text)) == text
+
+
+@pytest.mark.parametrize(
+    ("value", "shown"), [(1e30, "1e+30"), (-1.5e300, "−1.5e+300"), (float("inf"), "inf"), (1e20, "1" + 20 * "0")]
+)
+def test_a_figure_that_cannot_be_is_written_all_the_same(value, shown):
+    """What was refused is quoted, and a device may send anything."""
+    assert trimmed(value, 3) == shown
+    assert worded(metres(value, 0)) == f"{shown} m"

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from oblatus.core.words import GAP, Reader, worded
 from oblatus.formats.demo import demo_fittings
-from oblatus.formats.differences import differences, name_of
+from oblatus.formats.differences import differences, name_of, words_of
 from oblatus.formats.merge import changed_paths, merge, put_back, same
 
 scalars = st.none() | st.booleans() | st.integers(-3, 3) | st.sampled_from(["a", "b", "c"])
@@ -225,3 +225,12 @@ def test_a_field_has_the_name_that_its_form_gives_it(path, name):
 )
 def test_what_was_refused_is_named_whatever_it_is(path, document, name):
     assert name_of(path, document) == name
+
+
+@pytest.mark.parametrize(
+    ("value", "words"),
+    [([{"loft_deg": "x", "code": "A"}], "A at x"), ([{"loft_deg": None, "code": 5}], "5 at none"),
+     ([{"from_m": float("nan"), "share": float("inf")}], "from nan m, share inf %"), ([[1, [2]]], "1, 2")],
+)  # fmt: skip
+def test_what_was_refused_is_told_in_words_whatever_it_is(value, words):
+    assert worded(words_of(value)) == words

@@ -104,12 +104,18 @@ def shortened(text: str, most: int) -> str:
     return (cut if cut.count(OPEN) == cut.count(CLOSE) else cut[: cut.rindex(OPEN)]) + "…"
 
 
+LONGEST = 1e21
+"""From here on a browser writes powers of ten (ECMA-262, 21.1.3.3), and so do we; no figure of ours is near."""
+
+
 def decimals(value: float, places: int = 0) -> str:
     """A figure with so many decimals, a true minus, no negative zero: as a browser writes it, so that a sentence, a print
     and a screen have one figure of one value.
 
     An exact half goes away from zero, as in ECMAScript's toFixed (ECMA-262, 21.1.3.3); Python's own goes to the even.
     """
+    if not abs(value) < LONGEST:
+        return repr(float(value)).replace("-", "−")
     shown = f"{Decimal(value).quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP):f}"
     return shown.replace("-", "") if float(shown) == 0.0 else shown.replace("-", "−")
 
@@ -117,7 +123,7 @@ def decimals(value: float, places: int = 0) -> str:
 def trimmed(value: float, places: int = 1) -> str:
     """As `decimals`, without decimals that say nothing."""
     shown = decimals(value, places)
-    return shown.rstrip("0").rstrip(".") if "." in shown else shown
+    return shown.rstrip("0").rstrip(".") if "." in shown and "e" not in shown else shown
 
 
 def _up(value: float, places: int) -> str:

@@ -244,7 +244,7 @@ def words_of(value: Any, field: str = "") -> str:
     if all(_called(entry) for entry in value.values()):
         return _listed([words_of(entry) for entry in value.values()])
     if {"loft_deg", "code"} == set(value):
-        return f"{value['code']} at {_told(value['loft_deg'], 'loft_deg')}"
+        return f"{value['code']} at {words_of(value['loft_deg'], 'loft_deg')}"
     told = {key: v for key, v in value.items() if v is not None and key != "id" and not key.endswith("_id")}
     return _called(value) or _listed([f"{NAMES.get(key) or _plain(key)} {words_of(v, key)}" for key, v in told.items()])
 
