@@ -143,6 +143,25 @@ def test_what_can_be_chosen_is_listed_once():
     assert {one: files for one, files in where.items() if len(files) > 1 and one not in told_apart} == {}
 
 
+def choices_of_tables() -> dict[str, list[str]]:
+    """Tables of the screens by whose keys something is chosen."""
+    named = {key: value for key, value in catalogue_out().model_dump().items() if isinstance(value, list)}
+    keys = {
+        name: [one.get("key", one.get("name")) if isinstance(one, dict) else str(one) for one in rows]
+        for name, rows in named.items()
+    }
+    return {name: found for name, found in keys.items() if not name.endswith("sections") and len(found) > 2}
+
+
+@pytest.mark.parametrize("table", sorted(choices_of_tables()))
+def test_no_screen_lists_what_a_table_has(table: str):
+    """The phone loads no tables: what it asks for came with the page."""
+    keys = choices_of_tables()[table]
+    texts = {p.name: p.read_text() for p in screens() if "phone" not in p.parts}
+    quoted = {name: [key for key in keys if re.search(rf'\["{re.escape(key)}", "', text)] for name, text in texts.items()}
+    assert {name: found for name, found in quoted.items() if len(found) > 2} == {}
+
+
 def test_no_screen_knows_how_much_a_document_takes():
     letters = r"maxLength=\{\d|\.name\b.*slice\(0, \d"
     counts = r"\bconst MOST = \d|(?:wedges|grounds|photos|swings)\.length (?:>=|<) \d"

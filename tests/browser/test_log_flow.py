@@ -62,7 +62,7 @@ def test_a_round_noted_without_a_connection_moves_the_verdict(joss: Page, phone:
     rounds = joss.get_by_role("region", name="Rounds").get_by_role("listitem")
     expect(rounds.first).to_contain_text("3 shots, noted on the phone")
     before = bench(joss).inner_text()
-    joss.get_by_role("button", name="Take it: Shots faced").click()
+    joss.get_by_role("button", name="Take it: Shots they face").click()
     saved(joss)
     expect(joss.get_by_role("region", name="What the log offers").get_by_role("listitem").first).to_contain_text("taken")
     expect(bench(joss)).not_to_have_text(before)

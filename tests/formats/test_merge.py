@@ -228,6 +228,16 @@ def test_what_was_refused_is_named_whatever_it_is(path, document, name):
 
 
 @pytest.mark.parametrize(
+    ("value", "field", "words"),
+    [("FR115", "shaft", "Flint 115"), ("CB50", "grip", "Cord 50"), ("a6", "size", "A6"), ("x_y", "shaft", "x y"),
+     (["full", "rules"], "parts", "full swings, wind and green rules"), ("winter", "key", "winter set-up"),
+     ({"shaft": "HZ95", "on": "2026-10-03"}, "", "shaft Hazel 95, on 3 Oct 2026")],
+)  # fmt: skip
+def test_what_is_chosen_from_a_table_is_told_by_what_the_table_calls_it(value, field, words):
+    assert worded(words_of(value, field)) == words
+
+
+@pytest.mark.parametrize(
     ("value", "words"),
     [([{"loft_deg": "x", "code": "A"}], "A at x"), ([{"loft_deg": None, "code": 5}], "5 at none"),
      ([{"from_m": float("nan"), "share": float("inf")}], "from nan m, share inf %"), ([[1, [2]]], "1, 2")],

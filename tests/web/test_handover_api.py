@@ -82,6 +82,19 @@ def test_the_page_is_a_snapshot_and_says_that_a_newer_one_is_there(client, visit
     owner.dispose()
 
 
+def test_what_the_server_refuses_of_a_phone_is_told_in_the_units_of_its_page(client, visitor, base):
+    revision = client.get(base).get_json()["revision"]
+    body = {"id": str(uuid4()), "revision": revision, "distance": "yd"}
+    handed = client.post(f"{base}/handovers", json=body).get_json()["handovers"][0]
+    shot = {"id": str(uuid4()), "round": str(uuid4()), "on": str(date.today()), "situation": "pitch", "club": "pw",
+            "result": "close", "distance_m": 900}  # fmt: skip
+    for caller in (visitor, client):
+        faults = caller.post(f"{address_of(handed)}/shots", json={"shots": [shot]}).get_json()["faults"]
+        assert [fault["message"] for fault in faults] == ["must be between 1.1 and 218.7\u00a0yd"]
+    nowhere = visitor.post("/api/page/" + "A" * 22 + "/shots", json={"shots": [shot]}).get_json()["faults"]
+    assert [fault["message"] for fault in nowhere] == ["must be between 1 and 200\u00a0m"]
+
+
 def test_answers_of_the_page_are_those_of_the_finder(client, visitor, base, handed):
     page = visitor.get(address_of(handed)).get_json()["page"]
     far, card = page["far"], page["card"]

@@ -2633,12 +2633,22 @@ export interface components {
             build: {
                 [key: string]: components["schemas"]["BoundOut"];
             };
+            /** Card Bases */
+            card_bases: components["schemas"]["KeyNameOut"][];
+            /** Card Papers */
+            card_papers: components["schemas"]["KeyNameOut"][];
+            /** Card Parts */
+            card_parts: components["schemas"]["KeyNameOut"][];
             /** Carry Lies */
             carry_lies: components["schemas"]["KeyNameOut"][];
+            /** Delimiters */
+            delimiters: string[];
             /** Divots */
             divots: ("none" | "bruise" | "shallow" | "deep")[];
             /** Drift Matters Deg */
             drift_matters_deg: number;
+            /** Encodings */
+            encodings: components["schemas"]["KeyNameOut"][];
             finder_m: components["schemas"]["BoundOut"];
             /** Greens */
             greens: ("soft" | "medium" | "firm")[];
@@ -2655,6 +2665,8 @@ export interface components {
             ladder_parts: components["schemas"]["KeyNameOut"][];
             /** Lies */
             lies: components["schemas"]["LieOut"][];
+            /** Log Fields */
+            log_fields: components["schemas"]["KeyNameOut"][];
             /** Log Situations */
             log_situations: components["schemas"]["KeyNameOut"][];
             most: components["schemas"]["MostOut"];
@@ -2666,6 +2678,10 @@ export interface components {
             place: components["schemas"]["FigureField"][];
             /** Prices */
             prices: components["schemas"]["PriceLineOut"][];
+            /** Proof Ball */
+            proof_ball: {
+                [key: string]: components["schemas"]["FigureBoundOut"];
+            };
             /** Proof Plan */
             proof_plan: {
                 [key: string]: components["schemas"]["BoundOut"];
@@ -3932,6 +3948,18 @@ export interface components {
             units: string[];
         };
         /**
+         * FigureBoundOut
+         * @description What a figure may be, with its unit.
+         */
+        FigureBoundOut: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * FigureField
          * @description A figure as it is typed: its key in documents, name, unit, range, usual value, and where a form has it.
          *
@@ -5103,7 +5131,7 @@ export interface components {
              * Encoding
              * @default null
              */
-            encoding?: ("utf-8" | "utf-16" | "utf-16-le" | "utf-16-be" | "cp1252" | "cp1250" | "cp1251" | "iso-8859-15" | "mac_roman" | "shift_jis" | "gb18030") | null;
+            encoding?: ("utf-8" | "utf-16" | "utf-16-le" | "utf-16-be" | "cp1252" | "iso-8859-15" | "cp1250" | "cp1251" | "mac_roman" | "shift_jis" | "gb18030") | null;
             /**
              * Header Row
              * @default null

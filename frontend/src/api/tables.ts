@@ -18,6 +18,14 @@ export function figureOf(table: readonly Figure[], key: string): Figure {
 export const usualOf = (table: readonly Figure[]): Record<string, number> =>
   Object.fromEntries(table.flatMap(({ key, usual }) => (usual === null ? [] : [[key, usual]])));
 
+type Named = Schemas["KeyNameOut"];
+
+/** What something is called by its key; the key itself where the table does not have it. */
+export const namedIn = (table: readonly Named[], key: string) => table.find((one) => one.key === key)?.name ?? key;
+
+/** A table of keys and names as the options of a choice. */
+export const optionsOf = (table: readonly Named[]) => table.map(({ key, name }) => ({ value: key, label: name }));
+
 /** The class of a reading. */
 export function classOf(surface: Surface, reading: number): string {
   const found = surface.classes.find(

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import {
+  between,
   counted,
+  faultOf,
   fromDistance,
   fromSpeed,
   inDistance,
@@ -38,6 +40,26 @@ describe("units", () => {
     expect(trimmed(12.5, 3)).toBe("12.5");
     expect(trimmed(-0.04, 1)).toBe("0");
     expect(trimmed(0.999, 2)).toBe("1");
+  });
+
+  it("takes every limit that it tells, in any unit, and tells one for what is beyond", () => {
+    const carry = { unit: "m", low: 1, high: 200 };
+    const speed = { unit: "m/s", low: 3, high: 55 };
+    const readers = [
+      { distance: "m", speed: "mps" },
+      { distance: "yd", speed: "mph" },
+    ] as const;
+    for (const reader of readers)
+      for (const figure of [carry, speed]) {
+        const told = faultOf("9999", figure, reader) ?? "";
+        const limits = told.replace(/\u00a0.*/, "").split(" to ");
+        expect(limits.map((limit) => faultOf(limit, figure, reader))).toEqual([null, null]);
+      }
+    expect(faultOf("0", carry, readers[1])).toBe("1.1 to 218.7\u00a0yd");
+    expect(faultOf(" ", carry, readers[1])).toBeNull();
+    expect(faultOf("far", carry, readers[1])).toBe("must be a number");
+    expect(between(-250, 120)).toBe("−250 to 120");
+    expect(between(100 * 0.07, 0.125)).toBe("7 to 0.12");
   });
 
   it("counts one of a thing and several of it", () => {

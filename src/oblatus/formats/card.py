@@ -22,6 +22,7 @@ from oblatus.formats.strikes_csv import safe_text
 from oblatus.units import METRES_PER_YARD
 
 Basis = Literal["built", "proposed", "owned"]
+BASIS: dict[Basis, str] = {"built": "as built", "proposed": "as proposed, not built yet", "owned": "as owned"}
 
 
 class CardClubOut(Strict):

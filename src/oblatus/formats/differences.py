@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from datetime import date
 from typing import Any
 
+from oblatus.core.after.due import SHORT_WORDS
+from oblatus.core.build.parts import GRIP_OF, SHAFT_OF
 from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
@@ -22,6 +24,7 @@ from oblatus.core.words import day, metres, quantity, shortened, speed, trimmed
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
+from oblatus.formats.sections.after import CARD_PAPERS, CARD_PARTS
 
 UNITS = {
     "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm²", "c": "°C", "kg": "kg", "in": "in",
@@ -116,6 +119,15 @@ ABOUT = {
 SHARES = {"share", "speed_share", "back_fraction", *(key for key, record in RECORDS.items() if record.percent)}
 FREE = {"name", "complaints", "wear", "ball", "reason", "against", "code", "venue", "by", "formerly"}
 """Texts that somebody typed: all others are words of ours."""
+CHOSEN: dict[str, Mapping[Any, str]] = {
+    "shaft": {code: shaft.name for code, shaft in SHAFT_OF.items()},
+    "grip": {code: grip.name for code, grip in GRIP_OF.items()},
+    "parts": CARD_PARTS,
+    "size": CARD_PAPERS,
+    "key": SHORT_WORDS,
+    "shot": {key: shot.name for key, shot in BY_KEY.items()},
+}
+"""What is chosen from a table by its key, by what the table calls it."""
 SHOWN = 8
 DAY = re.compile(r"\d{4}-\d\d-\d\d")
 
@@ -237,7 +249,7 @@ def words_of(value: Any, field: str = "") -> str:
             with suppress(ValueError):  # the name of something, like a day that there is not
                 return day(date.fromisoformat(value))
         if field not in FREE:
-            value = BY_KEY[value].name if field == "shot" and value in BY_KEY else value.replace("_", " ")
+            value = CHOSEN.get(field, {}).get(value) or value.replace("_", " ")
         return shortened(str(value), 80)
     if not isinstance(value, dict):
         return _listed([words_of(v, field) for v in value])

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Annotated, Literal, get_args
+from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
 from uuid import UUID, uuid5
 
 from pydantic import Field, StringConstraints, ValidationError
@@ -24,8 +24,14 @@ from oblatus.formats.log import RowRefusedOut
 from oblatus.formats.log_shots import LogShotDocument, ResultKey, SituationKey
 from oblatus.units import METRES_PER_YARD, DistanceUnit
 
-LogField = Literal["on", "round", "situation", "ground", "distance_m", "club", "result", "left_m", "holed_in"]
-LOG_FIELDS: tuple[LogField, ...] = get_args(LogField)
+LOG_FIELDS = {
+    "on": "day", "round": "round", "situation": "lie", "ground": "ground", "distance_m": "to the hole", "club": "club",
+    "result": "result", "left_m": "left", "holed_in": "strokes to hole out",
+}  # fmt: skip
+if TYPE_CHECKING:
+    LogField: TypeAlias = str
+else:
+    LogField = Literal[tuple(LOG_FIELDS)]
 NEEDED: tuple[LogField, ...] = ("on", "situation", "club", "result")
 NAMES: dict[LogField, tuple[str, ...]] = {
     "on": ("date", "day", "on", "played"),

@@ -29,6 +29,11 @@ FORMAT: Literal["oblatus.proof"] = "oblatus.proof"
 VERSION: Literal[1] = 1
 MOST_BALLS = 1000
 STRIKE = figures(MeasuredStrike)
+BALL = {
+    "to_hole_m": Bound(0, 120, "m"), "carry_m": STRIKE["carry_m"].bound, "entry_mm": STRIKE["entry_mm"].bound,
+    "mark_length_mm": Bound(0, 600, "mm"), "mark_depth_mm": Bound(0, 120, "mm"),
+}  # fmt: skip
+"""What the figures of a ball of a proof may be."""
 
 ShortShot = Literal[SHORT_SHOTS]  # type: ignore[valid-type]
 
@@ -75,11 +80,11 @@ class ProofBall(Strict):
     situation: Annotated[int, Within(Bound(0, 2, ""))]
     block: Annotated[int, Within(Bound(0, 400, ""))]
     outcome: Literal[OUTCOMES] | None = None  # type: ignore[valid-type]
-    to_hole_m: Annotated[float, Within(Bound(0, 120, "m"))] | None = None
-    carry_m: Annotated[float, Within(STRIKE["carry_m"].bound)] | None = None
-    entry_mm: Annotated[float, Within(STRIKE["entry_mm"].bound)] | None = None
-    mark_length_mm: Annotated[float, Within(Bound(0, 600, "mm"))] | None = None
-    mark_depth_mm: Annotated[float, Within(Bound(0, 120, "mm"))] | None = None
+    to_hole_m: Annotated[float, Within(BALL["to_hole_m"])] | None = None
+    carry_m: Annotated[float, Within(BALL["carry_m"])] | None = None
+    entry_mm: Annotated[float, Within(BALL["entry_mm"])] | None = None
+    mark_length_mm: Annotated[float, Within(BALL["mark_length_mm"])] | None = None
+    mark_depth_mm: Annotated[float, Within(BALL["mark_depth_mm"])] | None = None
     set_aside: Reason | None = None
     origin: Origin = "typed"
     simulated: bool = False

@@ -86,7 +86,7 @@ def _mix_offer(log: Logged, rounds: int) -> OfferOut:
     ]  # fmt: skip
     n = len(log.shots)
     return OfferOut(
-        key="mix", name="Shots faced",
+        key="mix", name="Shots they face",
         words=f"{counted(n, 'shot')} of {counted(rounds, 'round')} in the place of the "
         f"{'typed' if typed else 'assumed'} mix",
         shots=n, shot_mix=mix, before=HeldDocument(shot_mix=typed),

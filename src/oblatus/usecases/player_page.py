@@ -13,6 +13,7 @@ from sqlmodel import Session
 
 from oblatus.core.fitting.recommend import ABOVE
 from oblatus.core.log.shots import RESULTS
+from oblatus.core.words import ONE_LINE, Reader
 from oblatus.errors import NotFoundError, TooManyError
 from oblatus.formats.dates import as_ics, dates_of
 from oblatus.formats.fitting import FittingDocument
@@ -93,6 +94,16 @@ def open_page(database: Database, token: str, address: str) -> PageOut:
         dates=dates, gone=gone_from(document, page), noted_shots=len(shots),
         noted_rounds=len({one.round for one in shots}),
     )  # fmt: skip
+
+
+def page_reader(database: Database, token: str) -> Reader | None:
+    """The units that a page was handed over in; None where the token opens nothing."""
+    with database.transaction() as session:
+        row = handover_of(session, digest_of(token))
+        if row is None:
+            return None
+        page = PageDocument.model_validate(row.content)
+    return Reader(page.distance, page.speed, ONE_LINE)
 
 
 def gone_from(document: FittingDocument, page: PageDocument) -> list[str]:

@@ -18,6 +18,7 @@ from oblatus.settings import Settings
 from oblatus.store.database import Database
 from oblatus.units import DistanceUnit
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.player_page import page_reader
 from oblatus.usecases.sign_in import Entered, who_is
 from oblatus.usecases.throttle import Caller, account_digest
 
@@ -67,7 +68,11 @@ def entered() -> Entered:
 
 
 def reader() -> Reader:
-    """The units of who reads this answer; SI for who is not signed in."""
+    """The units of who reads this answer: of the page that its token opens, of the fitter who is signed in, else SI."""
+    token = (request.view_args or {}).get("token")
+    of_page = None if token is None else page_reader(database(), token)
+    if of_page is not None:
+        return of_page
     if not current_user.is_authenticated:
         return replace(SI, gap=ONE_LINE)
     fitter = entered().fitter

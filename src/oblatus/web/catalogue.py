@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from functools import cache
-from typing import get_args
+from typing import Any, get_args
 
 from oblatus.core.bounds import FLIGHT
 from oblatus.core.build.sheet import PRICE_LIST
@@ -30,8 +31,13 @@ from oblatus.core.shots import BY_KEY, CATALOGUE, Short
 from oblatus.core.strike.lies import LIES
 from oblatus.core.strokes.situations import PINS
 from oblatus.formats import limits
+from oblatus.formats.card import BASIS
 from oblatus.formats.carries import FINDER
 from oblatus.formats.fitting import AFTER_THE_SET, SECTIONS
+from oblatus.formats.imports.mapping import DELIMITERS, ENCODINGS
+from oblatus.formats.log_file import LOG_FIELDS
+from oblatus.formats.proof import BALL
+from oblatus.formats.sections.after import CARD_PAPERS, CARD_PARTS
 from oblatus.formats.sections.build import BUILD
 from oblatus.formats.sections.choices import BAND_FROM, BAND_TO, LOFTS
 from oblatus.formats.sections.parts import SHARE_TOLERANCE
@@ -43,6 +49,7 @@ from oblatus.web.schemas_catalogue import (
     BoundOut,
     CatalogueOut,
     ClassOut,
+    FigureBoundOut,
     FigureField,
     KeyNameOut,
     LadderEdgesOut,
@@ -120,9 +127,10 @@ def catalogue_out() -> CatalogueOut:
         drift_matters_deg=DRIFT_MATTERS_DEG,
         proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
+        proof_ball={key: FigureBoundOut(low=bound.low, high=bound.high, unit=bound.unit) for key, bound in BALL.items()},
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
         air=AirOut(**{key: BoundOut(low=FLIGHT[key].low, high=FLIGHT[key].high) for key in AirOut.model_fields}),
-        ladder_parts=[KeyNameOut(key=key, name=words) for key, words in PART_WORDS.items()],
+        ladder_parts=_named(PART_WORDS),
         ladder_air_c=REFERENCE_AIR.temperature_c,
         ladder=LadderEdgesOut(most_wedges=MOST_WEDGES, most_loft_deg=LOFTS.high),
         bands=BandEdgesOut(
@@ -137,13 +145,23 @@ def catalogue_out() -> CatalogueOut:
         ],
         results=[KeyNameOut(key=one.key, name=one.name) for one in RESULTS],
         log_situations=[KeyNameOut(key=key, name=BY_KEY[key].name if key in BY_KEY else key) for key in SITUATIONS],
+        log_fields=_named(LOG_FIELDS),
+        card_parts=_named(CARD_PARTS),
+        card_papers=_named(CARD_PAPERS),
+        card_bases=_named(BASIS),
+        encodings=_named(ENCODINGS),
+        delimiters=list(DELIMITERS),
         assumed_carry_m=ASSUMED_PITCHING_WEDGE_CARRY,
     )
 
 
 def _question(key: str, asked: Question) -> QuestionOut:
-    choices = [KeyNameOut(key=choice, name=one.words) for choice, one in asked.choices.items()]
+    choices = _named({choice: one.words for choice, one in asked.choices.items()})
     return QuestionOut(key=key, name=asked.words, choices=choices)
+
+
+def _named(table: Mapping[Any, str]) -> list[KeyNameOut]:
+    return [KeyNameOut(key=key, name=words) for key, words in table.items()]
 
 
 def _fields(kind: type) -> list[FigureField]:

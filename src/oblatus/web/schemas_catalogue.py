@@ -105,6 +105,12 @@ class BoundOut(Strict):
     high: float
 
 
+class FigureBoundOut(BoundOut):
+    """What a figure may be, with its unit."""
+
+    unit: str
+
+
 class ProvedElsewhere(Strict):
     """Shares of a proved difference that hold in other situations on the same ground, and on the other ground."""
 
@@ -220,9 +226,16 @@ class CatalogueOut(Strict):
     drift_matters_deg: float
     proved_elsewhere: ProvedElsewhere
     proof_plan: dict[str, BoundOut]
+    proof_ball: dict[str, FigureBoundOut]
     prices: list[PriceLineOut]
     results: list[KeyNameOut]
     log_situations: list[KeyNameOut]
+    log_fields: list[KeyNameOut]
+    card_parts: list[KeyNameOut]
+    card_papers: list[KeyNameOut]
+    card_bases: list[KeyNameOut]
+    encodings: list[KeyNameOut]
+    delimiters: list[str]
     build: dict[str, BoundOut]
     air: AirOut
     ladder_parts: list[KeyNameOut]

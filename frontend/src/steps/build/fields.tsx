@@ -1,7 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { TABLES } from "../../api/tables";
-import { parseNumber, plain, trimmed } from "../../units/units";
+import { between, parseNumber, trimmed } from "../../units/units";
 import parts from "../parts/parts.module.css";
 
 type Limit = { low: number; high: number };
@@ -26,7 +26,7 @@ export function BentBefore({ value, onChange }: { value: readonly number[]; onCh
   const wrong = found.some(Number.isNaN)
     ? "as 1 −0.5"
     : found.some((one) => one < low || one > high)
-      ? `each ${plain(low, 0)} to ${plain(high, 0)}°`
+      ? `each ${between(low, high)}°`
       : found.length > most
         ? `at most ${most}`
         : null;
@@ -73,7 +73,7 @@ export function Reading({
       inputMode="decimal"
       style={{ width: 130 }}
       rightSection={<span className={parts.unit}>{unit}</span>}
-      error={wrong ? `${plain(bound.low)} to ${plain(bound.high)}` : undefined}
+      error={wrong ? between(bound.low, bound.high) : undefined}
       onChange={(event) => setText(event.currentTarget.value)}
       onBlur={() => {
         if (wrong || text === null) return;

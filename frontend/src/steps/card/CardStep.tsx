@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { exactly } from "../../api/answerKey";
 import { api, type Card, unwrap } from "../../api/client";
 import { quiet } from "../../api/quiet";
-import { TABLES } from "../../api/tables";
+import { namedIn, TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { inDistance, metres, plain, trimmed } from "../../units/units";
 import { Choice } from "../parts/Choice";
@@ -18,16 +18,10 @@ import { Lies } from "./Lies";
 
 type Chosen = ReturnType<typeof useStore>["draft"]["card"];
 
-const PARTS = [
-  ["lofts", "lofts and bounces"],
-  ["full", "full swings"],
-  ["distances", "distances"],
-  ["rows", "every club and swing"],
-  ["rules", "wind and green rules"],
-] as const;
+const PARTS = TABLES.card_parts as { key: Chosen["parts"][number]; name: string }[];
+const PAPERS = TABLES.card_papers.map(({ key, name }) => [key as Chosen["size"], name] as const);
 /** A page takes a second to set: not of every choice on the way to the one that is wanted. */
 const BETWEEN_CHOICES_MS = 400;
-const BASIS = { built: "as built", proposed: "as proposed, not built yet", owned: "as owned" };
 
 /** What the player takes home: distances, how to play each lie, what to practise; on paper as it is shown. */
 export default function CardStep() {
@@ -43,7 +37,7 @@ export default function CardStep() {
   const set = (change: Partial<Chosen>) => edit("card", { ...draft.card, ...change });
   return (
     <>
-      <StepHead title="Card" aside={card.data && `wedges ${BASIS[card.data.basis]}`} />
+      <StepHead title="Card" aside={card.data && `wedges ${namedIn(TABLES.card_bases, card.data.basis)}`} />
       {card.isError && (
         <p role="alert" className={classes.note}>
           {card.error.message}
@@ -59,17 +53,7 @@ export default function CardStep() {
           <section className={classes.paper} aria-label="Bag card">
             <Paper />
             <div className={classes.choices}>
-              <Choice
-                label="Paper"
-                value={draft.card.size}
-                options={[
-                  ["pocket", "pocket"],
-                  ["a6", "A6"],
-                  ["a4", "A4"],
-                  ["letter", "letter"],
-                ]}
-                onChange={(size) => set({ size })}
-              />
+              <Choice label="Paper" value={draft.card.size} options={PAPERS} onChange={(size) => set({ size })} />
               <Choice
                 label="Print"
                 value={draft.card.grey ? "grey" : "colour"}
@@ -81,7 +65,7 @@ export default function CardStep() {
               />
               <fieldset className={classes.parts}>
                 <legend>On it</legend>
-                {PARTS.map(([key, name]) => (
+                {PARTS.map(({ key, name }) => (
                   <label key={key}>
                     <input
                       type="checkbox"
@@ -89,7 +73,7 @@ export default function CardStep() {
                       disabled={draft.card.parts.length === 1 && draft.card.parts.includes(key)}
                       onChange={(event) =>
                         set({
-                          parts: PARTS.map(([one]) => one).filter((one) =>
+                          parts: PARTS.map((part) => part.key).filter((one) =>
                             one === key ? event.currentTarget.checked : draft.card.parts.includes(one),
                           ),
                         })

@@ -6,7 +6,16 @@ import { useUnits } from "../../app/context";
 import { newStrike } from "../../strikes/newStrike";
 import { AskReason, QueueState, StrikeList } from "../../strikes/StrikeList";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
-import { fromDistance, inDistance, metres, metresPerSecond, parseNumber, plain, showSpeed } from "../../units/units";
+import {
+  faultOf,
+  fromDistance,
+  inDistance,
+  metres,
+  metresPerSecond,
+  parseNumber,
+  plain,
+  showSpeed,
+} from "../../units/units";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
 
@@ -35,14 +44,9 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
 
   const take = () => {
     const number = parseNumber(text);
-    if (number === null) return setWrong("must be a number");
+    const fault = faultOf(text, CARRY, units);
+    if (number === null || fault !== null) return setWrong(fault ?? "must be a number");
     const carry_m = fromDistance(number, units.distance);
-    if (carry_m < CARRY.low || carry_m > CARRY.high) {
-      const most = Math.floor(inDistance(metres(CARRY.high), units.distance));
-      return setWrong(
-        `must be between ${Math.ceil(inDistance(metres(CARRY.low), units.distance))} and ${most}\u00a0${units.distance}`,
-      );
-    }
     queue.take({ ...newStrike(cell.club, cell.loft_deg, cell.swing), carry_m });
     setText("");
     setWrong(null);

@@ -1,6 +1,6 @@
 import { Button, Popover, SegmentedControl } from "@mantine/core";
 import type { CarriesAsked } from "../../api/client";
-import { TABLES } from "../../api/tables";
+import { namedIn, optionsOf, TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import {
   fromDistance,
@@ -53,7 +53,7 @@ export function Conditions({ asked, onChange }: Props) {
       <Popover position="bottom-end" withinPortal>
         <Popover.Target>
           <Button size="xs" variant="default">
-            {TABLES.carry_lies.find(({ key }) => key === asked.lie)?.name} lie, {plain(asked.temperature_c)}&nbsp;°C
+            {namedIn(TABLES.carry_lies, asked.lie)} lie, {plain(asked.temperature_c)}&nbsp;°C
           </Button>
         </Popover.Target>
         <Popover.Dropdown className={classes.air}>
@@ -61,7 +61,7 @@ export function Conditions({ asked, onChange }: Props) {
             aria-label="Lie"
             size="xs"
             value={asked.lie}
-            data={TABLES.carry_lies.map(({ key, name }) => ({ value: key, label: name }))}
+            data={optionsOf(TABLES.carry_lies)}
             onChange={(lie) => onChange({ lie: lie as CarriesAsked["lie"] })}
           />
           <div className={classes.airFields}>

@@ -5,6 +5,7 @@ import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { cellKey } from "../../pictures/CarryLadder/RungMark";
 import {
+  between,
   fromDistance,
   inDistance,
   metres,
@@ -59,7 +60,7 @@ export function Finder({ carries, asked, onChange, onFocus }: Props) {
           rightSectionPointerEvents="none"
           error={
             wrong
-              ? `${plain(inDistance(metres(LEAST), units.distance))} to ${plain(inDistance(metres(MOST), units.distance))}\u00a0${units.distance}`
+              ? `${between(inDistance(metres(LEAST), units.distance), inDistance(metres(MOST), units.distance))}\u00a0${units.distance}`
               : undefined
           }
           onChange={(event) => {

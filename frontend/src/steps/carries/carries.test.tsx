@@ -36,7 +36,7 @@ it("a distance is asked for in the reader's unit; one that no wedge reaches is s
   onChange.mockClear();
   fireEvent.change(far(), { target: { value: "400" } });
   expect(onChange).not.toHaveBeenCalled();
-  expect(screen.getByText("5 to 197 yd")).toBeTruthy();
+  expect(screen.getByText("5.47 to 196.8 yd")).toBeTruthy();
   fireEvent.change(far(), { target: { value: "" } });
   expect(onChange).toHaveBeenLastCalledWith({ distance_m: null });
 });
@@ -148,8 +148,8 @@ it("height, wind and their limits are the reader's: an altitude is typed in yard
   fireEvent.change(altitude, { target: { value: "200" } });
   expect(onChange.mock.lastCall?.[0].altitude_m).toBeCloseTo(182.88, 2);
   fireEvent.change(altitude, { target: { value: "5000" } });
-  expect(screen.getByText("−470 to 4374 yd")).toBeTruthy();
+  expect(screen.getByText("−470.2 to 4374.4 yd")).toBeTruthy();
   fireEvent.change(screen.getByLabelText("Wind against"), { target: { value: "60" } });
-  expect(screen.getByText("−56 to 56 mph")).toBeTruthy();
+  expect(screen.getByText("−55.9 to 55.9 mph")).toBeTruthy();
   expect(onChange).toHaveBeenCalledTimes(1);
 });

@@ -1,4 +1,5 @@
 import { Checkbox, Select } from "@mantine/core";
+import { optionsOf, TABLES } from "../../api/tables";
 import { counted } from "../../units/units";
 import { Choice } from "../parts/Choice";
 import { PlainNumber } from "../parts/PlainNumber";
@@ -11,21 +12,6 @@ interface Props {
   onLayout: (layout: Draft["layout"]) => void;
   onChange: (draft: Draft) => void;
 }
-
-const DELIMITERS = ["comma", "semicolon", "tab", "pipe"];
-const ENCODINGS = [
-  ["utf-8", "Unicode (UTF-8)"],
-  ["utf-16", "Unicode (UTF-16)"],
-  ["utf-16-le", "Unicode (UTF-16, little)"],
-  ["utf-16-be", "Unicode (UTF-16, big)"],
-  ["cp1252", "Western European"],
-  ["iso-8859-15", "Western European (ISO)"],
-  ["cp1250", "Central European"],
-  ["cp1251", "Cyrillic"],
-  ["mac_roman", "Old Macintosh"],
-  ["shift_jis", "Japanese"],
-  ["gb18030", "Chinese"],
-] as const;
 
 /** How the file was read: sheet or delimiter and encoding, header line, decimal mark. Found out, and changed here. */
 export function LayoutBar({ look, draft, onLayout, onChange }: Props) {
@@ -50,7 +36,7 @@ export function LayoutBar({ look, draft, onLayout, onChange }: Props) {
             w={130}
             allowDeselect={false}
             value={look.delimiter}
-            data={DELIMITERS}
+            data={TABLES.delimiters}
             onChange={(value) =>
               onLayout({ ...layout, delimiter: value as Draft["layout"]["delimiter"], header_row: null })
             }
@@ -61,7 +47,7 @@ export function LayoutBar({ look, draft, onLayout, onChange }: Props) {
             w={190}
             allowDeselect={false}
             value={look.encoding}
-            data={ENCODINGS.map(([value, label]) => ({ value, label }))}
+            data={optionsOf(TABLES.encodings)}
             onChange={(value) =>
               onLayout({ ...layout, encoding: value as Draft["layout"]["encoding"], header_row: null })
             }

@@ -2,7 +2,7 @@ import { Button, NativeSelect } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { TABLES } from "../../api/tables";
+import { namedIn, optionsOf, TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { counted } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
@@ -14,18 +14,8 @@ import { useAgain, useLog } from "./useLog";
 
 type Mapping = Schemas["LogMappingDocument"];
 type Field = keyof NonNullable<Mapping["columns"]>;
-const FIELDS: readonly (readonly [Field, string])[] = [
-  ["on", "day"],
-  ["round", "round"],
-  ["situation", "lie"],
-  ["ground", "ground"],
-  ["distance_m", "to the hole"],
-  ["club", "club"],
-  ["result", "result"],
-  ["left_m", "left"],
-  ["holed_in", "strokes to hole out"],
-];
-const nameOf = (field: Field) => FIELDS.find(([key]) => key === field)?.[1] ?? String(field);
+const FIELDS = TABLES.log_fields as { key: Field; name: string }[];
+const nameOf = (field: string) => namedIn(TABLES.log_fields, field);
 const WORDS = { club: "clubs", situation: "situations", result: "results" } as const;
 
 /** Things one after the other, the last with an "and". */
@@ -97,7 +87,7 @@ export function FromFile() {
       {found && mapping && (
         <>
           <div className={parts.fields}>
-            {FIELDS.map(([field, name]) => (
+            {FIELDS.map(({ key: field, name }) => (
               <NativeSelect
                 key={field}
                 label={name}
@@ -130,10 +120,7 @@ export function FromFile() {
                   key={`${kind}|${word}`}
                   label={`${nameOf(kind)}: “${word}” means`}
                   value={known[word] ?? ""}
-                  data={[
-                    { value: "", label: "choose" },
-                    ...means[kind].map(({ key, name }) => ({ value: key, label: name })),
-                  ]}
+                  data={[{ value: "", label: "choose" }, ...optionsOf(means[kind])]}
                   onChange={(event) => {
                     const { [word]: _, ...others } = known;
                     const meaning = event.currentTarget.value;
@@ -167,7 +154,7 @@ export function FromFile() {
             <ul className={classes.plain} role="alert">
               {found.refused.slice(0, 12).map((one, n) => (
                 <li key={n}>
-                  row {one.row}, {nameOf(one.field as Field)}: {one.message}
+                  row {one.row}, {nameOf(one.field)}: {one.message}
                 </li>
               ))}
             </ul>

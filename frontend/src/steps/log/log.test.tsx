@@ -28,7 +28,7 @@ const DRAFT = {
 };
 const offer = (change: object) => ({
   key: "mix",
-  name: "Shots faced",
+  name: "Shots they face",
   words: "20 shots",
   shots: 20,
   state: "open",
@@ -59,7 +59,7 @@ beforeEach(() => {
 it("an offer that is taken goes into its section and is answered; one that is left is only answered", () => {
   const mix = { chip: 0.4, pitch: 0.6 };
   show(<Offers log={log({ offers: [offer({ shot_mix: mix })] })} />, store());
-  fireEvent.click(screen.getByRole("button", { name: "Take it: Shots faced" }));
+  fireEvent.click(screen.getByRole("button", { name: "Take it: Shots they face" }));
   const said = (accepted: boolean) => ({
     ...AFTER,
     decisions: [
@@ -75,7 +75,7 @@ it("an offer that is taken goes into its section and is answered; one that is le
   });
   expect(editAll.mock.calls).toEqual([[{ after: said(true), player: { ...DRAFT.player, shot_mix: mix } }]]);
   editAll.mockClear();
-  fireEvent.click(screen.getByRole("button", { name: "Leave it: Shots faced" }));
+  fireEvent.click(screen.getByRole("button", { name: "Leave it: Shots they face" }));
   expect(editAll.mock.calls).toEqual([[{ after: said(false) }]]);
 });
 
@@ -83,7 +83,7 @@ it("what the fitter had typed comes back when the log's is left after all", () =
   const typed = { chip: 1 };
   const before = { shot_mix: typed, distances: null, table_scale: null };
   show(<Offers log={log({ offers: [offer({ state: "accepted", shot_mix: { chip: 0.9 }, before })] })} />, store());
-  fireEvent.click(screen.getByRole("button", { name: "Leave it: Shots faced" }));
+  fireEvent.click(screen.getByRole("button", { name: "Leave it: Shots they face" }));
   expect(editAll.mock.lastCall?.[0].player).toEqual({ ...DRAFT.player, shot_mix: typed });
 });
 
@@ -113,7 +113,7 @@ it("an answer is said again only by another answer, and asked anew when shots ca
     offer({ key: "distances", name: "Distances faced", state: "newer", distances: [] }),
   ];
   show(<Offers log={log({ offers })} />, store());
-  expect(screen.getByRole("button", { name: "Take it: Shots faced" }).hasAttribute("disabled")).toBe(true);
+  expect(screen.getByRole("button", { name: "Take it: Shots they face" }).hasAttribute("disabled")).toBe(true);
   expect(screen.getByRole("button", { name: "Leave it: Strokes table" }).hasAttribute("disabled")).toBe(true);
   expect(screen.getByText("more shots since it was answered")).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "Take it: Strokes table" }));

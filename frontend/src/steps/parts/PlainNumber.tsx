@@ -1,6 +1,6 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
-import { parseNumber, plain, trimmed } from "../../units/units";
+import { between, parseNumber, trimmed } from "../../units/units";
 import classes from "./parts.module.css";
 
 interface Props {
@@ -30,7 +30,7 @@ export function PlainNumber({ label, unit, value, low, high, onChange, width = 1
       rightSection={<span className={classes.unit}>{unit}</span>}
       rightSectionWidth={unit.length * 7 + 12}
       rightSectionPointerEvents="none"
-      error={wrong ? `${limit(low)} to ${limit(high)}\u00a0${unit}`.trim() : undefined}
+      error={wrong ? `${between(low, high)}\u00a0${unit}`.trim() : undefined}
       onChange={(event) => {
         const next = event.currentTarget.value;
         setText(next);
@@ -43,6 +43,3 @@ export function PlainNumber({ label, unit, value, low, high, onChange, width = 1
     />
   );
 }
-
-/** A limit, which a small one is not rounded away from. */
-const limit = (value: number) => (Math.abs(value) < 10 ? trimmed(value, 2) : plain(value));

@@ -3,10 +3,11 @@ import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import { v4 as newId } from "uuid";
 import type { Proof, ProofBall } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { newStrike } from "../../strikes/newStrike";
-import { fromDistance, parseNumber } from "../../units/units";
+import { faultOf, parseNumber, toDocument } from "../../units/units";
 import classes from "./Proof.module.css";
 import { hotkeyOf, OUTCOMES, type Outcome } from "./useProofs";
 
@@ -19,8 +20,15 @@ interface Props {
   onUndo: () => void;
 }
 
-type Typed = { hole: string; carry: string; entry: string; length: string; depth: string };
-const EMPTY: Typed = { hole: "", carry: "", entry: "", length: "", depth: "" };
+type Figure = "to_hole_m" | "carry_m" | "entry_mm" | "mark_length_mm" | "mark_depth_mm";
+const LIMITS = Object.entries(TABLES.proof_ball) as [Figure, (typeof TABLES.proof_ball)[string]][];
+const EMPTY: Record<Figure, string> = {
+  to_hole_m: "",
+  carry_m: "",
+  entry_mm: "",
+  mark_length_mm: "",
+  mark_depth_mm: "",
+};
 
 /** The next ball: how it came off by one key, and whatever else was seen of it. The remote knows good and heavy. */
 export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
@@ -28,24 +36,25 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
   const [typed, setTyped] = useState(EMPTY);
   const situation = proof.document.situations[block.situation];
   const sand = situation?.surface === "sand";
-  const wrong = (text: string) => text.trim() !== "" && parseNumber(text) === null;
+  const figures = Object.fromEntries(
+    LIMITS.map(([key, limit]) => {
+      const number = parseNumber(typed[key]);
+      return [key, number === null ? null : toDocument(limit, number, units)];
+    }),
+  ) as Record<Figure, number | null>;
+  const wrong = (key: Figure) => {
+    const limit = TABLES.proof_ball[key];
+    return limit ? faultOf(typed[key], limit, units) : null;
+  };
   const take = (outcome: Outcome | null) => {
-    if (Object.values(typed).some(wrong)) return;
-    const metres = (text: string) => {
-      const number = parseNumber(text);
-      return number === null ? null : fromDistance(number, units.distance);
-    };
+    if (LIMITS.some(([key]) => wrong(key) !== null)) return;
     const ball: ProofBall = {
       id: newId(),
       club: block.club,
       situation: block.situation,
       block: block.place,
       outcome,
-      to_hole_m: metres(typed.hole),
-      carry_m: metres(typed.carry),
-      entry_mm: parseNumber(typed.entry),
-      mark_length_mm: parseNumber(typed.length),
-      mark_depth_mm: parseNumber(typed.depth),
+      ...figures,
       set_aside: null,
       origin: "typed",
       simulated: false,
@@ -63,20 +72,20 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
     ],
     [],
   );
-  const field = (key: keyof Typed, label: string, unit: string) => (
+  const field = (key: Figure, label: string, unit: string) => (
     <label>
       {label}
       <input
         value={typed[key]}
         inputMode="decimal"
         autoComplete="off"
-        aria-invalid={wrong(typed[key])}
+        aria-invalid={wrong(key) !== null}
         onChange={(event) => setTyped({ ...typed, [key]: event.currentTarget.value })}
         onKeyDown={(event) => {
           if (event.key === "Enter") take(null);
         }}
       />
-      <small>{wrong(typed[key]) ? "must be a number" : unit}</small>
+      {wrong(key) ? <small role="alert">{wrong(key)}</small> : <small>{unit}</small>}
     </label>
   );
   return (
@@ -92,12 +101,12 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
         </Button>
       </div>
       <div className={classes.seen}>
-        {field("hole", "To the hole", units.distance)}
-        {field("carry", "Carry", units.distance)}
-        {field("entry", "Entry", "mm, behind is −")}
-        {field("length", sand ? "Sand mark, length" : "Divot, length", "mm")}
-        {field("depth", "and depth", "mm")}
-        <Mark length={parseNumber(typed.length)} depth={parseNumber(typed.depth)} sand={sand} />
+        {field("to_hole_m", "To the hole", units.distance)}
+        {field("carry_m", "Carry", units.distance)}
+        {field("entry_mm", "Entry", "mm, behind is −")}
+        {field("mark_length_mm", sand ? "Sand mark, length" : "Divot, length", "mm")}
+        {field("mark_depth_mm", "and depth", "mm")}
+        <Mark length={figures.mark_length_mm} depth={figures.mark_depth_mm} sand={sand} />
       </div>
       <EntryMarks
         strikes={here.map((ball) => ({ ...newStrike("", 0, ""), id: ball.id, entry_mm: ball.entry_mm ?? null }))}
@@ -107,8 +116,8 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
         low={null}
         high={null}
         sand={sand}
-        entered={parseNumber(typed.entry)}
-        onMark={(mm) => setTyped({ ...typed, entry: String(mm) })}
+        entered={figures.entry_mm}
+        onMark={(mm) => setTyped({ ...typed, entry_mm: String(mm) })}
         waits="this is the next ball's"
       />
     </section>

@@ -1,7 +1,7 @@
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
 import { api, type Proof, unwrap } from "../../api/client";
-import { TABLES } from "../../api/tables";
+import { namedIn, TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import classes from "./Proof.module.css";
 
@@ -60,4 +60,4 @@ export function Counts({ proof }: { proof: Proof }) {
   );
 }
 
-const shotName = (key: string) => TABLES.shots.find((shot) => shot.key === key)?.name ?? key;
+const shotName = (key: string) => namedIn(TABLES.shots, key);

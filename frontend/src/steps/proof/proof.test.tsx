@@ -53,6 +53,20 @@ it("what is no number holds the ball, whichever key is pressed", () => {
   expect(onBall.mock.lastCall?.[0]).toMatchObject({ carry_m: 14, outcome: "good" });
 });
 
+it("what no ball does is said at its field in the reader's unit, and holds the ball", () => {
+  entry(0, { distance: "yd", speed: "mph" });
+  type("Carry", "250");
+  fireEvent.keyDown(document.body, { key: "g" });
+  expect(onBall).not.toHaveBeenCalled();
+  expect(screen.getByRole("alert").textContent).toBe("1.1 to 218.7\u00a0yd");
+  type("Carry", "218.7");
+  type("Entry", "-300");
+  expect(screen.getByRole("alert").textContent).toBe("−250 to 120\u00a0mm");
+  type("Entry", "");
+  fireEvent.keyDown(document.body, { key: "g" });
+  expect(onBall.mock.lastCall?.[0].carry_m).toBeCloseTo(199.98, 2);
+});
+
 it("Enter takes a measured ball without an outcome, and nothing of nothing", () => {
   entry();
   fireEvent.keyDown(screen.getByLabelText(/Carry/), { key: "Enter" });

@@ -1,65 +1,32 @@
 import { Button } from "@mantine/core";
 import { type FormEvent, useRef, useState } from "react";
 import type { Strike } from "../../api/client";
-import { figureOf, TABLES } from "../../api/tables";
+import { type Figure, figureOf, TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
-import {
-  fromDistance,
-  fromSpeed,
-  inDistance,
-  inSpeed,
-  metres,
-  metresPerSecond,
-  parseNumber,
-  plain,
-  SPEED_LABEL,
-} from "../../units/units";
+import { faultOf, parseNumber, signOf, toDocument } from "../../units/units";
 import classes from "./Strikes.module.css";
 
 type Figures = Partial<Strike>;
-type Name = "entry_mm" | "attack_deg" | "lean_deg" | "club_speed_mps" | "carry_m";
+/** What is typed, in the order of the fields; all else comes from a device or a file. */
+const TYPED = ["entry_mm", "attack_deg", "lean_deg", "club_speed_mps", "carry_m"] as const;
+type Name = (typeof TYPED)[number];
+const FIELDS = TYPED.map((name) => [name, figureOf(TABLES.strike, name)] as const);
 
 /** A strike typed by hand: whatever was measured; Enter takes it and the first field waits for the next. */
 export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
   const units = useUnits();
   const first = useRef<HTMLInputElement>(null);
   const [text, setText] = useState<Partial<Record<Name, string>>>({});
-  const fields: readonly (readonly [Name, string, string, (value: number) => number, (value: number) => number])[] = [
-    ["entry_mm", "Entry", "mm", same, same],
-    ["attack_deg", "Attack", "°", same, same],
-    ["lean_deg", "Lean", "°", same, same],
-    [
-      "club_speed_mps",
-      "Speed",
-      SPEED_LABEL[units.speed],
-      (v) => fromSpeed(v, units.speed),
-      (v) => inSpeed(metresPerSecond(v), units.speed),
-    ],
-    [
-      "carry_m",
-      "Carry",
-      units.distance,
-      (v) => fromDistance(v, units.distance),
-      (v) => inDistance(metres(v), units.distance),
-    ],
-  ];
-  const wrong = (name: Name, from: (value: number) => number, to: (value: number) => number) => {
-    const typed = text[name]?.trim() ?? "";
-    if (typed === "") return null;
-    const number = parseNumber(typed);
-    const { low, high } = figureOf(TABLES.strike, name);
-    if (number === null) return "must be a number";
-    return from(number) < low || from(number) > high ? `${plain(to(low))} to ${plain(to(high))}` : null;
-  };
-  const bad = fields.some(([name, , , from, to]) => wrong(name, from, to) !== null);
-  const empty = fields.every(([name]) => (text[name]?.trim() ?? "") === "");
+  const wrong = (name: Name, figure: Figure) => faultOf(text[name] ?? "", figure, units);
+  const bad = FIELDS.some(([name, figure]) => wrong(name, figure) !== null);
+  const empty = FIELDS.every(([name]) => (text[name]?.trim() ?? "") === "");
   const take = (event: FormEvent) => {
     event.preventDefault();
     if (bad || empty) return;
     const figures: Figures = {};
-    for (const [name, , , from] of fields) {
+    for (const [name, figure] of FIELDS) {
       const number = parseNumber(text[name] ?? "");
-      if (number !== null) figures[name] = from(number);
+      if (number !== null) figures[name] = toDocument(figure, number, units);
     }
     onTake(figures);
     setText({});
@@ -68,11 +35,11 @@ export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
   return (
     <form className={classes.form} onSubmit={take} aria-label="A strike by hand">
       <div className={classes.fields}>
-        {fields.map(([name, label, unit, from, to], i) => {
-          const fault = wrong(name, from, to);
+        {FIELDS.map(([name, figure], i) => {
+          const fault = wrong(name, figure);
           return (
             <label key={name}>
-              {label}, {unit}
+              {figure.words}, {signOf(figure.unit, units)}
               <input
                 ref={i === 0 ? first : undefined}
                 value={text[name] ?? ""}
@@ -94,5 +61,3 @@ export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
     </form>
   );
 }
-
-const same = (value: number) => value;

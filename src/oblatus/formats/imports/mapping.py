@@ -12,22 +12,29 @@ from oblatus.formats.imports.quantities import FIELDS
 from oblatus.formats.strikes import MEASURED, ClubCode, SwingKey
 
 Word = Annotated[str, StringConstraints(max_length=200)]
+ENCODINGS = {
+    "utf-8": "Unicode (UTF-8)", "utf-16": "Unicode (UTF-16)", "utf-16-le": "Unicode (UTF-16, little)",
+    "utf-16-be": "Unicode (UTF-16, big)", "cp1252": "Western European", "iso-8859-15": "Western European (ISO)",
+    "cp1250": "Central European", "cp1251": "Cyrillic", "mac_roman": "Old Macintosh", "shift_jis": "Japanese",
+    "gb18030": "Chinese",
+}  # fmt: skip
+DELIMITERS = {"tab": "\t", "semicolon": ";", "pipe": "|", "comma": ","}
 if TYPE_CHECKING:
     FieldName = str
+    Encoding = str
+    Delimiter = str
 else:
     FieldName = Literal[tuple(FIELDS)]
+    Encoding = Literal[tuple(ENCODINGS)]
+    Delimiter = Literal[tuple(DELIMITERS)]
 
 
 class LayoutDocument(Strict):
     """Where the table stands: what is null is found out. `header_row` counts from 1; 0 means there is no header."""
 
     sheet: Word | None = None
-    encoding: (
-        Literal["utf-8", "utf-16", "utf-16-le", "utf-16-be", "cp1252", "cp1250", "cp1251", "iso-8859-15", "mac_roman",
-                "shift_jis", "gb18030"]
-        | None
-    ) = None  # fmt: skip
-    delimiter: Literal["tab", "semicolon", "pipe", "comma"] | None = None
+    encoding: Encoding | None = None
+    delimiter: Delimiter | None = None
     header_row: Annotated[int, Within(Bound(0, 1000, ""))] | None = None
 
 

@@ -22,6 +22,7 @@ from python_calamine import CalamineError, CalamineWorkbook, SheetTypeEnum, Shee
 
 from oblatus.errors import InputError, fault
 from oblatus.formats.imports.guess import names_known
+from oblatus.formats.imports.mapping import DELIMITERS
 from oblatus.formats.imports.quantities import NO_RESULT
 
 MOST_ROWS = 120_000
@@ -31,8 +32,6 @@ LARGEST_UNPACKED = 400_000_000
 STEEPEST_PACKING = 250
 MOST_PARTS = 2000
 LOOKED_AT = 60
-DELIMITERS = {"tab": "\t", "semicolon": ";", "pipe": "|", "comma": ","}
-ENCODINGS = ("utf-8", "utf-16", "cp1252", "cp1250", "cp1251", "iso-8859-15", "mac_roman", "shift_jis", "gb18030")
 ZIP_START = b"PK\x03\x04"
 OLD_WORKBOOK = b"\xd0\xcf\x11\xe0"
 

@@ -13,7 +13,7 @@ from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.geometry import Hand
 from oblatus.core.words import Reader, speed, trimmed, worded
 from oblatus.errors import fault
-from oblatus.formats.card import CardOut, LieCardOut
+from oblatus.formats.card import BASIS, CardOut, LieCardOut
 from oblatus.formats.print.pages import Printed, as_pdf, outline_path
 from oblatus.formats.sections.after import CARD_PARTS, CardPart
 
@@ -23,11 +23,6 @@ PAPER = {
 }  # fmt: skip
 """Size, margin, and how many pages a bag card may have. A pocket card is folded in its middle, each half ID-1 of
 ISO/IEC 7810."""
-PART_WORDS: dict[CardPart, str] = {
-    "lofts": "lofts and bounces", "full": "full swings", "distances": "the table of distances",
-    "rows": "every club and swing", "rules": "wind and green rules",
-}  # fmt: skip
-BASIS = {"built": "as built", "proposed": "as proposed", "owned": "as owned"}
 GREY = "* { color: #000 !important; border-color: #777 !important; }"
 
 
@@ -50,7 +45,7 @@ def bag_card_pdf(
         for out in combinations([part for part in CARD_PARTS if part in parts], count):
             left = [part for part in parts if part not in out]
             if _bag(card, size, left, reader, link, grey=grey).pages <= most:
-                words = " and ".join(PART_WORDS[part] for part in out)
+                words = " and ".join(CARD_PARTS[part] for part in out)
                 raise fault("card.parts", f"does not fit on this paper: leave out {words}, or take larger paper")
     raise fault("card.parts", "does not fit on this paper: take larger paper")
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
-from typing import Annotated, Literal, Self, get_args
+from typing import TYPE_CHECKING, Annotated, Literal, Self, TypeAlias
 
 from pydantic import Field, StringConstraints, model_validator
 
@@ -16,17 +16,26 @@ from oblatus.formats.sections.grounds import Grounds, check_grounds
 from oblatus.formats.sections.parts import Name, Share
 from oblatus.formats.sections.player import check_shot_mix
 
-CardPart = Literal["lofts", "full", "distances", "rows", "rules"]
-CARD_PARTS: tuple[CardPart, ...] = get_args(CardPart)
+CARD_PARTS = {
+    "lofts": "lofts and bounces", "full": "full swings", "distances": "the table of distances",
+    "rows": "every club and swing", "rules": "wind and green rules",
+}  # fmt: skip
+CARD_PAPERS = {"pocket": "pocket", "a6": "A6", "a4": "A4", "letter": "letter"}
+if TYPE_CHECKING:
+    CardPart: TypeAlias = str
+    CardPaper: TypeAlias = str
+else:
+    CardPart = Literal[tuple(CARD_PARTS)]
+    CardPaper = Literal[tuple(CARD_PAPERS)]
 
 
 class CardDocument(Strict):
     """What is on the player's card: the ball that the carries hold for, paper, colour, parts."""
 
     ball: Annotated[str, StringConstraints(max_length=BALL_LETTERS)] = ""
-    size: Literal["pocket", "a6", "a4", "letter"] = "a6"
+    size: CardPaper = "a6"
     grey: bool = False
-    parts: Annotated[tuple[CardPart, ...], Field(min_length=1, max_length=5)] = CARD_PARTS
+    parts: Annotated[tuple[CardPart, ...], Field(min_length=1, max_length=len(CARD_PARTS))] = tuple(CARD_PARTS)
 
     @model_validator(mode="after")
     def _once(self) -> Self:
