@@ -49,7 +49,7 @@ it("the card says which set it is of, how much of it is measured, and is of pape
 it("parts are put on and off in the card's own order, and one stays", async () => {
   step();
   const card = within(await screen.findByRole("region", { name: "Bag card" }));
-  fireEvent.click(card.getByRole("checkbox", { name: "distances" }));
+  fireEvent.click(card.getByRole("checkbox", { name: "the table of distances" }));
   expect(edit.mock.lastCall?.[1].parts).toEqual(["lofts", "full", "distances", "rules"]);
   fireEvent.click(card.getByRole("checkbox", { name: "full swings" }));
   expect(edit.mock.lastCall?.[1].parts).toEqual(["lofts", "rules"]);
