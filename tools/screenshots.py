@@ -78,7 +78,7 @@ def main() -> None:
 def sign_in(page: Page, url: str) -> None:
     """Sign in as the demo fitter."""
     page.goto(url)
-    page.get_by_label("Address").fill(DEMO_EMAIL)
+    page.get_by_label("E-mail").fill(DEMO_EMAIL)
     page.get_by_label("Password", exact=True).fill(DEMO_PASSWORD)
     page.get_by_role("button", name="Sign in").click()
     page.get_by_role("link", name=PLAYER).wait_for()

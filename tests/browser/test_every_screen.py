@@ -240,7 +240,7 @@ def test_dialogs_the_desk_and_another_player_are_readable(signed: Page, address:
     wrong += look(signed, "desk")
     signed.context.clear_cookies()
     signed.goto(address)
-    expect(signed.get_by_label("Address")).to_be_visible()
+    expect(signed.get_by_label("E-mail")).to_be_visible()
     found = wrong + look(signed, "sign-in")
     assert found == [], "\n".join(found)
 

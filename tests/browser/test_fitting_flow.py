@@ -52,7 +52,7 @@ def test_from_an_empty_studio_to_a_kept_proposal_by_keyboard_alone(desk: Page, d
     with database.engine.begin() as connection:
         connection.execute(text("delete from fitting"))
     keys = Keyboard(desk)
-    expect(desk.get_by_label("Address")).to_be_focused()
+    expect(desk.get_by_label("E-mail")).to_be_focused()
     keys.type(DEMO_EMAIL)
     keys.press("Tab")
     keys.type(DEMO_PASSWORD)

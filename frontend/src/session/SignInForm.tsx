@@ -3,7 +3,7 @@ import { type FormEvent, useState } from "react";
 import classes from "./Session.module.css";
 import { useSignIn } from "./session";
 
-/** Address and password; what is wrong is said above the button. */
+/** E-mail and password; what is wrong is said above the button. */
 export function SignInForm({ email = "", onDone }: { email?: string; onDone?: () => void }) {
   const [address, setAddress] = useState(email);
   const [password, setPassword] = useState("");
@@ -15,7 +15,7 @@ export function SignInForm({ email = "", onDone }: { email?: string; onDone?: ()
   return (
     <form className={classes.form} onSubmit={submit}>
       <TextInput
-        label="Address"
+        label="E-mail"
         type="email"
         autoComplete="username"
         required

@@ -125,5 +125,5 @@ it("a question of before the sign-in is given up: its answer would take the cook
 it("names whose page it is when somebody else signed in", () => {
   shown(<SignInSheet ended="other_fitter" session={me} onLeave={leave} />);
   expect(screen.getByText(/This page is still Ada's/)).toBeTruthy();
-  expect(screen.getByLabelText("Address")).toHaveProperty("value", "ada@example.com");
+  expect(screen.getByLabelText("E-mail")).toHaveProperty("value", "ada@example.com");
 });
