@@ -36,16 +36,16 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
   const [typed, setTyped] = useState(EMPTY);
   const situation = proof.document.situations[block.situation];
   const sand = situation?.surface === "sand";
-  const figures = Object.fromEntries(
-    LIMITS.map(([key, limit]) => {
-      const number = parseNumber(typed[key]);
-      return [key, number === null ? null : toDocument(limit, number, units)];
-    }),
-  ) as Record<Figure, number | null>;
   const wrong = (key: Figure) => {
     const limit = TABLES.proof_ball[key];
     return limit ? faultOf(typed[key], limit, units) : null;
   };
+  const figures = Object.fromEntries(
+    LIMITS.map(([key, limit]) => {
+      const number = wrong(key) === null ? parseNumber(typed[key]) : null;
+      return [key, number === null ? null : toDocument(limit, number, units)];
+    }),
+  ) as Record<Figure, number | null>;
   const take = (outcome: Outcome | null) => {
     if (LIMITS.some(([key]) => wrong(key) !== null)) return;
     const ball: ProofBall = {

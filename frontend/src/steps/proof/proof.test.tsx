@@ -62,6 +62,7 @@ it("what no ball does is said at its field in the reader's unit, and holds the b
   type("Carry", "218.7");
   type("Entry", "-300");
   expect(screen.getByRole("alert").textContent).toBe("−250 to 120\u00a0mm");
+  expect(screen.queryByText(/this is the next ball's/)).toBeNull();
   type("Entry", "");
   fireEvent.keyDown(document.body, { key: "g" });
   expect(onBall.mock.lastCall?.[0].carry_m).toBeCloseTo(199.98, 2);
