@@ -2667,6 +2667,7 @@ export interface components {
             lies: components["schemas"]["LieOut"][];
             /** Log Fields */
             log_fields: components["schemas"]["KeyNameOut"][];
+            log_shot: components["schemas"]["LogShotBoundsOut"];
             /** Log Situations */
             log_situations: components["schemas"]["KeyNameOut"][];
             most: components["schemas"]["MostOut"];
@@ -5459,6 +5460,14 @@ export interface components {
             /** Unknown */
             unknown: number;
             whole: components["schemas"]["SeenOut"] | null;
+        };
+        /**
+         * LogShotBoundsOut
+         * @description What the distances of a shot on the course may be.
+         */
+        LogShotBoundsOut: {
+            distance_m: components["schemas"]["FigureBoundOut"];
+            left_m: components["schemas"]["FigureBoundOut"];
         };
         /**
          * LogShotDocument

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from functools import cache
 from typing import Any, get_args
 
-from oblatus.core.bounds import FLIGHT
+from oblatus.core.bounds import FLIGHT, Bound
 from oblatus.core.build.sheet import PRICE_LIST
 from oblatus.core.card.bag import INTO
 from oblatus.core.clubs import BEND_LIMIT_DEG, DRIFT_MATTERS_DEG, Head
@@ -36,6 +36,7 @@ from oblatus.formats.carries import FINDER
 from oblatus.formats.fitting import AFTER_THE_SET, SECTIONS
 from oblatus.formats.imports.mapping import DELIMITERS, ENCODINGS
 from oblatus.formats.log_file import LOG_FIELDS
+from oblatus.formats.log_shots import DISTANCE, LEFT
 from oblatus.formats.proof import BALL
 from oblatus.formats.sections.after import CARD_PAPERS, CARD_PARTS
 from oblatus.formats.sections.build import BUILD
@@ -54,6 +55,7 @@ from oblatus.web.schemas_catalogue import (
     KeyNameOut,
     LadderEdgesOut,
     LieOut,
+    LogShotBoundsOut,
     MostOut,
     OutcomeOut,
     PickedOut,
@@ -127,7 +129,8 @@ def catalogue_out() -> CatalogueOut:
         drift_matters_deg=DRIFT_MATTERS_DEG,
         proved_elsewhere=ProvedElsewhere(other_situations=OTHER_SITUATIONS, other_surface=OTHER_SURFACE),
         proof_plan={key: BoundOut(low=bound.low, high=bound.high) for key, bound in PROOF_BOUNDS.items()},
-        proof_ball={key: FigureBoundOut(low=bound.low, high=bound.high, unit=bound.unit) for key, bound in BALL.items()},
+        proof_ball={key: _bound(bound) for key, bound in BALL.items()},
+        log_shot=LogShotBoundsOut(distance_m=_bound(DISTANCE), left_m=_bound(LEFT)),
         build={key: BoundOut(low=bound.low, high=bound.high) for key, bound in BUILD.items()},
         air=AirOut(**{key: BoundOut(low=FLIGHT[key].low, high=FLIGHT[key].high) for key in AirOut.model_fields}),
         ladder_parts=_named(PART_WORDS),
@@ -158,6 +161,10 @@ def catalogue_out() -> CatalogueOut:
 def _question(key: str, asked: Question) -> QuestionOut:
     choices = _named({choice: one.words for choice, one in asked.choices.items()})
     return QuestionOut(key=key, name=asked.words, choices=choices)
+
+
+def _bound(bound: Bound) -> FigureBoundOut:
+    return FigureBoundOut(low=bound.low, high=bound.high, unit=bound.unit)
 
 
 def _named(table: Mapping[Any, str]) -> list[KeyNameOut]:

@@ -111,6 +111,13 @@ class FigureBoundOut(BoundOut):
     unit: str
 
 
+class LogShotBoundsOut(Strict):
+    """What the distances of a shot on the course may be."""
+
+    distance_m: FigureBoundOut
+    left_m: FigureBoundOut
+
+
 class ProvedElsewhere(Strict):
     """Shares of a proved difference that hold in other situations on the same ground, and on the other ground."""
 
@@ -231,6 +238,7 @@ class CatalogueOut(Strict):
     results: list[KeyNameOut]
     log_situations: list[KeyNameOut]
     log_fields: list[KeyNameOut]
+    log_shot: LogShotBoundsOut
     card_parts: list[KeyNameOut]
     card_papers: list[KeyNameOut]
     card_bases: list[KeyNameOut]

@@ -8,7 +8,7 @@ import { useStore, useUnits } from "../../app/context";
 import { usePlace } from "../../app/usePlace";
 import { same } from "../../history/changes";
 import { today } from "../../units/days";
-import { counted, fromDistance, parseNumber } from "../../units/units";
+import { counted, faultOf, fromDistance, parseNumber } from "../../units/units";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
 import { type Log, type LogShot, useAgain } from "./useLog";
@@ -67,7 +67,11 @@ export function NoteShots({ log }: { log: Log }) {
     const number = parseNumber(text);
     return number === null ? null : fromDistance(number, units.distance);
   };
-  const wrong = [far, left].some((text) => text.trim() !== "" && parseNumber(text) === null);
+  const faults = {
+    far: faultOf(far, TABLES.log_shot.distance_m, units),
+    left: faultOf(left, TABLES.log_shot.left_m, units),
+  };
+  const wrong = faults.far !== null || faults.left !== null;
   return (
     <section className={classes.section} aria-label="Note a round here">
       <h2>Note a round here</h2>
@@ -164,7 +168,7 @@ export function NoteShots({ log }: { log: Log }) {
           inputMode="decimal"
           placeholder="usual"
           value={far}
-          error={far.trim() !== "" && parseNumber(far) === null ? "must be a number" : undefined}
+          error={faults.far}
           onChange={(event) => setFar(event.currentTarget.value)}
         />
         <TextInput
@@ -173,7 +177,7 @@ export function NoteShots({ log }: { log: Log }) {
           inputMode="decimal"
           placeholder="usual"
           value={left}
-          error={left.trim() !== "" && parseNumber(left) === null ? "must be a number" : undefined}
+          error={faults.left}
           onChange={(event) => setLeft(event.currentTarget.value)}
         />
         <Button type="submit" mt={21} loading={add.isPending} disabled={wrong || place === null}>

@@ -213,6 +213,11 @@ it("a shot is noted with the club that is advised, in the reader's unit, and not
   fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
   expect(asked).toEqual([]);
   fireEvent.change(screen.getByLabelText("Left, m"), { target: { value: "2,5" } });
+  fireEvent.change(screen.getByLabelText("To the hole, m"), { target: { value: "300" } });
+  fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
+  expect(screen.getByText("1 to 200 m")).toBeTruthy();
+  expect(asked).toEqual([]);
+  fireEvent.change(screen.getByLabelText("To the hole, m"), { target: { value: "" } });
   fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
   expect(await screen.findByText("1 shot noted for this round.")).toBeTruthy();
   const [shot] = JSON.parse(asked[0]?.body ?? "").shots;
