@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { api, RequestError, unwrap } from "../api/client";
+import { lastFailure } from "../api/lastFailure";
 import { SignOut } from "../session/SignOut";
 import { useStanding } from "../session/session";
 import { showMoment } from "../units/days";
@@ -48,7 +49,7 @@ function Sessions() {
     onSettled: again,
   });
   const others = useMutation({ mutationFn: () => unwrap(api.DELETE("/api/session/others")), onSettled: again });
-  const failure = list.error ?? end.error ?? others.error;
+  const failure = lastFailure(end, others) ?? list.error;
   const sessions = list.data?.sessions ?? [];
   return (
     <section aria-labelledby="where">

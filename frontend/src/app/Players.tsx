@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, importDocument, type Schemas, type Session, unwrap } from "../api/client";
+import { lastFailure } from "../api/lastFailure";
 import { TABLES } from "../api/tables";
 import { SignOut } from "../session/SignOut";
 import { showDay, showMoment } from "../units/days";
@@ -76,7 +77,7 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
     if (file.current) file.current.value = "";
   };
 
-  const failure = start.error ?? load.error ?? remove.error;
+  const failure = lastFailure(start, load, remove);
   return (
     <main className={classes.page}>
       <header className={classes.head}>
@@ -221,7 +222,7 @@ function Bin({ lines }: { lines: Schemas["BinLine"][] }) {
       unwrap(api.DELETE("/api/fittings/bin/{fitting_id}", { params: { path: { fitting_id } } })),
     onSuccess: again,
   });
-  const failure = back.error ?? gone.error;
+  const failure = lastFailure(back, gone);
   return (
     <section aria-label="Bin" className={classes.bin}>
       <h2>Removed</h2>

@@ -1,6 +1,7 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../api/client";
+import { lastFailure } from "../api/lastFailure";
 import { useStore } from "../app/context";
 import { plain } from "../units/units";
 import classes from "./Instrument.module.css";
@@ -49,7 +50,7 @@ export function Instrument({ kind, target, name, told, says, used, onUse }: Prop
   const summary = readings.data?.summaries.find((s) => s.kind === kind && s.target === target);
   const here = device.wanted && device.target === target;
   const counting = mine.filter((reading) => reading.set_aside === null);
-  const failure = put.error ?? aside.error;
+  const failure = lastFailure(put, aside);
   return (
     <section className={classes.instrument} aria-label={`${DEVICE_NAMES[kind]}: ${name}`}>
       <div className={classes.line}>

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { unparse } from "papaparse";
 import { useRef, useState } from "react";
 import { api, RequestError, type Schemas, unwrap } from "../../api/client";
+import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { useOnSaved } from "../../app/useKeep";
@@ -78,6 +79,7 @@ export function RackTable() {
   const shown = heads.filter(
     (h) => !wanted || `${h.code} ${h.name} ${h.loft_deg} ${h.make}`.toLowerCase().includes(wanted),
   );
+  const failure = lastFailure(drop, bringBack);
   const faults = replace.error instanceof RequestError ? (replace.error.body?.faults ?? []) : [];
   return (
     <>
@@ -112,9 +114,9 @@ export function RackTable() {
             </Button>
           </span>
         )}
-        {(drop.error ?? bringBack.error) && (
+        {failure && (
           <span role="alert" className={classes.overtaken}>
-            {(drop.error ?? bringBack.error)?.message}
+            {failure.message}
           </span>
         )}
         <input

@@ -1,6 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { type Build, RequestError } from "../../api/client";
+import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { useQueue } from "../../strikes/queue";
@@ -18,7 +19,7 @@ export function OrderPanel({ sheet }: { sheet: Build }) {
   const order = sheet.order ?? null;
   const acts = useOrder();
   const pending = [acts.beginning, acts.anew, acts.cancel, acts.sign].some((act) => act.isPending);
-  const failed = [acts.beginning, acts.anew, acts.cancel, acts.sign].find((act) => act.isError)?.error;
+  const failed = lastFailure(acts.beginning, acts.anew, acts.cancel, acts.sign);
   const base = `/api/fittings/${server.id}/build`;
   const heads = sheet.clubs.filter((club) => club.action === "replace").map((club) => club.name);
   return (

@@ -2,6 +2,7 @@ import { Button, NativeSelect } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { lastFailure } from "../../api/lastFailure";
 import { useStore, useUnits } from "../../app/context";
 import { useOnSaved } from "../../app/useKeep";
 import { useSendId } from "../../app/useSendId";
@@ -54,7 +55,7 @@ export function HandOver() {
     },
   });
   const handovers = list.data?.handovers ?? [];
-  const failed = make.error ?? close.error ?? list.error;
+  const failed = lastFailure(make, close) ?? list.error;
   return (
     <section className={classes.handover} aria-label="Hand over">
       <h2>Hand over</h2>

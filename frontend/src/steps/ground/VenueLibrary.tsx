@@ -2,6 +2,7 @@ import { Autocomplete, Button, TextInput } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Ground, type Schemas, unwrap } from "../../api/client";
+import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useSendId } from "../../app/useSendId";
 import { showDay, today } from "../../units/days";
@@ -57,7 +58,7 @@ export function VenueLibrary({ ground, onChange }: Props) {
     const { venue: there, season: then, read_on: day } = record;
     onChange({ ...copied(record.ground), name, share, formerly, venue: there, season: then, read_on: day });
   };
-  const failure = keep.error ?? forget.error;
+  const failure = lastFailure(keep, forget);
   return (
     <section className={classes.library} aria-label="Venue library">
       <div className={parts.fields}>

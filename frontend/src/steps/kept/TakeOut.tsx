@@ -2,6 +2,7 @@ import { Button, TextInput } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type KeptLine, unwrap } from "../../api/client";
+import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import parts from "../parts/parts.module.css";
@@ -64,7 +65,7 @@ export function TakeOut({
       await again();
     },
   });
-  const failure = name.error ?? out.error ?? back.error;
+  const failure = lastFailure(name, out, back);
   return (
     <>
       {failure && (

@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, unwrap } from "../../api/client";
+import { lastFailure } from "../../api/lastFailure";
 import { showMoment } from "../../units/days";
 import parts from "./parts.module.css";
 
@@ -31,7 +32,7 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
     },
   });
   const mappings = found.data?.mappings ?? [];
-  const failure = forget.error ?? back.error;
+  const failure = lastFailure(forget, back);
   if (mappings.length === 0 && forgotten.length === 0 && !failure) return null;
   return (
     <>
