@@ -132,10 +132,10 @@ def test_the_rack_names_line_and_column_of_every_wrong_cell():
     rows.append(",".join(str(good[c]) for c in COLUMNS))
     with pytest.raises(InputError) as error:
         read_rack("\n".join(rows))
-    assert [f.field for f in error.value.faults] == ["line 3.loft_deg", "line 4.bounce_deg", "code"]
+    assert [f.field for f in error.value.faults] == ["line 3, loft", "line 4, bounce", "code"]
     with pytest.raises(InputError) as error:
         read_rack("code,name\nA,b")
-    assert "loft_deg" in error.value.faults[0].message
+    assert "loft, bounce" in error.value.faults[0].message
 
 
 def test_drops_and_pushes_say_the_reading_and_that_it_is_measured():

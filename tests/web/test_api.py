@@ -16,6 +16,7 @@ from oblatus.settings import Settings, settings_from
 from oblatus.usecases import near
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from oblatus.web.app import create_app
+from tests.files import in_base64
 
 
 def edit(client, fitting, **sections):
@@ -303,7 +304,7 @@ def test_the_list_says_what_was_kept_last(client, fitting):
 
 def test_a_new_player_starts_assumed_and_can_be_removed(client):
     rack = "code,name,loft_deg,bounce_deg\nW,of this test alone,57,11\n"  # the usual player's set may be known by now
-    assert client.put("/api/rack", json={"csv": rack, "revision": 1}).status_code == 200
+    assert client.put("/api/rack", json={"content": in_base64(rack), "revision": 1}).status_code == 200
     made = client.post("/api/fittings", json={"player_name": "Wim Chalkley"}).get_json()
     assert (made["to_come"], made["recommendation"]) == (True, None), "nobody waits for the search"
     assert made["steps"]["player"] == "empty"
@@ -318,12 +319,18 @@ def test_a_new_player_starts_assumed_and_can_be_removed(client):
 
 def test_the_rack_is_replaced_whole_or_not_at_all(client, fitting):
     before = client.get("/api/rack").get_json()["heads"]
-    bad = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,156,10\n", "revision": 1})
-    assert [f["field"] for f in bad.get_json()["faults"]] == ["line 3.loft_deg"]
+    bad = client.put(
+        "/api/rack", json={"content": in_base64("code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,156,10\n"), "revision": 1}
+    )
+    assert [f["field"] for f in bad.get_json()["faults"]] == ["line 3, loft"]
     assert client.get("/api/rack").get_json()["heads"] == before
-    good = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,52,9\n", "revision": 1})
+    good = client.put(
+        "/api/rack", json={"content": in_base64("code,name,loft_deg,bounce_deg\nA,a,56,10\nB,b,52,9\n"), "revision": 1}
+    )
     assert [h["code"] for h in good.get_json()["heads"]] == ["A", "B"]
-    late = client.put("/api/rack", json={"csv": "code,name,loft_deg,bounce_deg\nC,c,56,10\n", "revision": 1})
+    late = client.put(
+        "/api/rack", json={"content": in_base64("code,name,loft_deg,bounce_deg\nC,c,56,10\n"), "revision": 1}
+    )
     assert (late.status_code, late.get_json()["revision"]) == (409, 2), "somebody else's rack is not replaced unseen"
     found = client.get(f"/api/fittings/{fitting['id']}").get_json()["recommendation"]
     codes = {c["code"] for club in found["clubs"] for c in club["candidates"]}
@@ -331,8 +338,13 @@ def test_the_rack_is_replaced_whole_or_not_at_all(client, fitting):
     table = io.StringIO()
     csv.DictWriter(table, before[0].keys()).writeheader()
     csv.DictWriter(table, before[0].keys()).writerows(before)
-    back = client.put("/api/rack", json={"csv": table.getvalue(), "revision": 2})
+    back = client.put("/api/rack", json={"content": in_base64(table.getvalue()), "revision": 2})
     assert back.get_json()["heads"] == before, "a rack is put back as it was told"
+    saved = client.get("/api/rack/rack.csv")
+    assert saved.headers["Content-Disposition"] == "attachment; filename=rack.csv"
+    again = client.put("/api/rack", json={"content": in_base64(saved.get_data(as_text=True)), "revision": 3})
+    assert again.get_json()["heads"] == before, "and as it was saved"
+    assert client.put("/api/rack", json={"content": "%", "revision": 4}).get_json()["faults"][0]["field"] == "content"
 
 
 def test_units_are_remembered(client):

@@ -14,6 +14,7 @@ from sqlalchemy.exc import DBAPIError
 
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from tests.conftest import signed_in
+from tests.files import in_base64
 
 
 def base_of(client, name) -> str:
@@ -74,7 +75,7 @@ def test_no_proposed_set_of_a_rack_that_was_not_seen_goes_to_the_bench(client):
     lines = "".join(
         f"{h['code']},{h['name']},{h['loft_deg']},{h['bounce_deg']}\n" for h in rack["heads"] if h["code"] != head
     )
-    told = {"csv": f"code,name,loft_deg,bounce_deg\n{lines}", "revision": rack["revision"]}
+    told = {"content": in_base64(f"code,name,loft_deg,bounce_deg\n{lines}"), "revision": rack["revision"]}
     assert client.put("/api/rack", json=told).status_code == 200
     body = {"id": str(uuid4()), "revision": seen["revision"], "rack_key": seen["rack_key"]}
     reply = client.post(f"{base}/build/orders", json=body)

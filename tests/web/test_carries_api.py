@@ -7,6 +7,8 @@ from uuid import uuid4
 
 import pytest
 
+from tests.files import in_base64
+
 
 def strike(**changes) -> dict:
     return {"id": str(uuid4()), "club": "own:0", "loft_deg": 50.5, "swing": "900", "carry_m": 46.0, **changes}
@@ -206,7 +208,7 @@ def test_another_rack_is_told_and_makes_a_kept_set_stale_that_it_has_no_longer(c
     assert (kept["kept_is_shown"], kept["steps"]["soles"]) == (True, "done")
     revision = client.get("/api/rack").get_json()["revision"]
     rack = "code,name,loft_deg,bounce_deg\nA,Plain 52,52,9\nB,Plain 57,57,11\n"
-    assert client.put("/api/rack", json={"csv": rack, "revision": revision}).status_code == 200
+    assert client.put("/api/rack", json={"content": in_base64(rack), "revision": revision}).status_code == 200
     quick = client.get(f"{base}?at_once=true").get_json()
     assert (quick["recommendation"]["whole_rack"], quick["kept_is_shown"]) == (False, True), "a quick set does not tell"
     after = client.get(base).get_json()

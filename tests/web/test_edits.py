@@ -17,6 +17,7 @@ from oblatus.store.database import Database
 from oblatus.store.tables import FittingRow, now
 from oblatus.units import METRES_PER_YARD
 from oblatus.usecases import bin as bins
+from tests.files import in_base64
 
 
 @pytest.fixture
@@ -174,7 +175,7 @@ def test_eight_racks_at_once_are_one_after_another(app, client):
         for cookie in ("oblatus",):
             own.set_cookie(cookie, client.get_cookie(cookie).value)
         own.environ_base["HTTP_X_CSRF_TOKEN"] = client.environ_base["HTTP_X_CSRF_TOKEN"]
-        answers.append(own.put("/api/rack", json={"csv": csv(f"R{i}"), "revision": 1}).status_code)
+        answers.append(own.put("/api/rack", json={"content": in_base64(csv(f"R{i}")), "revision": 1}).status_code)
 
     threads = [threading.Thread(target=put, args=(i,)) for i in range(8)]
     for thread in threads:

@@ -19,6 +19,7 @@ from oblatus.logs import quiet_threads
 from oblatus.settings import PROJECT
 from oblatus.usecases.seed import DEMO_EMAIL, DEMO_PASSWORD
 from tests.conftest import signed_in
+from tests.files import in_base64
 
 EXAMPLES = int(os.environ.get("OBLATUS_HOSTILE_EXAMPLES", "2"))
 DEEP = "[" * 200_000 + "]" * 200_000
@@ -55,7 +56,10 @@ def test_a_nul_is_refused_wherever_it_stands(client, fitting):
     assert client.post(f"{base}/kept", json={"revision": fitting["revision"], "label": "\0"}).status_code == 422
     assert client.post(f"{base}/imports?name=%00", data=b"club;carry\npw;100\n").status_code == 422
     wide = "code,name,loft_deg,bounce_deg\nA," + "x" * 140_000 + ",56,10\n"
-    assert client.put("/api/rack", json={"csv": wide, "revision": 1}).get_json()["faults"][0]["field"] == "csv"
+    assert (
+        client.put("/api/rack", json={"content": in_base64(wide), "revision": 1}).get_json()["faults"][0]["field"]
+        == "file"
+    )
 
 
 @pytest.mark.parametrize("text", ["=1", " =1", "\n\t+1", "\u00a0-1", "\ufeff@a", "\u200b =1", "＝1", "\r\n@x"])

@@ -14,6 +14,7 @@ from sqlalchemy import text
 
 from oblatus.usecases.live import LiveFeed, Word
 from oblatus.web.blueprints import live
+from tests.files import in_base64
 
 
 def test_word_of_many_changes_is_one_line_a_fitting():
@@ -134,7 +135,11 @@ def test_what_is_the_studios_is_told_to_every_screen_of_it(client, fitting, word
         quiet(words)
 
     rack = "code,name,loft_deg,bounce_deg\nA,Plain 52,52,9\nB,Plain 57,57,11\n"
-    told(client.put("/api/rack", json={"csv": rack, "revision": client.get("/api/rack").get_json()["revision"]}))
+    told(
+        client.put(
+            "/api/rack", json={"content": in_base64(rack), "revision": client.get("/api/rack").get_json()["revision"]}
+        )
+    )
     prices = client.get("/api/prices").get_json()
     told(client.put("/api/prices", json={"revision": prices["revision"], "prices": prices["prices"]}))
     ground = fitting["document"]["grounds"][0]

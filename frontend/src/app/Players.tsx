@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, importDocument, type Schemas, type Session, unwrap } from "../api/client";
+import { textOf } from "../api/files";
 import { lastFailure } from "../api/lastFailure";
 import { TABLES } from "../api/tables";
 import { SignOut } from "../session/SignOut";
@@ -50,7 +51,10 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
     onSuccess: starting.arrived,
   });
   const load = useMutation({
-    mutationFn: (text: string) => importDocument(text, loading.of(text)),
+    mutationFn: async (picked: File) => {
+      const text = await textOf(picked);
+      return importDocument(text, loading.of(text));
+    },
     onSuccess: loading.arrived,
   });
   const remove = useMutation({
@@ -71,9 +75,9 @@ export default function Players({ session, onLeave }: { session: Session; onLeav
     start.mutate(name, { onSuccess: opened });
   };
 
-  const chosen = async (files: FileList | null) => {
+  const chosen = (files: FileList | null) => {
     const picked = files?.[0];
-    if (picked) load.mutate(await picked.text(), { onSuccess: opened });
+    if (picked) load.mutate(picked, { onSuccess: opened });
     if (file.current) file.current.value = "";
   };
 

@@ -43,6 +43,11 @@ def strikes_csv(strikes: Sequence[StrikeDocument], clubs: Mapping[str, str], swi
     return out.getvalue()
 
 
+def typed_text(text: str) -> str:
+    """Text as it was before `safe_text`."""
+    return text[1:] if text.startswith("'") and safe_text(text[1:]) == text else text
+
+
 def safe_text(text: str) -> str:
     """Text that a spreadsheet shows and does not run; it looks behind blanks and line breaks as a spreadsheet does."""
     shown = text

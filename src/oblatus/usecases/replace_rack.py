@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from oblatus.errors import ConflictError
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.rack import read_rack
+from oblatus.formats.imports.rack_file import read_rack_file
+from oblatus.formats.rack import rack_csv
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
@@ -32,8 +33,13 @@ def studio_rack(database: Database, actor: Actor) -> Rack:
         return Rack(rack_of(rows), rows.studio().rack_revision)
 
 
-def replace_rack(database: Database, actor: Actor, csv_text: str, revision: int) -> Rack:
-    """Put the rack of a CSV file in place of the studio's, whole or not at all.
+def export_rack(database: Database, actor: Actor) -> str:
+    """The studio's rack as CSV, which `replace_rack` reads again."""
+    return rack_csv(studio_rack(database, actor).heads)
+
+
+def replace_rack(database: Database, actor: Actor, content: bytes, revision: int) -> Rack:
+    """Put the rack of a CSV or XLSX file in place of the studio's, whole or not at all.
 
     Raises
     ------
@@ -42,7 +48,7 @@ def replace_rack(database: Database, actor: Actor, csv_text: str, revision: int)
     ConflictError
         If somebody else replaced it since `revision`.
     """
-    heads = read_rack(csv_text)
+    heads = read_rack_file(content)
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         studio = rows.studio(lock=True)

@@ -313,7 +313,7 @@ class RackOut(Strict):
 
 
 class RackIn(Strict):
-    """A rack as CSV text, in place of the one at a revision."""
+    """A rack as a CSV or XLSX file in base64, in place of the one at a revision."""
 
     revision: Revision
-    csv: Annotated[str, StringConstraints(min_length=1, max_length=400_000)]
+    content: Annotated[str, StringConstraints(min_length=1, max_length=600_000)]

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { unparse } from "papaparse";
 import { useRef, useState } from "react";
 import { api, RequestError, type Schemas, unwrap } from "../../api/client";
+import { base64Of, textInBase64 } from "../../api/files";
 import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
@@ -28,7 +29,8 @@ export function RackTable() {
   const [dropped, setDropped] = useState<RackHead[] | null>(null);
   const studio = useQuery({ queryKey: ["rack"], queryFn: () => unwrap(api.GET("/api/rack")) });
   const replace = useMutation({
-    mutationFn: (csv: string) => unwrap(api.PUT("/api/rack", { body: { csv, revision: studio.data?.revision ?? 1 } })),
+    mutationFn: (content: string) =>
+      unwrap(api.PUT("/api/rack", { body: { content, revision: studio.data?.revision ?? 1 } })),
     onMutate: () => studio.data?.heads,
     onSuccess: (rack, _, heads) => {
       setBefore(heads ? { heads, revision: rack.revision } : null);
@@ -40,6 +42,7 @@ export function RackTable() {
       if (error instanceof RequestError && error.status === 409) void studio.refetch();
     },
   });
+  const choose = useMutation({ mutationFn: base64Of, onSuccess: (content) => replace.mutate(content) });
   const overtaken = replace.error instanceof RequestError && replace.error.status === 409;
   const own = server.document.rack ?? null;
   const onSaved = useOnSaved();
@@ -99,9 +102,15 @@ export function RackTable() {
             </Button>
           </>
         ) : (
-          <Button variant="default" size="xs" onClick={() => file.current?.click()} loading={replace.isPending}>
-            Replace the rack from a CSV file
-          </Button>
+          <>
+            <Button variant="default" size="xs" onClick={() => file.current?.click()} loading={replace.isPending}>
+              Replace the rack from a table
+            </Button>
+            <span>
+              <a href="/api/rack/rack.csv">Save the rack as CSV</a>, change it in any spreadsheet, and read that back:
+              CSV or XLSX.
+            </span>
+          </>
         )}
         {overtaken && (
           <span role="alert" className={classes.overtaken}>
@@ -122,13 +131,13 @@ export function RackTable() {
         <input
           ref={file}
           type="file"
-          accept=".csv,text/csv"
-          aria-label="Rack as CSV"
+          accept=".csv,.txt,.tsv,.xlsx"
+          aria-label="Rack as a table"
           className="visually-hidden"
           tabIndex={-1}
-          onChange={async (e) => {
+          onChange={(e) => {
             const picked = e.currentTarget.files?.[0];
-            if (picked) replace.mutate(await picked.text());
+            if (picked) choose.mutate(picked);
             if (file.current) file.current.value = "";
           }}
         />
@@ -140,7 +149,7 @@ export function RackTable() {
             type="button"
             className={parts.quietButton}
             disabled={replace.isPending}
-            onClick={() => replace.mutate(unparse([...before.heads]))}
+            onClick={() => replace.mutate(textInBase64(unparse([...before.heads])))}
           >
             Put that one back
           </button>
@@ -158,6 +167,11 @@ export function RackTable() {
             Put it back
           </button>
         </p>
+      )}
+      {choose.isError && (
+        <div role="alert" className={classes.rackFault}>
+          <strong>The rack stays as it was.</strong> {choose.error.message}
+        </div>
       )}
       {replace.isError && (
         <div role="alert" className={classes.rackFault}>

@@ -35,7 +35,7 @@ const rack = (own: object[] | null = null) => {
 const rows = () => screen.getAllByRole("row").slice(1).map((row) => row.querySelector("td")?.textContent); // biome-ignore format: one line
 const pick = (csv: string) => {
   const file = new File([csv], "rack.csv", { type: "text/csv" });
-  fireEvent.change(screen.getByLabelText("Rack as CSV"), { target: { files: [file] } });
+  fireEvent.change(screen.getByLabelText("Rack as a table"), { target: { files: [file] } });
 };
 
 it("heads are found by name, code, loft or make", async () => {
@@ -55,7 +55,7 @@ it("a rack from a file goes in the place of the one that was read", async () => 
   await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
   pick("code,name");
   await waitFor(() => expect(rows()).toEqual(["BN55"]));
-  expect(JSON.parse(asked[1]?.body ?? "")).toEqual({ csv: "code,name", revision: 2 });
+  expect(JSON.parse(asked[1]?.body ?? "")).toEqual({ content: btoa("code,name"), revision: 2 });
   expect(refresh).toHaveBeenCalledOnce();
 });
 
@@ -71,9 +71,9 @@ it("the rack that was there before a file is put back at a press", async () => {
   pick("code,name");
   fireEvent.click(await screen.findByRole("button", { name: "Put that one back" }));
   await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
-  const { csv, revision } = JSON.parse(asked[2]?.body ?? "");
+  const { content, revision } = JSON.parse(asked[2]?.body ?? "");
   expect(revision).toBe(3);
-  const [first] = parse<Record<string, string>>(csv, { header: true }).data;
+  const [first] = parse<Record<string, string>>(atob(content), { header: true }).data;
   expect(first).toMatchObject({ code: "HG50", name: 'Hanger "long", 50', loft_deg: "50", stock: "3", price: "" });
 });
 
@@ -103,7 +103,7 @@ it("somebody else's rack is shown before anything is put in its place", async ()
   await waitFor(() => expect(rows()).toEqual(["HG50"]));
   fireEvent.click(screen.getByRole("button", { name: "Put yours in its place" }));
   await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
-  expect(JSON.parse(asked[3]?.body ?? "")).toEqual({ csv: "mine", revision: 5 });
+  expect(JSON.parse(asked[3]?.body ?? "")).toEqual({ content: btoa("mine"), revision: 5 });
 });
 
 it("a fitting with a rack of its own says so and can take the studio's", async () => {

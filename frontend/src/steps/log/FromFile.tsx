@@ -2,8 +2,10 @@ import { Button, NativeSelect } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { base64Of } from "../../api/files";
 import { namedIn, optionsOf, TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { same } from "../../history/changes";
 import { counted } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import { KeepMapping } from "../parts/KeepMapping";
@@ -13,6 +15,13 @@ import classes from "./Log.module.css";
 import { useAgain, useLog } from "./useLog";
 
 type Mapping = Schemas["LogMappingDocument"];
+type Found = Schemas["LogFileOut"];
+interface Asked {
+  content: string;
+  mapping: Mapping | null;
+  take: boolean;
+  keep_as?: string | null;
+}
 type Field = keyof NonNullable<Mapping["columns"]>;
 const FIELDS = TABLES.log_fields as { key: Field; name: string }[];
 const nameOf = (field: string) => namedIn(TABLES.log_fields, field);
@@ -29,34 +38,47 @@ export function FromFile() {
   const input = useRef<HTMLInputElement>(null);
   const client = useQueryClient();
   const [content, setContent] = useState<string | null>(null);
+  /** The file as the server understood it last, and the mapping as it is chosen here: they differ until the next answer. */
+  const [found, setFound] = useState<Found | null>(null);
+  const [mapping, setMapping] = useState<Mapping | null>(null);
+  const newest = useRef<Asked | null>(null);
   const [keep, setKeep] = useState(true);
   const [name, setName] = useState("");
   const [saved, setSaved] = useState<string | null>(null);
   const ask = useMutation({
-    mutationFn: (body: { content: string; mapping: Mapping | null; take: boolean; keep_as?: string | null }) =>
+    mutationFn: (body: Asked) =>
       unwrap(api.POST("/api/fittings/{fitting_id}/log/file", { params: { path: { fitting_id: server.id } }, body })),
-    onSuccess: (found) => {
-      if (found.saved_as !== null) setSaved(found.saved_as);
-      if (found.taken === null) return;
-      void client.invalidateQueries({ queryKey: ["mappings", "log"] });
-      again();
+    onSuccess: (answer, body) => {
+      if (answer.taken !== null) {
+        void client.invalidateQueries({ queryKey: ["mappings", "log"] });
+        again();
+      }
+      if (newest.current !== body) return;
+      if (answer.saved_as !== null) setSaved(answer.saved_as);
+      setFound(answer);
+      setMapping(answer.mapping);
     },
   });
-  const choose = async (files: FileList | null) => {
-    const file = files?.[0];
-    if (!file) return;
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    let text = "";
-    for (let at = 0; at < bytes.length; at += 32768) text += String.fromCharCode(...bytes.subarray(at, at + 32768));
-    const next = btoa(text);
-    setContent(next);
-    setName(file.name.replace(/\.[a-z]+$/i, "").slice(0, TABLES.most.mapping_name));
-    setSaved(null);
-    ask.mutate({ content: next, mapping: null, take: false });
+  const send = (body: Asked) => {
+    newest.current = body;
+    ask.mutate(body);
   };
-  const found = ask.data;
-  const mapping = found?.mapping;
-  const change = (next: Mapping) => content && ask.mutate({ content, mapping: next, take: false });
+  const read = useMutation({
+    mutationFn: base64Of,
+    onSuccess: (next, file) => {
+      setContent(next);
+      setFound(null);
+      setMapping(null);
+      setName(file.name.replace(/\.[a-z]+$/i, "").slice(0, TABLES.most.mapping_name));
+      setSaved(null);
+      send({ content: next, mapping: null, take: false });
+    },
+  });
+  const change = (next: Mapping) => {
+    if (content === null) return;
+    setMapping(next);
+    send({ content, mapping: next, take: false });
+  };
   const means: Record<keyof typeof WORDS, readonly { key: string; name: string }[]> = {
     club: (log.data?.clubs_here ?? []).map(({ code, name }) => ({ key: code, name })),
     situation: TABLES.log_situations,
@@ -79,11 +101,20 @@ export function FromFile() {
         className="visually-hidden"
         tabIndex={-1}
         onChange={(event) => {
-          void choose(event.currentTarget.files);
+          const file = event.currentTarget.files?.[0];
+          if (file) read.mutate(file);
           event.currentTarget.value = ""; // so that the same file, changed since, can be chosen again
         }}
       />
-      {ask.error && <p role="alert">{ask.error.message}</p>}
+      {read.error && <p role="alert">{read.error.message}</p>}
+      {ask.error && (
+        <p role="alert">
+          {ask.error.message}{" "}
+          <button type="button" className={parts.quietButton} onClick={() => newest.current && send(newest.current)}>
+            Try again
+          </button>
+        </p>
+      )}
       {found && mapping && (
         <>
           <div className={parts.fields}>
@@ -172,10 +203,12 @@ export function FromFile() {
           </div>
           <Button
             mt={10}
-            disabled={found.rows === 0 || found.refused.length > 0 || found.taken !== null || content === null}
+            disabled={
+              found.rows === 0 || found.refused.length > 0 || found.taken !== null || !same(found.mapping, mapping)
+            }
             loading={ask.isPending}
             onClick={() =>
-              content && ask.mutate({ content, mapping, take: true, keep_as: keep && name.trim() ? name.trim() : null })
+              content && send({ content, mapping, take: true, keep_as: keep && name.trim() ? name.trim() : null })
             }
           >
             Take {counted(found.rows, "shot")}

@@ -88,6 +88,27 @@ it("a table is looked at, mended word by word, taken with the mapping's name, an
   expect(await screen.findByText(/mapping, saved 1 May 2026/)).toBeTruthy();
 });
 
+it("what is chosen stays where the server does not answer, and is sent again at a press", async () => {
+  server({ "POST log/file": FOUND, "GET log": LOG, "GET ": { mappings: [] } });
+  show(<FromFile />, STORE);
+  fireEvent.change(screen.getByLabelText("Table of shots"), { target: { files: [file("a.csv")] } });
+  const word = (await screen.findByLabelText("result: “stiff” means")) as HTMLSelectElement;
+  vi.stubGlobal("fetch", async () => new Response("", { status: 503 }));
+  fireEvent.change(word, { target: { value: "close" } });
+  expect(word.value).toBe("close");
+  const again = await screen.findByRole("button", { name: "Try again" });
+  expect(word.isConnected).toBe(true);
+  expect(word.value).toBe("close");
+  const asked = server({
+    "POST log/file": { ...FOUND, rows: 4, missing: [] },
+    "GET log": LOG,
+    "GET ": { mappings: [] },
+  });
+  fireEvent.click(again);
+  expect(await screen.findByText("4 shots understood, 0 wrong.")).toBeTruthy();
+  expect(JSON.parse(asked[0]?.body ?? "").mapping.results).toEqual({ stiff: "close" });
+});
+
 it("a word that was given a wrong meaning is there to be given another, or none", async () => {
   const mapped = { ...FOUND, unknown: { club: ["driver"] }, mapping: { ...FOUND.mapping, results: { stiff: "heavy", fat: "heavy" } } }; // biome-ignore format: one line
   const asked = server({ "POST log/file": mapped, "GET log": LOG, "GET ": { mappings: [] } });

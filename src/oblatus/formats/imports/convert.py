@@ -23,7 +23,7 @@ from oblatus.formats.imports.quantities import FIELDS, NO_RESULT
 from oblatus.formats.imports.reading import Cell
 from oblatus.formats.imports.shape import Shaped
 from oblatus.formats.strikes import MEASURED
-from oblatus.formats.strikes_csv import safe_text
+from oblatus.formats.strikes_csv import safe_text, typed_text
 
 CHUNK = 5000
 MOST_KEPT = 20_000
@@ -278,8 +278,7 @@ def _note(name: str, word: str) -> tuple[object, str]:
         return plain in YES, "" if not word or plain in YES | NO else "must be yes or no"
     if len(word) > LONGEST[name]:
         return "", f"is longer than {LONGEST[name]} characters"
-    if word.startswith("'") and safe_text(word[1:]) == word:
-        word = word[1:]  # our own export keeps spreadsheets from running it
+    word = typed_text(word)  # our own export keeps spreadsheets from running it
     if name == "set_aside":
         return (None if not word or plain in NO else "set aside in the file" if plain in YES else word), ""
     return word, ""

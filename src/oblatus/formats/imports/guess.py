@@ -55,7 +55,7 @@ def guess_mapping(shaped: Shaped, clubs: Sequence[ClubRow], swings: Sequence[Swi
     used = {column["field"]: column["column"] - 1 for column in columns}
     return {
         "columns": columns,
-        "decimal": _decimal(shaped, [c["column"] - 1 for c in columns if FIELDS[c["field"]].units is not None]),
+        "decimal": decimal_of(shaped, [c["column"] - 1 for c in columns if FIELDS[c["field"]].units is not None]),
         "clubs": _known((word, guess_club(word, clubs)) for word in words_in(shaped, used.get("club"))),
         "swings": _known((word, guess_swing(word, swings)) for word in words_in(shaped, used.get("swing"))),
     }
@@ -133,7 +133,7 @@ def _unit(field: str, stated: str | None, usual: str) -> str | None:
     return USUAL_UNITS.get(field)
 
 
-def _decimal(shaped: Shaped, columns: Sequence[int]) -> str:
+def decimal_of(shaped: Shaped, columns: Sequence[int]) -> str:
     """Comma or point, by which of them stands where no thousands mark can."""
     seen: Counter[str] = Counter()
     for row in shaped.rows[:LOOKED_AT]:

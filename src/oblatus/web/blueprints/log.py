@@ -1,12 +1,10 @@
 """After the fitting: the course log, rechecks, trips, the timeline, the next fitting."""
 
-import base64
 from typing import Annotated, Literal
 from uuid import UUID
 
 from pydantic import Field, StringConstraints
 
-from oblatus.errors import fault
 from oblatus.formats.fields import Strict
 from oblatus.formats.limits import NAME_LETTERS
 from oblatus.formats.log import AfterOut, LogOut, NotedOut, TimelineOut
@@ -21,6 +19,7 @@ from oblatus.usecases.timeline import see_timeline
 from oblatus.usecases.trips import see_trip
 from oblatus.web.answers import Answer, answer, nothing
 from oblatus.web.auth import actor, database, reader
+from oblatus.web.files import bytes_of
 from oblatus.web.routes import Routes
 from oblatus.web.schemas import FittingPath
 from oblatus.web.schemas_errors import ErrorOut
@@ -107,10 +106,7 @@ def post_log(path: FittingPath, body: LogShotsIn) -> Answer:
 @blueprint.post("/log/file", responses={200: LogFileOut})
 def post_log_file(path: FittingPath, body: LogFileIn) -> Answer:
     """A log from a table: as it is understood, or taken."""
-    try:
-        content = base64.b64decode(body.content, validate=True)
-    except ValueError as error:
-        raise fault("content", "is not base64") from error
+    content = bytes_of(body.content)
     found = log_from_file(
         database(), actor(), path.fitting_id, content, body.mapping, reader(), take=body.take, keep_as=body.keep_as
     )

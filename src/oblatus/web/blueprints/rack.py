@@ -1,8 +1,11 @@
 """The studio's rack of demo heads."""
 
-from oblatus.usecases.replace_rack import Rack, replace_rack, studio_rack
-from oblatus.web.answers import Answer, answer
+from flask import Response
+
+from oblatus.usecases.replace_rack import Rack, export_rack, replace_rack, studio_rack
+from oblatus.web.answers import Answer, answer, download
 from oblatus.web.auth import actor, database
+from oblatus.web.files import bytes_of
 from oblatus.web.routes import Routes
 from oblatus.web.schemas import (
     RackIn,
@@ -19,10 +22,16 @@ def get_rack() -> Answer:
     return answer(_rack(studio_rack(database(), actor())))
 
 
+@blueprint.get("/rack.csv", responses={200: None})
+def get_rack_csv() -> Response:
+    """The rack as CSV, with every column."""
+    return download("\ufeff" + export_rack(database(), actor()), "text/csv", "rack", ".csv")
+
+
 @blueprint.put("", responses={200: RackOut, 409: ErrorOut})
 def put_rack(body: RackIn) -> Answer:
-    """Put the rack of a CSV file in place of the one at a revision."""
-    return answer(_rack(replace_rack(database(), actor(), body.csv, body.revision)))
+    """Put the rack of a CSV or XLSX file in place of the one at a revision."""
+    return answer(_rack(replace_rack(database(), actor(), bytes_of(body.content), body.revision)))
 
 
 def _rack(rack: Rack) -> RackOut:

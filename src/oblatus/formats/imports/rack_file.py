@@ -1,0 +1,63 @@
+"""A rack from a CSV or XLSX file of any encoding, delimiter and decimal mark."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from oblatus.errors import Fault, InputError
+from oblatus.formats.imports.guess import decimal_of, text_of
+from oblatus.formats.imports.numbers import number_of
+from oblatus.formats.imports.reading import read_file
+from oblatus.formats.imports.shape import Shaped, shape
+from oblatus.formats.rack import LABELS, TEXT_COLUMNS, check_header, column_of, heads_of
+from oblatus.formats.sections.bag import RackHeadDocument
+from oblatus.formats.strikes_csv import typed_text
+
+LOOKED_AT = 40
+DEGREES = {"deg": 1.0}
+MILLIMETRES = {"mm": 1.0, "cm": 10.0, "in": 25.4}
+
+
+def read_rack_file(content: bytes) -> list[RackHeadDocument]:
+    """Heads from a file whose columns are named by their keys or labels, in any order.
+
+    Raises
+    ------
+    InputError
+        As `read_file`; for a column that is not known, missing or there twice; with one fault for each wrong cell.
+    """
+    table = read_file(content)
+    head = [sum(column_of(str(cell)) is not None for cell in row if cell) for row in table.rows[:LOOKED_AT]]
+    shaped = shape(table, head.index(max(head)) + 1)
+    known = [column_of(name) if name.strip() else None for name in shaped.names]
+    foreign = [name for name, column in zip(shaped.names, known, strict=True) if name.strip() and column is None]
+    if foreign:
+        raise InputError([Fault("header", f"is no column of a rack: known are {', '.join(LABELS.values())}", foreign[0])])
+    check_header([column[0] for column in known if column is not None])
+    figures = [n for n, column in enumerate(known) if column is not None and column[0] not in TEXT_COLUMNS]
+    return heads_of(_rows(shaped, known, decimal_of(shaped, figures)))
+
+
+def _rows(shaped: Shaped, known: list[tuple[str, float] | None], decimal: str) -> Iterator[tuple[int, dict[str, Any]]]:
+    for n, cells in enumerate(shaped.rows):
+        row: dict[str, Any] = {}
+        for column, cell in zip(known, cells, strict=False):
+            if column is not None and cell not in (None, ""):
+                row[column[0]] = _value(column, cell, decimal)
+        if row:
+            yield shaped.first_row + n, row
+
+
+def _value(column: tuple[str, float], cell: object, decimal: str) -> object:
+    """The cell as the document takes it; what is no number stays as it stands, for the fault that names it."""
+    key, factor = column
+    if key in TEXT_COLUMNS:
+        return typed_text(text_of(cell))
+    units = DEGREES if key.endswith("_deg") else MILLIMETRES if key.endswith("_mm") else {}
+    figure = number_of(cell, decimal, factor, units)
+    if isinstance(figure, str):
+        return text_of(cell)
+    if figure is not None and key == "stock" and figure == int(figure):
+        return int(figure)
+    return None if figure is None else round(figure, 9)
