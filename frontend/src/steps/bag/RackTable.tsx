@@ -179,7 +179,7 @@ export function RackTable() {
           <ul>
             {faults.slice(0, 6).map((f) => (
               <li key={f.field + f.message}>
-                {f.field} {f.value}: {f.message}
+                {[f.field, f.value].filter(Boolean).join(" ")}: {f.message}
               </li>
             ))}
             {faults.length > 6 && <li>and {faults.length - 6} more</li>}

@@ -33,7 +33,7 @@ def read_rack_file(content: bytes) -> list[RackHeadDocument]:
     known = [column_of(name) if name.strip() else None for name in shaped.names]
     foreign = [name for name, column in zip(shaped.names, known, strict=True) if name.strip() and column is None]
     if foreign:
-        raise InputError([Fault("header", f"is no column of a rack: known are {', '.join(LABELS.values())}", foreign[0])])
+        raise InputError([Fault("header", f"is no column of a rack: known are {'; '.join(LABELS.values())}", foreign[0])])
     check_header([column[0] for column in known if column is not None])
     figures = [n for n, column in enumerate(known) if column is not None and column[0] not in TEXT_COLUMNS]
     return heads_of(_rows(shaped, known, decimal_of(shaped, figures)))
