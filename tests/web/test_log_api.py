@@ -308,6 +308,14 @@ def test_a_wrong_row_is_named_and_holds_every_other(client, empty):
     assert client.post(f"{empty}/log/file", json={"content": "no base64!"}).status_code == 422
 
 
+def test_a_table_with_decimal_commas_is_read(client, empty):
+    table = ROWS.replace(",", ";").replace(";14;", ";14,5;").replace(";4;3", ";3,25;3")
+    assert post_file(client, empty, table, take=True).get_json()["taken"] == 4
+    found = client.get(f"{empty}/log/rounds/{log(client, empty)['rounds'][0]['round']}").get_json()["shots"]
+    by_distance = {round(one["shot"]["distance_m"] / 0.9144, 3): one["shot"]["left_m"] for one in found}
+    assert by_distance[14.5] == pytest.approx(3.25 * 0.9144)
+
+
 def test_a_thousand_rounds_come_in_at_once(client, empty):
     rows = "".join(
         f"{date(2023, 1, 1) + timedelta(days=n)},basic chip,,,old gap,on the green,{n % 9},\n" for n in range(1000)

@@ -15,7 +15,7 @@ from oblatus.core.log.shots import APPROACH, RESULTS, SITUATIONS
 from oblatus.core.shots import BY_KEY
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, faults_of
-from oblatus.formats.imports.guess import guess_club, signature_of, text_of, word_of
+from oblatus.formats.imports.guess import decimal_of, guess_club, signature_of, text_of, word_of
 from oblatus.formats.imports.numbers import number_of
 from oblatus.formats.imports.quantities import plain_name
 from oblatus.formats.imports.reading import read_file
@@ -32,6 +32,7 @@ if TYPE_CHECKING:
     LogField: TypeAlias = str
 else:
     LogField = Literal[tuple(LOG_FIELDS)]
+FIGURES: tuple[LogField, ...] = ("distance_m", "left_m")
 NEEDED: tuple[LogField, ...] = ("on", "situation", "club", "result")
 NAMES: dict[LogField, tuple[str, ...]] = {
     "on": ("date", "day", "on", "played"),
@@ -165,6 +166,7 @@ def shots_of(table: LogTable, fitting_id: UUID) -> tuple[list[LogShotDocument], 
     seen: dict[str, int] = {}
     # as they stand in the file, in whichever order a mapping names them: a row's id follows from its cells
     columns = sorted(table.mapping.columns.items(), key=lambda item: item[1])
+    decimal = decimal_of(table.shaped, [at - 1 for field, at in columns if field in FIGURES])
     for n, row in enumerate(table.shaped.rows):
         cells = {field: row[at - 1] if at <= len(row) else None for field, at in columns}
         if all(cell in (None, "") for cell in cells.values()):
@@ -172,7 +174,7 @@ def shots_of(table: LogTable, fitting_id: UUID) -> tuple[list[LogShotDocument], 
         number = table.shaped.first_row + n
         told = "|".join("" if cell is None else str(cell) for cell in cells.values())
         seen[told] = seen.get(told, 0) + 1
-        shot = _shot(cells, table.mapping, fitting_id, f"{told}|{seen[told]}")
+        shot = _shot(cells, table.mapping, fitting_id, f"{told}|{seen[told]}", decimal)
         if isinstance(shot, LogShotDocument):
             shots.append(shot)
         else:
@@ -181,7 +183,7 @@ def shots_of(table: LogTable, fitting_id: UUID) -> tuple[list[LogShotDocument], 
 
 
 def _shot(
-    cells: Mapping[LogField, object], mapping: LogMappingDocument, fitting_id: UUID, told: str
+    cells: Mapping[LogField, object], mapping: LogMappingDocument, fitting_id: UUID, told: str, decimal: str
 ) -> LogShotDocument | list[tuple[str, str]]:
     wrong: list[tuple[str, str]] = []
     on = _day(cells.get("on"))
@@ -200,9 +202,8 @@ def _shot(
         if word not in known:
             wrong.append((field, f"stands for nothing we know: {word[:40] or 'empty'}"))
     factor = METRES_PER_YARD if mapping.unit == "yd" else 1.0
-    figures: tuple[LogField, ...] = ("distance_m", "left_m")
-    for figure in figures:
-        number = number_of(cells.get(figure), "point", factor, {"m": 1.0, "yd": METRES_PER_YARD})
+    for figure in FIGURES:
+        number = number_of(cells.get(figure), decimal, factor, {"m": 1.0, "yd": METRES_PER_YARD})
         if isinstance(number, str):
             wrong.append((figure, number))
         else:
