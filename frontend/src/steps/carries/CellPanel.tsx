@@ -9,11 +9,11 @@ import type { StrikeQueue } from "../../strikes/useStrikeQueue";
 import {
   faultOf,
   fromDistance,
-  inDistance,
   metres,
   metresPerSecond,
   parseNumber,
   plain,
+  showDistance,
   showSpeed,
 } from "../../units/units";
 import classes from "./Carries.module.css";
@@ -38,7 +38,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
   const [text, setText] = useState("");
   const [wrong, setWrong] = useState<string | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
-  const counting = strikes.filter((s) => s.set_aside === null);
+  const counting = strikes.filter((s) => s.set_aside === null && s.carry_m != null);
   const last = strikes.at(-1);
   useEffect(() => field.current?.focus(), []);
 
@@ -110,7 +110,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
       <StrikeList
         strikes={strikes}
         figure={(strike) =>
-          `${plain(inDistance(metres(strike.carry_m ?? 0), units.distance), 1)}\u00a0${units.distance}`
+          strike.carry_m == null ? "no carry" : showDistance(metres(strike.carry_m), units.distance, 1)
         }
         told={(strike) => outliers.find((o) => o.strike === strike.id)?.words ?? details(strike, units)}
         queue={queue}

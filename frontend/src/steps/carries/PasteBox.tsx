@@ -53,6 +53,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
     paste.reset();
   };
   const found = paste.data;
+  const carries = found?.strikes.flatMap(({ carry_m }) => (carry_m == null ? [] : [carry_m])) ?? [];
   const faults = paste.error instanceof RequestError ? (paste.error.body?.faults ?? []) : [];
   return (
     <section className={classes.paste} aria-label="Paste strikes">
@@ -99,10 +100,10 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
           {found &&
             found.taken === 0 &&
             !found.question &&
-            `reads as ${counted(found.strikes.length, "strike")}: ${found.strikes
+            `reads as ${counted(found.strikes.length, "strike")}${carries.length > 0 ? ": " : ""}${carries
               .slice(0, 6)
-              .map((s) => plain(inDistance(metres(s.carry_m ?? 0), units.distance), 1))
-              .join(", ")}${found.strikes.length > 6 ? ", …" : ""}\u00a0${units.distance}`}
+              .map((carry) => plain(inDistance(metres(carry), units.distance), 1))
+              .join(", ")}${carries.length > 6 ? ", …" : ""}${carries.length > 0 ? `\u00a0${units.distance}` : ""}`}
         </span>
       </div>
       {found?.question && !sure && (

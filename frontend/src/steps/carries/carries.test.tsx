@@ -82,6 +82,18 @@ it("pasted strikes are looked at first, then taken, and the box is free for othe
   expect(taken.paste_id).toBe(looked.paste_id);
 });
 
+it("a pasted strike without a carry is counted, and no carry told of it", async () => {
+  server({ "POST strikes/paste": { strikes: [{ carry_m: null }, ...strikes], taken: 0, question: null } });
+  show(<PasteBox cell={null} />);
+  const box = screen.getByLabelText("Paste from a spreadsheet");
+  fireEvent.change(box, { target: { value: "x" } });
+  fireEvent.click(screen.getByRole("button", { name: "Look at it" }));
+  expect(await screen.findByText("reads as 3 strikes: 91.4, 82.3 m")).toBeTruthy();
+  server({ "POST strikes/paste": { strikes: [{ carry_m: null }], taken: 0, question: null } });
+  fireEvent.click(screen.getByRole("button", { name: "Look at it" }));
+  expect(await screen.findByText("reads as 1 strike")).toBeTruthy();
+});
+
 it("yards that look like metres are asked about, and what is answered is sent with the next look", async () => {
   const sent = server({ "POST strikes/paste": { strikes, taken: 0, question: "Are these yards?" } });
   show(<PasteBox cell={null} />);

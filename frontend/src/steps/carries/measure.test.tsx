@@ -73,6 +73,13 @@ it("what is no carry is said in the reader's unit and not taken", () => {
   expect(screen.queryByText(`${low} to ${high} m`)).toBeNull();
 });
 
+it("a strike whose carry nobody measured is no ball of the cell, and says so", () => {
+  panel([strike("carried"), strike("entry", { carry_m: null, entry_mm: -30 })]);
+  expect(ball().placeholder).toBe("ball 2 of 5");
+  expect(screen.getByText("no carry")).toBeTruthy();
+  expect(screen.queryByText(/^0\.0/)).toBeNull();
+});
+
 it("the last ball that is wanted moves on to the next cell; one more does not", () => {
   const wanted = TABLES.stations[0]?.wanted ?? 0;
   const hit = (count: number) => Array.from({ length: count }, (_, n) => strike(`s${n}`));
