@@ -12,6 +12,7 @@ import { StepHead } from "../parts/StepHead";
 import { copied } from "./copied";
 import classes from "./Ground.module.css";
 import { GroundForm } from "./GroundForm";
+import { scaled, withAnother, without } from "./shares";
 import { VenueLibrary } from "./VenueLibrary";
 
 /** The grounds the player plays on, with their shares, as core samples. */
@@ -36,25 +37,14 @@ export default function GroundStep() {
     while (names.has(`ground ${n}`)) n += 1;
     const usual = grounds[chosen];
     if (!usual) return;
-    const share = 1 / (grounds.length + 1);
-    const others = grounds.map((g) => ({ ...g, share: g.share * (1 - share) }));
-    edit("grounds", [...others, { ...copied(usual), name: `ground ${n}`, share }]);
+    edit("grounds", withAnother(grounds, { ...copied(usual), name: `ground ${n}` }));
     choose(grounds.length);
   };
   const remove = (index: number) => {
-    const left = grounds.filter((_, i) => i !== index);
-    const sum = left.reduce((s, g) => s + g.share, 0);
-    edit(
-      "grounds",
-      left.map((g) => ({ ...g, share: sum > 0 ? g.share / sum : 1 / left.length })),
-    );
+    edit("grounds", without(grounds, index));
     choose(0);
   };
-  const scale = () =>
-    edit(
-      "grounds",
-      grounds.map((g) => ({ ...g, share: total > 0 ? g.share / total : 1 / grounds.length })),
-    );
+  const scale = () => edit("grounds", scaled(grounds));
 
   return (
     <>

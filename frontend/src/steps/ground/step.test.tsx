@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
-import { TABLES, usualOf } from "../../api/tables";
+import { TABLES } from "../../api/tables";
+import { ground } from "../../testing/ground";
 import { server, show } from "../../testing/show";
 import GroundStep from "./GroundStep";
 
@@ -9,19 +10,7 @@ beforeEach(() => {
   edit.mockClear();
   server({});
 });
-const ground = (name: string, share: number, source = "measured") => {
-  const kinds = TABLES.grounds.map((kind) => [
-    kind.key,
-    {
-      ...usualOf(kind.figures),
-      [kind.source]: source,
-      [kind.readings]: [],
-      ...(kind.picked && { [kind.picked.field]: Object.keys(kind.picked.values)[0] }),
-    },
-  ]);
-  const place = { ...usualOf(TABLES.place), green: TABLES.greens[0], venue: null, season: null, read_on: null };
-  return { name, share, ...place, ...Object.fromEntries(kinds) };
-};
+
 const step = (grounds: object[], faults: object[] = []) =>
   show(<GroundStep />, {
     server: { id: "f", thatch_mm: grounds.map(() => 2), readings: grounds.map(() => ({})) },

@@ -1,7 +1,10 @@
 import { Button, TextInput } from "@mantine/core";
 import type { Ground } from "../../api/client";
+import { TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
+import { useKeys } from "../../app/useKeys";
 import { GroundForm } from "../ground/GroundForm";
+import { withAnother, without } from "../ground/shares";
 import { freeName } from "../parts/freeName";
 import { NameField } from "../parts/NameField";
 import { NumberField } from "../parts/NumberField";
@@ -19,6 +22,7 @@ interface FormProps {
 
 /** Name, days and grounds of a trip or a season. */
 export function TripForm({ trip, path, onChange, onRemove }: FormProps) {
+  const keys = useKeys(trip.grounds.map(({ name }) => ({ name })));
   const fault = useFault(`${path}.name`);
   const dayFault = useFault(`${path}.to_on`);
   const mixFault = useFault(`${path}.grounds`);
@@ -55,7 +59,7 @@ export function TripForm({ trip, path, onChange, onRemove }: FormProps) {
         {trip.grounds.length > 1 &&
           trip.grounds.map((ground, n) => (
             <NumberField
-              key={n}
+              key={keys[n]}
               label={`Share of ${ground.name}`}
               unit="%"
               places={0}
@@ -75,23 +79,30 @@ export function TripForm({ trip, path, onChange, onRemove }: FormProps) {
         </Button>
       </div>
       {mixFault && <p role="alert">{mixFault.message}</p>}
-      <AddGround
-        onAdd={(ground) => {
-          const share = 1 / (trip.grounds.length + 1);
-          const others = trip.grounds.map((one) => ({ ...one, share: one.share * (1 - share) }));
-          const name = freeName(
-            ground.name,
-            trip.grounds.map((one) => one.name),
-          );
-          onChange({
-            ...trip,
-            grounds: [...others, { ...ground, share, name }],
-          });
-        }}
-      />
+      {trip.grounds.length < TABLES.most.grounds && (
+        <AddGround
+          onAdd={(ground) => {
+            const name = freeName(
+              ground.name,
+              trip.grounds.map((one) => one.name),
+            );
+            onChange({ ...trip, grounds: withAnother(trip.grounds, { ...ground, name }) });
+          }}
+        />
+      )}
       {trip.grounds.map((ground, n) => (
-        <details key={n} className={classes.ground}>
+        <details key={keys[n]} className={classes.ground}>
           <summary>{ground.name}: readings and classes</summary>
+          {trip.grounds.length > 1 && (
+            <Button
+              variant="subtle"
+              color="rust"
+              size="xs"
+              onClick={() => onChange({ ...trip, grounds: without(trip.grounds, n) })}
+            >
+              Leave {ground.name} out
+            </Button>
+          )}
           <GroundForm
             away
             ground={ground}

@@ -1,5 +1,6 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
+import { ground } from "../../testing/ground";
 import { inFitting, server, show, showAlone } from "../../testing/show";
 import { FromFile } from "./FromFile";
 import { Seen } from "./Seen";
@@ -166,6 +167,25 @@ it("a trip is begun from a venue with its reading, of its own name, and whole", 
   expect(after.trips).toHaveLength(1);
   expect(after.trips[0]).toMatchObject({ name: "Shingle Bay", season: false, from_on: null });
   expect(after.trips[0].grounds[0]).toMatchObject({ name: "Shingle Bay", share: 1 });
+});
+
+it("a ground of a trip is left out, and what is typed of another stays with it", async () => {
+  server({ "GET ": { records: [] } });
+  const grounds = ["bay", "hill", "dunes"].map((name) => ground(name, 1 / 3));
+  const on = (of: object[]) => {
+    const trips = [{ name: "tour", season: false, from_on: null, to_on: null, grounds: of }];
+    return inFitting(<Trips />, { ...STORE, draft: { after: { trips, decisions: [] }, grounds: [GROUND], player: { hand: "right" } } });
+  }; // biome-ignore format: one line a few things
+  const { again } = showAlone(on(grounds));
+  fireEvent.change(screen.getByLabelText("Share of dunes"), { target: { value: "4x" } });
+  fireEvent.click(screen.getByRole("button", { name: "Leave bay out" }));
+  const left = edit.mock.lastCall?.[1].trips[0].grounds as { name: string; share: number }[];
+  expect(left.map(({ name, share }) => [name, Number(share.toFixed(4))])).toEqual([["hill", 0.5], ["dunes", 0.5]]); // biome-ignore format: one line
+  again(on(left));
+  expect((screen.getByLabelText("Share of dunes") as HTMLInputElement).value).toBe("4x");
+  expect((screen.getByLabelText("Share of hill") as HTMLInputElement).value).toBe("50");
+  again(on(left.slice(0, 1)));
+  expect(screen.queryByRole("button", { name: /^Leave/ })).toBeNull();
 });
 
 it("the advice is that of the trip that is shown, and none of another stands under it meanwhile", async () => {
