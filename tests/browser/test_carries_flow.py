@@ -55,7 +55,7 @@ def test_a_matrix_is_measured_from_the_keyboard_with_mishits_and_undo(orla: Page
     expect(orla.get_by_text(re.compile("^47 strikes, 3 set aside"))).to_be_visible()
     keys.type("900")
     keys.press("Enter")
-    expect(orla.get_by_text("must be between 1 and 200 m")).to_be_visible()
+    expect(orla.get_by_text("1 to 200 m")).to_be_visible()
     orla.reload()
     expect(cell(orla, r"^old lob, 10:30: 4[67] m, measured")).to_contain_text("5 balls, 1 aside")
 

@@ -1,8 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { between, faultOf } from "./limits";
 import {
-  between,
   counted,
-  faultOf,
   fromDistance,
   fromSpeed,
   inDistance,

@@ -43,21 +43,6 @@ export function trimmed(value: number, places = 1): string {
   return plain(rounded, String(rounded).split(".")[1]?.length ?? 0);
 }
 
-/** What lies between two limits, in words; both are rounded to what lies between them, so that what is read is taken. */
-export function between(low: number, high: number): string {
-  const least = inward(low, Math.ceil);
-  const most = inward(high, Math.floor);
-  return `${trimmed(least, FINE)} to ${trimmed(most, FINE)}`;
-}
-
-const FINE = 2;
-
-/** A small limit has two decimals, a larger one one; what only the unit's factor made inexact counts as exact. */
-function inward(value: number, round: (value: number) => number): number {
-  const per = Math.abs(value) < 10 ? 100 : 10;
-  return round(Number((value * per).toFixed(6))) / per;
-}
-
 export function showDistance(value: Metres, to: DistanceUnit, places = 0): string {
   return `${plain(inDistance(value, to), places)}\u00a0${to}`;
 }
@@ -92,12 +77,12 @@ export function signOf(unit: string, units: Units): string {
   return unit === "m/s" ? SPEED_LABEL[units.speed] : unit;
 }
 
-interface Shown {
+export interface Shown {
   unit: string;
   percent?: boolean;
 }
 
-type Units = { distance: DistanceUnit; speed: SpeedUnit };
+export type Units = { distance: DistanceUnit; speed: SpeedUnit };
 
 /** A figure of a document as this reader sees it. */
 export function inReader({ unit, percent }: Shown, value: number, units: Units): number {
@@ -111,15 +96,4 @@ export function toDocument({ unit, percent }: Shown, typed: number, units: Units
   if (percent) return typed / 100;
   if (unit === "m") return fromDistance(typed, units.distance);
   return unit === "m/s" ? fromSpeed(typed, units.speed) : typed;
-}
-
-/** What is wrong with what this reader typed for a figure; null where nothing is, or nothing was typed. */
-export function faultOf(text: string, figure: Shown & { low: number; high: number }, units: Units): string | null {
-  if (text.trim() === "") return null;
-  const number = parseNumber(text);
-  if (number === null) return "must be a number";
-  const value = toDocument(figure, number, units);
-  if (value >= figure.low && value <= figure.high) return null;
-  const limits = between(inReader(figure, figure.low, units), inReader(figure, figure.high, units));
-  return `${limits}\u00a0${signOf(figure.unit, units)}`;
 }

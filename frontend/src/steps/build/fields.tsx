@@ -1,7 +1,8 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { TABLES } from "../../api/tables";
-import { between, parseNumber, trimmed } from "../../units/units";
+import { between } from "../../units/limits";
+import { parseNumber, trimmed } from "../../units/units";
 import parts from "../parts/parts.module.css";
 
 type Limit = { low: number; high: number };

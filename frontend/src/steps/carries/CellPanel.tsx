@@ -6,16 +6,8 @@ import { useUnits } from "../../app/context";
 import { newStrike } from "../../strikes/newStrike";
 import { AskReason, QueueState, StrikeList } from "../../strikes/StrikeList";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
-import {
-  faultOf,
-  fromDistance,
-  metres,
-  metresPerSecond,
-  parseNumber,
-  plain,
-  showDistance,
-  showSpeed,
-} from "../../units/units";
+import { faultOf } from "../../units/limits";
+import { fromDistance, metres, metresPerSecond, parseNumber, plain, showDistance, showSpeed } from "../../units/units";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
 

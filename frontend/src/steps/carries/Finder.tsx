@@ -4,8 +4,8 @@ import type { Carries, CarriesAsked, Cell } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { cellKey } from "../../pictures/CarryLadder/RungMark";
+import { between } from "../../units/limits";
 import {
-  between,
   fromDistance,
   inDistance,
   metres,

@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
-import { between, parseNumber, trimmed } from "../../units/units";
+import { between } from "../../units/limits";
+import { parseNumber, trimmed } from "../../units/units";
 import classes from "./parts.module.css";
 
 interface Props {

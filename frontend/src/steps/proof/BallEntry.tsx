@@ -7,7 +7,8 @@ import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { newStrike } from "../../strikes/newStrike";
-import { faultOf, parseNumber, toDocument } from "../../units/units";
+import { faultOf } from "../../units/limits";
+import { parseNumber, toDocument } from "../../units/units";
 import classes from "./Proof.module.css";
 import { hotkeyOf, OUTCOMES, type Outcome } from "./useProofs";
 

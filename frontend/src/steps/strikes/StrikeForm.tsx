@@ -3,7 +3,8 @@ import { type FormEvent, useRef, useState } from "react";
 import type { Strike } from "../../api/client";
 import { type Figure, figureOf, TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
-import { faultOf, parseNumber, signOf, toDocument } from "../../units/units";
+import { faultOf } from "../../units/limits";
+import { parseNumber, signOf, toDocument } from "../../units/units";
 import classes from "./Strikes.module.css";
 
 type Figures = Partial<Strike>;
