@@ -7,6 +7,8 @@ MOST_GROUNDS = 8
 MOST_READINGS = 30
 """Of one ground."""
 MOST_WEDGES_OWNED = 8
+MOST_HEADS = 400
+"""Of a rack: of the studio's, or of one that a fitting brings."""
 MOST_PHOTOS = 6
 """Of one wedge."""
 MOST_BENDS_BEFORE = 12

@@ -14,6 +14,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import faults_of
+from oblatus.formats.limits import MOST_HEADS
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes_csv import safe_text
 
@@ -86,7 +87,9 @@ def heads_of(rows: Iterable[tuple[int, Mapping[str, Any]]]) -> list[RackHeadDocu
     """
     heads: list[RackHeadDocument] = []
     faults: list[Fault] = []
-    for line, row in rows:
+    for n, (line, row) in enumerate(rows):
+        if n == MOST_HEADS:
+            raise InputError([Fault("file", f"holds more than {MOST_HEADS} heads: take out what is not to be fitted")])
         try:
             heads.append(
                 RackHeadDocument.model_validate({key: cell for key, cell in row.items() if cell not in ("", None)})

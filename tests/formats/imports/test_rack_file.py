@@ -10,6 +10,7 @@ import pytest
 from oblatus.errors import InputError
 from oblatus.formats.demo import demo_rack
 from oblatus.formats.imports.rack_file import read_rack_file
+from oblatus.formats.limits import MOST_HEADS
 from oblatus.formats.rack import COLUMNS, LABELS, column_of, rack_csv, read_rack
 
 
@@ -58,6 +59,13 @@ def test_what_is_wrong_with_a_rack_is_named_by_line_and_column(table, fields):
     with pytest.raises(InputError) as error:
         read_rack_file(table.encode())
     assert [fault.field for fault in error.value.faults] == fields
+
+
+def test_a_rack_holds_no_more_heads_than_a_fittings_file_takes():
+    rows = "".join(f"H{n},head {n},56,10\n" for n in range(MOST_HEADS))
+    assert len(read_rack_file(f"code,head,loft,bounce\n{rows}".encode())) == MOST_HEADS
+    with pytest.raises(InputError, match="more than 400 heads"):
+        read_rack_file(f"code,head,loft,bounce\n{rows}last,one,56,10\n".encode())
 
 
 def test_every_column_is_known_by_its_key_and_by_its_label():

@@ -15,7 +15,7 @@ from oblatus.core.clubs import Head, Make
 from oblatus.core.figures import in_engine
 from oblatus.errors import InputError
 from oblatus.formats.fields import Strict, Within, at_field, document_fields
-from oblatus.formats.limits import MOST_PHOTOS, MOST_WEDGES_OWNED
+from oblatus.formats.limits import MOST_HEADS, MOST_PHOTOS, MOST_WEDGES_OWNED
 from oblatus.formats.sections.parts import LOFT, Name, Note
 
 
@@ -125,4 +125,4 @@ class BagDocument(Strict):
         return self
 
 
-Rack = Annotated[tuple[RackHeadDocument, ...], Field(max_length=400)]
+Rack = Annotated[tuple[RackHeadDocument, ...], Field(max_length=MOST_HEADS)]
