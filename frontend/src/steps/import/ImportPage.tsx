@@ -80,6 +80,18 @@ export default function ImportPage() {
             : "Drop a CSV or XLSX file here, from any monitor or spreadsheet, or paste cells (Ctrl V). Columns are guessed; you see what they come to before anything is taken."}
         </div>
       )}
+      {run && !look && (
+        <>
+          <Loose faults={work.faults} />
+          {work.failure ? (
+            <p role="alert" className={classes.failure}>
+              {work.failure}
+            </p>
+          ) : (
+            work.faults.length === 0 && <p role="status">Looking at the file …</p>
+          )}
+        </>
+      )}
       {look && draft && run?.state !== "taken" && run?.state !== "withdrawn" && (
         <>
           <LayoutBar look={look} draft={draft} onLayout={work.relayout} onChange={work.change} />

@@ -85,6 +85,8 @@ export function useImport() {
       setId(null);
       setLook(null);
       setDraft(null);
+      setFaults([]);
+      setFailure(null);
     },
     onSuccess: (made) => {
       client.setQueryData(["import", fitting_id, made.id], made);
