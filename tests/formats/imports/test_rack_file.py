@@ -36,6 +36,21 @@ def test_a_rack_is_read_from_a_workbook():
     assert (other.trailing_relief_fraction, other.stock, other.price) == (0.0, 1, None)
 
 
+@pytest.mark.parametrize(
+    ("header", "cells", "shares"),
+    [("Back %", (25, 30), (0.25, 0.3)), ("Back %", (0.25, 0.0), (0.25, 0.0)), ("Back", (0.25, 0.3), (0.25, 0.3)),
+     ("Back", ("25 %", "30%"), (0.25, 0.3)), ("Back %", ("25", "0.5"), (0.25, 0.005))],
+)  # fmt: skip
+def test_a_share_in_per_cent_is_read_as_it_is_meant(header, cells, shares):
+    book = openpyxl.Workbook()
+    book.active.append(["Code", "Head", "Loft", "Bounce", header])
+    for n, cell in enumerate(cells):
+        book.active.append([f"H{n}", f"head {n}", 56, 10, cell])
+    out = io.BytesIO()
+    book.save(out)
+    assert tuple(head.trailing_relief_fraction for head in read_rack_file(out.getvalue())) == shares
+
+
 @pytest.mark.parametrize("encoding", ["utf-8", "utf-16", "cp1252"])
 def test_a_rack_of_another_country_is_read(encoding):
     table = "Code;Head;Loft;Bounce;Sole width mm;head_mass_kg;Bend ±°\nA;Düne;55,5;10;2,1 cm;0,305;0\nB;Heide;60;4;21;;\n"

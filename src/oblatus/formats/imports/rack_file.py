@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from oblatus.core.clubs import Head
+from oblatus.core.figures import figures
 from oblatus.errors import Fault, InputError
 from oblatus.formats.imports.guess import decimal_of, text_of
 from oblatus.formats.imports.numbers import number_of
@@ -15,6 +17,7 @@ from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.formats.strikes_csv import typed_text
 
 LOOKED_AT = 40
+PERCENT = {key for key, figure in figures(Head).items() if figure.percent}
 DEGREES = {"deg": 1.0}
 MILLIMETRES = {"mm": 1.0, "cm": 10.0, "in": 25.4}
 
@@ -35,8 +38,18 @@ def read_rack_file(content: bytes) -> list[RackHeadDocument]:
     if foreign:
         raise InputError([Fault("header", f"is no column of a rack: known are {'; '.join(LABELS.values())}", foreign[0])])
     check_header([column[0] for column in known if column is not None])
-    figures = [n for n, column in enumerate(known) if column is not None and column[0] not in TEXT_COLUMNS]
-    return heads_of(_rows(shaped, known, decimal_of(shaped, figures)))
+    known = [_as_written(shaped, n, column) for n, column in enumerate(known)]
+    numbers = [n for n, column in enumerate(known) if column is not None and column[0] not in TEXT_COLUMNS]
+    return heads_of(_rows(shaped, known, decimal_of(shaped, numbers)))
+
+
+def _as_written(shaped: Shaped, place: int, column: tuple[str, float] | None) -> tuple[str, float] | None:
+    """A workbook shows 25 % and holds 0.25: a column in per cent whose every figure is one at most has shares of 1."""
+    if column is None or column[1] == 1.0:
+        return column
+    cells = [row[place] for row in shaped.rows if place < len(row)]
+    shares = all(isinstance(cell, float) and cell <= 1.0 for cell in cells if cell not in (None, ""))
+    return (column[0], 1.0) if shares else column
 
 
 def _rows(shaped: Shaped, known: list[tuple[str, float] | None], decimal: str) -> Iterator[tuple[int, dict[str, Any]]]:
@@ -55,6 +68,8 @@ def _value(column: tuple[str, float], cell: object, decimal: str) -> object:
     if key in TEXT_COLUMNS:
         return typed_text(text_of(cell))
     units = DEGREES if key.endswith("_deg") else MILLIMETRES if key.endswith("_mm") else {}
+    if isinstance(cell, str) and key in PERCENT and cell.rstrip().endswith("%"):
+        cell, factor = cell.rstrip()[:-1], 0.01
     figure = number_of(cell, decimal, factor, units)
     if isinstance(figure, str):
         return text_of(cell)
