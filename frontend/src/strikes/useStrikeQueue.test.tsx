@@ -113,9 +113,9 @@ describe("strikes on their way", () => {
     });
     await waitFor(() => expect(result.current.pause).toBe("offline"));
     network(() => json({ taken: 1 }));
-    await waitFor(() => expect(result.current.waiting).toEqual([]), { timeout: 5000 });
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
     expect(said.map((line) => line.split(" ")[0])).toEqual(["POST", "POST", "PATCH"]);
-  }, 10_000);
+  });
 
   it("are sent also where the browser cannot say whether they wait", async () => {
     network(() => json({ taken: 1 }));
@@ -136,9 +136,9 @@ describe("strikes on their way", () => {
     await waitFor(() => expect(result.current.pause).toBe("offline"));
     const back = vi.spyOn(Date, "now").mockReturnValue(Date.now() - 3_600_000);
     network(() => json({ taken: 1 }));
-    await waitFor(() => expect(result.current.waiting).toEqual([]), { timeout: 5000 });
+    await waitFor(() => expect(result.current.waiting).toEqual([]));
     back.mockRestore();
-  }, 10_000);
+  });
 
   it("tell which wedges were in the bag when they were hit, whatever leaves it before they are sent", async () => {
     network(() => null);
