@@ -143,10 +143,10 @@ it("the trials of the ground model are stopped at a press, and tried again at an
   });
   show(<SetBench open />, fitting());
   expect(await screen.findByText("How sure: 2 of 8 trials of the ground model")).toBeTruthy();
-  await waitFor(() => expect(tries).toBe(1), { timeout: 4000 });
+  await waitFor(() => expect(tries).toBe(1));
   fireEvent.click(screen.getByRole("button", { name: "Stop" }));
   expect(await screen.findByText("How sure: the trials of the ground model were stopped")).toBeTruthy();
   expect(screen.getByText(/the ground model itself not yet tried/)).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "Try again" }));
-  await waitFor(() => expect(tries).toBe(2), { timeout: 4000 });
+  await waitFor(() => expect(tries).toBe(2));
 });

@@ -91,7 +91,7 @@ it("the picture of before says that the card is being set as it is chosen now, a
   expect(screen.queryByText("Setting the card as chosen now …")).toBeNull();
   for (const revision of [2, 3, 4]) again(at(revision));
   await screen.findByText("Setting the card as chosen now …");
-  await waitFor(() => expect(screen.queryByText("Setting the card as chosen now …")).toBeNull(), { timeout: 3000 });
+  await waitFor(() => expect(screen.queryByText("Setting the card as chosen now …")).toBeNull());
   await waitFor(() => expect(screen.getByRole("img", { name: /bag card/ }).getAttribute("src")).not.toBe(before));
   expect(pages).toHaveLength(2);
 });

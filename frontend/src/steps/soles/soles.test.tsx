@@ -190,7 +190,7 @@ it("draws are said to be made only while they are, and those of the proposal bef
   expect(screen.getByText("Worked out once the next proposal is there.")).toBeTruthy();
   again(at(3, true));
   expect(screen.getByText("Trying other habits, ground models and strokes tables …")).toBeTruthy();
-  await screen.findByText(/trials have Barrow 56/, {}, { timeout: 4000 });
+  await screen.findByText(/trials have Barrow 56/, {});
   expect(screen.queryByText(/Draw/)).toBeNull();
   again(at(4, false));
   expect(screen.getByText(/^Worked out once .* What stands here is of the proposal before\.$/)).toBeTruthy();
@@ -220,7 +220,7 @@ it("what is being worked out tells how far it is and is stopped at a press, on t
     server: { id: "f", revision: 3, strikes_key: "k", rack_key: "r", recommendation: { whole_rack: true } },
     saveState: "saved",
   });
-  const looking = await screen.findByText(/^Trying another lean.*: 2 of 5/, {}, { timeout: 4000 });
+  const looking = await screen.findByText(/^Trying another lean.*: 2 of 5/, {});
   const press = (part: HTMLElement, name: string) => {
     const button = within(part).getByRole("button", { name });
     button.focus();
