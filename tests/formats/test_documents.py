@@ -149,3 +149,17 @@ def test_drops_and_pushes_say_the_reading_and_that_it_is_measured():
     with pytest.raises(InputError) as error:
         parse_fitting(raw)
     assert error.value.faults[0].field == "grounds.0.turf.readings_g.1"
+
+
+@pytest.mark.parametrize(
+    ("part", "message"),
+    [({"grounds": [{"name": "home", "share": 1.0, "read_on": "soon"}]}, "must be a day, as 2026-10-03"),
+     ({"grounds": [{"name": "home", "share": 1.0, "read_on": 5}]}, "must be a day, as 2026-10-03"),
+     ({"grounds": [{"name": "home", "share": 1.0, "read_on": "2026-10-03T10:00:00"}]}, "must be a day, as 2026-10-03"),
+     ({"build": {"clubs": [{"code": "own:0", "loft_deg": 56, "swing_weight": "X9"}]}}, "is none that is known")],
+)  # fmt: skip
+def test_what_a_file_has_wrong_is_told_in_our_words(part, message):
+    with pytest.raises(InputError) as error:
+        parse_fitting({"format": "oblatus.fitting", "version": 1, "player": {"name": "somebody"}, **part})
+    assert message in [fault.message for fault in error.value.faults]
+    assert not any("should" in fault.message for fault in error.value.faults)

@@ -121,6 +121,12 @@ WORDS = {
     "none_required": "must be empty",
     "uuid_parsing": "is not an id",
     "uuid_type": "is not an id",
+    **dict.fromkeys(
+        ("date_type", "date_parsing", "date_from_datetime_parsing", "date_from_datetime_inexact"),
+        "must be a day, as 2026-10-03",
+    ),
+    **dict.fromkeys(("datetime_type", "datetime_parsing", "datetime_from_date_parsing"), "must be a day and a time"),
+    "string_pattern_mismatch": "is none that is known",
     "json_type": "must be JSON",
     "json_invalid": "holds text that is not Unicode, or is nested too deeply",
 }

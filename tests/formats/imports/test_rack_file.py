@@ -68,6 +68,7 @@ def test_a_rack_of_another_country_is_read(encoding):
       ["line 2, loft", "line 3, loft", "line 3, bounce", "code"]),
      ("code,head,loft,bounce,Back relief share\nA,a,56,10,25", ["line 2, back relief, share"]),
      ("code,head,loft,bounce,front bevel length,back\nA,a,56,10,8,0.6", ["line 2, front bevel, length"]),
+     ("code,head,loft,bounce\nA,a,56,5,10", ["line 2"]), ("code,head,loft,bounce,\nA,a,56,10, \nB,b,56,10,x", ["line 3"]),
      ("code,head,loft,bounce", ["file"]), ("", ["file"])],
 )  # fmt: skip
 def test_what_is_wrong_with_a_rack_is_named_by_line_and_column(table, fields):

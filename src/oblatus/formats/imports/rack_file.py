@@ -55,9 +55,14 @@ def _as_written(shaped: Shaped, place: int, column: tuple[str, float] | None) ->
 def _rows(shaped: Shaped, known: list[tuple[str, float] | None], decimal: str) -> Iterator[tuple[int, dict[str, Any]]]:
     for n, cells in enumerate(shaped.rows):
         row: dict[str, Any] = {}
-        for column, cell in zip(known, cells, strict=False):
-            if column is not None and cell not in (None, ""):
-                row[column[0]] = _value(column, cell, decimal)
+        for place, cell in enumerate(cells):
+            if cell is None or (isinstance(cell, str) and not cell.strip()):
+                continue
+            column = known[place] if place < len(known) else None
+            if column is None:
+                words = "stands under no column of the header: is there a separator within a figure or a name?"
+                raise InputError([Fault(f"line {shaped.first_row + n}", words, text_of(cell)[:60])])
+            row[column[0]] = _value(column, cell, decimal)
         if row:
             yield shaped.first_row + n, row
 
