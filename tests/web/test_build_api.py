@@ -66,7 +66,9 @@ def test_what_cannot_be_built_is_refused_at_its_field_and_nothing_is_lost(client
     assert "at most 0° either way" in fault["message"]
     assert client.get(base).get_json()["document"]["build"]["clubs"][0]["bent_before_deg"] == [2.5, -0.5]
     edited(client, base, [{**clubs[0], "code": "NONE"}])
-    assert client.get(f"{base}/build").get_json()["faults"][0]["field"] == "build.clubs.0.code"
+    gone = client.get(f"{base}/build").get_json()
+    assert gone["faults"][0]["field"] == "build.clubs.0.code"
+    assert gone["message"] == "Club 1 of the sheet, NONE, is neither owned nor on the rack: take the proposed set anew."
     revision = client.get(base).get_json()["revision"]
     wrong = {"revision": revision, "build": {"clubs": [{**clubs[0], "swing_weight": "H9"}]}}
     reply = client.patch(base, json=wrong)

@@ -71,6 +71,7 @@ def test_paper_is_cut_to_size_and_says_what_to_leave_out(client, base):
     unfit = client.get(f"{base}/card/bag.pdf")
     assert unfit.status_code == 422
     assert "leave out" in unfit.get_json()["faults"][0]["message"]
+    assert unfit.get_json()["message"].startswith("The card does not fit on this paper: leave out")
     edited(client, base, card={"size": "pocket", "parts": ["distances"], "ball": "a soft ball"})
     pocket = client.get(f"{base}/card/bag.pdf").data
     assert "a soft ball" in words_of(pocket)

@@ -219,7 +219,16 @@ def wish_from(
     """
     head = stock.get(club.code)
     if head is None:
-        raise InputError([Fault(f"build.clubs.{place}.code", "is neither owned nor on the rack", club.code)])
+        raise InputError(
+            [
+                Fault(
+                    f"build.clubs.{place}.code",
+                    "is neither owned nor on the rack: take the proposed set anew",
+                    club.code,
+                    name=f"Club {place + 1} of the sheet, {club.code},",
+                )
+            ]
+        )
     g = club.grind
     return Wish(
         head, club.loft_deg, club.lie_deg, club.bent_before_deg,

@@ -98,10 +98,10 @@ def configure_errors(app: Flask) -> None:
 
 def _ours(error: OblatusError) -> Response:
     faults = tuple(fault_list(error.faults)) if isinstance(error, InputError) else ()
+    named = [f"{one.name} {one.message}." for one in faults if one.name]
+    message = " ".join(named) if faults and len(named) == len(faults) else error.message
     revision = error.revision if isinstance(error, ConflictError) else None
-    response = error_response(
-        ErrorOut(code=error.code, message=error.message, faults=faults, revision=revision), error.status
-    )
+    response = error_response(ErrorOut(code=error.code, message=message, faults=faults, revision=revision), error.status)
     if isinstance(error, LaterError):
         response.headers["Retry-After"] = str(error.seconds)
     return response

@@ -12,7 +12,7 @@ from markupsafe import Markup
 from oblatus.core.constants import BALL_RADIUS
 from oblatus.core.geometry import Hand
 from oblatus.core.words import Reader, speed, trimmed, worded
-from oblatus.errors import fault
+from oblatus.errors import Fault, InputError
 from oblatus.formats.card import BASIS, CardOut, LieCardOut
 from oblatus.formats.print.pages import Printed, as_pdf, outline_path
 from oblatus.formats.sections.after import CARD_PARTS, CardPart
@@ -46,8 +46,12 @@ def bag_card_pdf(
             left = [part for part in parts if part not in out]
             if _bag(card, size, left, reader, link, grey=grey).pages <= most:
                 words = " and ".join(CARD_PARTS[part] for part in out)
-                raise fault("card.parts", f"does not fit on this paper: leave out {words}, or take larger paper")
-    raise fault("card.parts", "does not fit on this paper: take larger paper")
+                raise _too_long(f"leave out {words}, or take larger paper")
+    raise _too_long("take larger paper")
+
+
+def _too_long(words: str) -> InputError:
+    return InputError([Fault("card.parts", f"does not fit on this paper: {words}", name="The card")])
 
 
 def _bag(card: CardOut, size: str, parts: Sequence[CardPart], reader: Reader, link: str | None, *, grey: bool) -> Printed:
