@@ -316,4 +316,4 @@ class RackIn(Strict):
     """A rack as a CSV or XLSX file in base64, in place of the one at a revision."""
 
     revision: Revision
-    content: Annotated[str, StringConstraints(min_length=1, max_length=1_400_000)]
+    content: Annotated[str, StringConstraints(min_length=1)]

@@ -39,7 +39,8 @@ def test_a_rack_is_read_from_a_workbook():
 @pytest.mark.parametrize(
     ("header", "cells", "shares"),
     [("Back %", (25, 30), (0.25, 0.3)), ("Back %", (0.25, 0.0), (0.25, 0.0)), ("Back", (0.25, 0.3), (0.25, 0.3)),
-     ("Back", ("25 %", "30%"), (0.25, 0.3)), ("Back %", ("25", "0.5"), (0.25, 0.005))],
+     ("Back", ("25 %", "30%"), (0.25, 0.3)), ("Back %", ("25", "0.5"), (0.25, 0.005)),
+     ("Back %", ("0.25", "0"), (0.25, 0.0))],
 )  # fmt: skip
 def test_a_share_in_per_cent_is_read_as_it_is_meant(header, cells, shares):
     book = openpyxl.Workbook()

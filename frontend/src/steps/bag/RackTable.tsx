@@ -83,7 +83,8 @@ export function RackTable() {
     (h) => !wanted || `${h.code} ${h.name} ${h.loft_deg} ${h.make}`.toLowerCase().includes(wanted),
   );
   const failure = lastFailure(drop, bringBack);
-  const faults = replace.error instanceof RequestError ? (replace.error.body?.faults ?? []) : [];
+  const refused = lastFailure(choose, replace);
+  const faults = refused instanceof RequestError ? (refused.body?.faults ?? []) : [];
   return (
     <>
       <div className={classes.rackHead}>
@@ -168,14 +169,9 @@ export function RackTable() {
           </button>
         </p>
       )}
-      {choose.isError && (
+      {refused && (
         <div role="alert" className={classes.rackFault}>
-          <strong>The rack stays as it was.</strong> {choose.error.message}
-        </div>
-      )}
-      {replace.isError && (
-        <div role="alert" className={classes.rackFault}>
-          <strong>The rack stays as it was.</strong> {faults.length === 0 && replace.error.message}
+          <strong>The rack stays as it was.</strong> {faults.length === 0 && refused.message}
           <ul>
             {faults.slice(0, 6).map((f) => (
               <li key={f.field + f.message}>

@@ -90,6 +90,18 @@ it("a bad file leaves the rack as it was, and says where it is wrong", async () 
   expect(refresh).not.toHaveBeenCalled();
 });
 
+it("a file that cannot be read says so, until another is in its place", async () => {
+  answering([200, { heads: HEADS, revision: 2 }], [200, { heads: HEADS.slice(1), revision: 3 }]);
+  rack();
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  const gone = { name: "gone.csv", arrayBuffer: () => Promise.reject(new Error("gone")) };
+  fireEvent.change(screen.getByLabelText("Rack as a table"), { target: { files: [gone] } });
+  expect((await screen.findByRole("alert")).textContent).toContain("The rack stays as it was. The file cannot be read");
+  pick("code,name");
+  await waitFor(() => expect(rows()).toEqual(["BN55"]));
+  expect(screen.queryByRole("alert")).toBeNull();
+});
+
 it("somebody else's rack is shown before anything is put in its place", async () => {
   const asked = answering(
     [200, { heads: HEADS, revision: 2 }],

@@ -43,7 +43,7 @@ export function OrderPanel({ sheet }: { sheet: Build }) {
       {failed && (
         <div role="alert" className={classes.note} data-off="true">
           {(failed instanceof RequestError && failed.body?.faults?.length
-            ? failed.body.faults.map((one) => one.message)
+            ? failed.body.faults.map((one) => [one.name, one.message].filter(Boolean).join(" "))
             : [failed.message]
           ).map((words) => (
             <p key={words}>{words}</p>

@@ -38,17 +38,18 @@ def read_rack_file(content: bytes) -> list[RackHeadDocument]:
     if foreign:
         raise InputError([Fault("header", f"is no column of a rack: known are {'; '.join(LABELS.values())}", foreign[0])])
     check_header([column[0] for column in known if column is not None])
-    known = [_as_written(shaped, n, column) for n, column in enumerate(known)]
     numbers = [n for n, column in enumerate(known) if column is not None and column[0] not in TEXT_COLUMNS]
-    return heads_of(_rows(shaped, known, decimal_of(shaped, numbers)))
+    decimal = decimal_of(shaped, numbers)
+    known = [_as_written(shaped, n, column, decimal) for n, column in enumerate(known)]
+    return heads_of(_rows(shaped, known, decimal))
 
 
-def _as_written(shaped: Shaped, place: int, column: tuple[str, float] | None) -> tuple[str, float] | None:
+def _as_written(shaped: Shaped, place: int, column: tuple[str, float] | None, decimal: str) -> tuple[str, float] | None:
     """A workbook shows 25 % and holds 0.25: a column in per cent whose every figure is one at most has shares of 1."""
     if column is None or column[1] == 1.0:
         return column
-    cells = [row[place] for row in shaped.rows if place < len(row)]
-    shares = all(isinstance(cell, float) and cell <= 1.0 for cell in cells if cell not in (None, ""))
+    cells = [number_of(row[place], decimal, 1.0, {}) for row in shaped.rows if place < len(row)]
+    shares = all(isinstance(cell, float) and cell <= 1.0 for cell in cells if cell is not None)
     return (column[0], 1.0) if shares else column
 
 
