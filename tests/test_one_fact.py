@@ -278,3 +278,15 @@ def test_what_is_counted_is_one_or_more():
 def test_a_difference_names_a_field_as_its_form_does():
     said = "\n".join(p.read_text() for p in screens()).lower()
     assert [label for label in LABELS.values() if label not in said] == []
+
+
+def test_what_measures_the_screens_calls_their_parts_as_they_do():
+    """No test runs it, for it takes many minutes: a label that is called otherwise would end it."""
+    bench = (SOURCE / "cli/bench_screens.py").read_text()
+    calls = r"get_by_label\(\"([^\"]+)|name=(?:re\.compile\()?\"([^\"]+)|aria-label=\"([^\"]+)|includes\('([^']+)"
+    looked_for = {next(filter(None, found)) for found in re.findall(calls, bench)}
+    told = [*screens(), *(p for p in python_sources() if "cli" not in p.parts)]
+    said = "\n".join(said_in(p) for p in told)
+    assert len(looked_for) >= 8
+    # at the beginning of a text, of a property or of a line
+    assert [n for n in sorted(looked_for) if not re.search(rf"(?:[\">]|^\s*){re.escape(n)}", said, re.MULTILINE)] == []
