@@ -76,6 +76,13 @@ def prove(orla: Page, stand_in: MonitorStandIn) -> None:
     expect(bench(orla)).to_contain_text(re.compile(r"(proved|level|contradicted|not settled): \d\.\d\d strokes"))
 
 
+PLACES = """rows => rows.map((row) => {
+  const [list, box] = [row.closest("ol").getBoundingClientRect(), row.getBoundingClientRect()];
+  return [Math.round(box.x - list.x), Math.round(box.y - list.y)];
+})"""
+"""Where every row stands in its list."""
+
+
 def build(orla: Page) -> None:
     """The sheet at the bench, every piece of work ticked, clubs read by gauge and by hand, signed."""
     orla.locator("#work").focus()
@@ -84,11 +91,15 @@ def build(orla: Page) -> None:
     order.get_by_role("button", name="Give it to the bench").click()
     expect(order).to_contain_text("At the bench: 0 of")
     work = orla.get_by_role("list", name=re.compile("order of work$"))
+    rows = work.get_by_role("listitem")
+    before = rows.evaluate_all(PLACES)
     for n in range(work.count()):
         boxes = work.nth(n).get_by_role("checkbox")
         for m in range(boxes.count()):
             boxes.nth(m).check()
     expect(order).not_to_contain_text("not ticked off")
+    expect(work.get_by_text(re.compile("^Demo fitter, "))).to_have_count(rows.count())
+    assert rows.evaluate_all(PLACES) == before, "a row moved from under a finger"
     gauge = orla.get_by_role("region", name=re.compile("^gauge: the built"))
     gauge.first.get_by_role("button", name=re.compile("with the gauge$")).click()
     expect(gauge.first.get_by_role("listitem")).to_have_count(3)
