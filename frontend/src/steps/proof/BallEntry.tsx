@@ -34,7 +34,10 @@ const EMPTY: Record<Figure, string> = {
 /** The next ball: how it came off by one key, and whatever else was seen of it. The remote knows good and heavy. */
 export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
   const units = useUnits();
-  const [typed, setTyped] = useState(EMPTY);
+  // block by block, in fields that stay: the next figure goes on where the last was typed, and none into another block
+  const [drafts, setDrafts] = useState<Record<number, Record<Figure, string>>>({});
+  const typed = drafts[block.place] ?? EMPTY;
+  const setTyped = (next: Record<Figure, string>) => setDrafts({ ...drafts, [block.place]: next });
   const situation = proof.document.situations[block.situation];
   const sand = situation?.surface === "sand";
   const wrong = (key: Figure) => {

@@ -75,7 +75,6 @@ export function Running({ proof, onGone }: { proof: Proof; onGone: () => void })
           </p>
           <FromMonitor proof={proof} block={block} balls={balls} />
           <BallEntry
-            key={block.place}
             proof={proof}
             block={block}
             here={balls.filter((ball) => ball.club === block.club && ball.situation === block.situation)}

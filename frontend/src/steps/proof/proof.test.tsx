@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import type { Proof, ProofBall } from "../../api/client";
 import { UnitsProvider } from "../../app/context";
-import { show } from "../../testing/show";
+import { show, showAlone } from "../../testing/show";
 import { BallEntry } from "./BallEntry";
 import { BlockStrip } from "./BlockStrip";
 
@@ -21,6 +21,9 @@ const PROOF = {
   },
   plan: { blocks: [block(0, 0), block(1, 1), block(2, 1, 1)] },
 } as unknown as Proof;
+const at = (place: number) => (
+  <BallEntry proof={PROOF} block={block(place, 1) as never} here={[]} onBall={onBall} onUndo={onUndo} />
+);
 const entry = (situation = 0, units = { distance: "m", speed: "mps" }) =>
   show(
     <UnitsProvider value={units as Parameters<typeof UnitsProvider>[0]["value"]}>
@@ -75,6 +78,23 @@ it("Enter takes a measured ball without an outcome, and nothing of nothing", () 
   type("Carry", "15");
   fireEvent.keyDown(screen.getByLabelText(/Carry/), { key: "Enter" });
   expect(onBall.mock.lastCall?.[0]).toMatchObject({ carry_m: 15, outcome: null });
+});
+
+it("figures are typed on in the same field when a block is full, and half a figure stays with its block", () => {
+  const shown = showAlone(at(0));
+  const hole = () => screen.getByLabelText(/To the hole/) as HTMLInputElement;
+  hole().focus();
+  type("To the hole", "4");
+  fireEvent.keyDown(hole(), { key: "Enter" });
+  type("Carry", "1");
+  shown.again(at(1));
+  expect(document.activeElement).toBe(hole());
+  type("To the hole", "6");
+  fireEvent.keyDown(hole(), { key: "Enter" });
+  const taken = onBall.mock.calls.map(([ball]) => [ball.block, ball.to_hole_m, ball.carry_m]);
+  expect(taken).toEqual([[0, 4, null], [1, 6, null]]); // biome-ignore format: one line
+  shown.again(at(0));
+  expect((screen.getByLabelText(/Carry/) as HTMLInputElement).value).toBe("1");
 });
 
 it("a ball is left in only in sand, and its mark is drawn there", () => {
