@@ -48,6 +48,8 @@ export default function StrikesStep() {
   );
   const here = strikes.filter((s) => s.swing === station);
   const last = strikes.at(-1);
+  const [held, hold] = useState<string | null>(null);
+  const seen = strikes.find((strike) => strike.id === held) ?? last;
   const aside = (id: string, reason: string) => {
     queue.setAside(id, reason);
     setAsking(null);
@@ -154,11 +156,13 @@ export default function StrikesStep() {
             <AskReason onReason={(reason) => aside(asking, reason)} onCancel={() => setAsking(null)} />
           )}
           <QueueState queue={queue} />
-          {last && (
+          {seen && (
             <About
-              key={last.id}
-              strike={last}
-              soleWidth={soleWidth(last.club)}
+              key={seen.id}
+              strike={seen}
+              earlier={seen !== last}
+              onHold={(held) => hold(held ? seen.id : null)}
+              soleWidth={soleWidth(seen.club)}
               hand={server.document.player.hand}
               queue={queue}
             />

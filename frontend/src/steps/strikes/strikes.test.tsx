@@ -109,6 +109,31 @@ it("a note being written is kept when the next strike comes, and one that says n
   expect(tell).toHaveBeenCalledTimes(1);
 });
 
+it("a strike whose note is being written is held while others are hit, and let go once it is left or told of", () => {
+  const onHold = vi.fn();
+  const queue = { tell: vi.fn() } as unknown as StrikeQueue;
+  const about = (earlier: boolean) => (
+    <About strike={strike({ id: "s" })} earlier={earlier} onHold={onHold} soleWidth={20} hand="right" queue={queue} />
+  );
+  const shown = showAlone(about(false));
+  const note = screen.getByLabelText("Note on the last strike");
+  note.focus();
+  expect(onHold).toHaveBeenLastCalledWith(true);
+  fireEvent.change(note, { target: { value: "much" } });
+  fireEvent.keyDown(note, { key: "Enter" });
+  expect(onHold).toHaveBeenCalledTimes(1);
+  shown.again(about(true));
+  expect(document.activeElement).toBe(screen.getByLabelText("Note on an earlier strike"));
+  expect(screen.getByRole("status").textContent).toContain("Another was hit since");
+  fireEvent.click(screen.getByLabelText("deep"));
+  expect(onHold).toHaveBeenLastCalledWith(false);
+  onHold.mockClear();
+  fireEvent.blur(note, { relatedTarget: screen.getByLabelText("deep") });
+  expect(onHold).not.toHaveBeenCalled();
+  fireEvent.blur(note, { relatedTarget: null });
+  expect(onHold).toHaveBeenLastCalledWith(false);
+});
+
 it("while it asks why, figures are reasons and nothing else", () => {
   const onReason = vi.fn();
   const onCancel = vi.fn();
