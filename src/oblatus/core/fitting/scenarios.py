@@ -102,10 +102,12 @@ def build_scenarios(
         if total > 0.0 and share > 0.0:
             found.extend((shot, ground, share * ground.share / total) for ground in places)
     whole = sum(share for _, _, share in found)
+    habit, schools = player.habit, player.schools
+    # what a shot's setups are does not depend on the ground that it is played from
+    setups = {shot.key: (usual_setup(shot, habit, schools), setups_for(shot, habit, schools)) for shot, _, _ in found}
     return [
         Scenario(
-            shot, ground, share / whole, usual_setup(shot, player.habit, player.schools),
-            setups_for(shot, player.habit, player.schools), (layouts or {}).get(shot.key) or usual_layout(shot),
+            shot, ground, share / whole, *setups[shot.key], (layouts or {}).get(shot.key) or usual_layout(shot),
         )
         for shot, ground, share in found
     ]  # fmt: skip
