@@ -54,12 +54,14 @@ export function StrikeList({ strikes, figure, told, queue, onAside, empty }: Pro
 }
 
 interface AskProps {
+  /** The figure of the strike that is asked about: others may have come since it was chosen. */
+  figure: string;
   onReason: (reason: string) => void;
   onCancel: () => void;
 }
 
 /** Why a strike does not count: a figure or a press. While it asks, figures belong to it and to nothing else. */
-export function AskReason({ onReason, onCancel }: AskProps) {
+export function AskReason({ figure, onReason, onCancel }: AskProps) {
   const act = useRef({ onReason, onCancel });
   act.current = { onReason, onCancel };
   useEffect(() => {
@@ -76,7 +78,7 @@ export function AskReason({ onReason, onCancel }: AskProps) {
   }, []);
   return (
     <p className={classes.ask} role="alert">
-      Why?{" "}
+      Why does the strike of {figure} not count?{" "}
       {REASONS.map((reason, i) => (
         <button key={reason} type="button" className={classes.reason} onClick={() => onReason(reason)}>
           <Kbd>{i + 1}</Kbd> {reason}

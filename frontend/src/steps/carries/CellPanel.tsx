@@ -32,6 +32,10 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
   const [asking, setAsking] = useState<string | null>(null);
   const counting = strikes.filter((s) => s.set_aside === null && s.carry_m != null);
   const last = strikes.at(-1);
+  // one that was taken out meanwhile is asked about no longer
+  const asked = strikes.find((strike) => strike.id === asking);
+  const carryOf = (strike: Strike) =>
+    strike.carry_m == null ? "no carry" : showDistance(metres(strike.carry_m), units.distance, 1);
   useEffect(() => field.current?.focus(), []);
 
   const take = () => {
@@ -83,14 +87,15 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
           }}
           onKeyDown={onKey}
         />
-        {asking === null ? (
+        {!asked ? (
           <p className={classes.keys}>
             <Kbd>Enter</Kbd> take <Kbd>M</Kbd> mishit <Kbd>U</Kbd> undo <Kbd>arrows</Kbd> cell
           </p>
         ) : (
           <AskReason
+            figure={carryOf(asked)}
             onReason={(reason) => {
-              queue.setAside(asking, reason);
+              queue.setAside(asked.id, reason);
               setAsking(null);
               field.current?.focus();
             }}
@@ -101,9 +106,7 @@ export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Pr
       </div>
       <StrikeList
         strikes={strikes}
-        figure={(strike) =>
-          strike.carry_m == null ? "no carry" : showDistance(metres(strike.carry_m), units.distance, 1)
-        }
+        figure={carryOf}
         told={(strike) => outliers.find((o) => o.strike === strike.id)?.words ?? details(strike, units)}
         queue={queue}
         onAside={setAsking}

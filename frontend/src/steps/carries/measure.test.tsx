@@ -5,7 +5,7 @@ import { figureOf, TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
 import { newStrike } from "../../strikes/newStrike";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
-import { show } from "../../testing/show";
+import { show, showAlone } from "../../testing/show";
 import { CellPanel } from "./CellPanel";
 import { keyOf, OwnSwings } from "./OwnSwings";
 import { PlayerNumbers } from "./PlayerNumbers";
@@ -29,19 +29,20 @@ const CELL = {
 const strike = (id: string, change: Partial<Strike> = {}): Strike => ({
   ...newStrike("own:0", 50, "full"), id, carry_m: 90, ...change,
 }); // biome-ignore format: one line
+const cellPanel = (strikes: Strike[], units = METRES, outliers: object[] = []) => (
+  <UnitsProvider value={units}>
+    <CellPanel
+      cell={CELL}
+      strikes={strikes}
+      outliers={outliers as Carries["outliers"]}
+      queue={queue}
+      onMove={onMove}
+      onFull={onFull}
+    />
+  </UnitsProvider>
+);
 const panel = (strikes: Strike[] = [], units = METRES, outliers: object[] = []) =>
-  show(
-    <UnitsProvider value={units}>
-      <CellPanel
-        cell={CELL}
-        strikes={strikes}
-        outliers={outliers as Carries["outliers"]}
-        queue={queue}
-        onMove={onMove}
-        onFull={onFull}
-      />
-    </UnitsProvider>,
-  );
+  show(cellPanel(strikes, units, outliers));
 const ball = () => screen.getByLabelText("Carry of the next ball, gap, full") as HTMLInputElement;
 const press = (key: string) => fireEvent.keyDown(ball(), { key });
 const type = (text: string) => fireEvent.change(ball(), { target: { value: text } });
@@ -101,7 +102,7 @@ it("M asks why the last ball does not count and takes a figure for the reason; U
   type("m");
   expect(ball().value).toBe("");
   press("m");
-  expect(screen.getByRole("alert").textContent).toContain("Why?");
+  expect(screen.getByRole("alert").textContent).toContain("Why does the strike of 90.0\u00a0m not count?");
   fireEvent.keyDown(window, { key: "2" });
   expect(queue.setAside).toHaveBeenCalledWith("last", "heavy");
   expect(screen.queryByText(/Why/)).toBeNull();
@@ -113,6 +114,16 @@ it("M asks why the last ball does not count and takes a figure for the reason; U
   press("u");
   expect(screen.queryByText(/Why/)).toBeNull();
   expect(queue.undo).toHaveBeenCalledTimes(1);
+});
+
+it("a strike that somebody takes out while it is asked about is asked about no longer", () => {
+  const shown = showAlone(cellPanel([strike("first"), strike("last", { carry_m: 91 })], YARDS));
+  press("m");
+  expect(screen.getByRole("alert").textContent).toContain("Why does the strike of 99.5\u00a0yd not count?");
+  shown.again(cellPanel([strike("first")], YARDS));
+  expect(screen.queryByText(/Why/)).toBeNull();
+  fireEvent.keyDown(window, { key: "2" });
+  expect(queue.setAside).not.toHaveBeenCalled();
 });
 
 it("arrows choose the cell; in a figure left and right move within it", () => {

@@ -50,6 +50,8 @@ export default function StrikesStep() {
   const last = strikes.at(-1);
   const [held, hold] = useState<string | null>(null);
   const seen = strikes.find((strike) => strike.id === held) ?? last;
+  // one that was taken out meanwhile is asked about no longer
+  const asked = strikes.find((strike) => strike.id === asking);
   const aside = (id: string, reason: string) => {
     queue.setAside(id, reason);
     setAsking(null);
@@ -152,8 +154,12 @@ export default function StrikesStep() {
               onTake={(figures) => queue.take({ ...newStrike(club.value, club.loft, station), ...figures })}
             />
           )}
-          {asking !== null && (
-            <AskReason onReason={(reason) => aside(asking, reason)} onCancel={() => setAsking(null)} />
+          {asked && (
+            <AskReason
+              figure={headline(asked, units)}
+              onReason={(reason) => aside(asked.id, reason)}
+              onCancel={() => setAsking(null)}
+            />
           )}
           <QueueState queue={queue} />
           {seen && (

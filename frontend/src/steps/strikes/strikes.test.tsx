@@ -139,7 +139,8 @@ it("while it asks why, figures are reasons and nothing else", () => {
   const onCancel = vi.fn();
   const elsewhere = vi.fn();
   window.addEventListener("keydown", elsewhere);
-  show(<AskReason onReason={onReason} onCancel={onCancel} />);
+  show(<AskReason figure="57.1 m" onReason={onReason} onCancel={onCancel} />);
+  expect(screen.getByRole("alert").textContent).toContain("Why does the strike of 57.1 m not count?");
   fireEvent.keyDown(window, { key: "2" });
   expect(onReason).toHaveBeenCalledWith("heavy");
   expect(elsewhere).not.toHaveBeenCalled();
