@@ -21,7 +21,7 @@ export function Making() {
   if (!counts) return null;
   if (saving && counts.asked.total > 0) {
     return (
-      <p className={classes.note} role="status">
+      <p className={classes.making} role="status">
         New ground or heads: {counts.asked.done} of {counts.asked.total} worked out
       </p>
     );

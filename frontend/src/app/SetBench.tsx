@@ -34,7 +34,6 @@ export function SetBench({ open }: { open: boolean }) {
             : "nothing kept yet"}
         </Link>
       </header>
-      <Making />
       <section
         className={classes.scroll}
         aria-busy={saveState === "saving"}
@@ -43,6 +42,8 @@ export function SetBench({ open }: { open: boolean }) {
       >
         {result ? <Clubs result={result} /> : server.to_come ? <ToCome /> : <Problem />}
       </section>
+      {/* at the foot: it comes and goes, and no club moves with it */}
+      <Making />
       <footer className={classes.foot}>
         {failure && <p role="alert">{failure.message}</p>}
         <Button
