@@ -48,7 +48,7 @@ export function StrikeList({ strikes, figure, told, queue, onAside, empty }: Pro
           </Button>
         </li>
       ))}
-      {strikes.length === 0 && <li className={classes.none}>{empty}</li>}
+      {strikes.length === 0 && empty && <li className={classes.none}>{empty}</li>}
     </ol>
   );
 }

@@ -104,7 +104,13 @@ export function RackTable() {
           </>
         ) : (
           <>
-            <Button variant="default" size="xs" onClick={() => file.current?.click()} loading={replace.isPending}>
+            <Button
+              variant="default"
+              size="xs"
+              disabled={!studio.data}
+              onClick={() => file.current?.click()}
+              loading={replace.isPending}
+            >
               Replace the rack from a table
             </Button>
             <span>
@@ -182,7 +188,12 @@ export function RackTable() {
           </ul>
         </div>
       )}
-      <CopyTable caption={`Rack: ${shown.length} of ${heads.length} heads`}>
+      {!own && !studio.data && (
+        <p role={studio.isError ? "alert" : "status"} className={classes.rackSaid}>
+          {studio.isError ? studio.error.message : "Reading the rack …"}
+        </p>
+      )}
+      <CopyTable caption={own || studio.data ? `Rack: ${shown.length} of ${heads.length} heads` : "Rack"}>
         <thead>
           <tr>
             <th>Code</th>

@@ -49,6 +49,15 @@ it("heads are found by name, code, loft or make", async () => {
   expect(screen.getByText("Rack: 2 of 2 heads")).toBeTruthy();
 });
 
+it("a rack that is not read yet, or cannot be, is not an empty one, and none goes in its place", async () => {
+  answering([503, { code: "busy", message: "The database does not answer." }]);
+  rack();
+  expect(screen.getByText("Reading the rack …")).toBeTruthy();
+  await screen.findByText("The database does not answer.");
+  expect(screen.queryByText(/0 heads/)).toBeNull();
+  expect(screen.getByRole("button", { name: "Replace the rack from a table" })).toHaveProperty("disabled", true);
+});
+
 it("a rack from a file goes in the place of the one that was read", async () => {
   const asked = answering([200, { heads: HEADS, revision: 2 }], [200, { heads: HEADS.slice(1), revision: 3 }]);
   const refresh = rack();

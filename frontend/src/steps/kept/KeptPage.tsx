@@ -22,7 +22,7 @@ export default function KeptPage() {
   const other = kept.find((line) => line.id === beside && line.id !== first?.id);
   return (
     <>
-      <StepHead title="Kept proposals" aside={`${kept.length} kept`} />
+      <StepHead title="Kept proposals" aside={list.data ? `${kept.length} kept` : undefined} />
       {list.isError && <p className={classes.line}>{list.error.message}</p>}
       {list.data && kept.length === 0 && (
         <p className={classes.line}>

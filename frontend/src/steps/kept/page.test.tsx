@@ -58,9 +58,10 @@ const page = () =>
   });
 const sent = (method: string) => asked.filter((one) => one.line.startsWith(method));
 
-it("nothing kept teaches how to keep", async () => {
+it("nothing kept teaches how to keep, and none are counted before they are known", async () => {
   kept = [];
   page();
+  expect(screen.queryByText("0 kept")).toBeNull();
   expect(await screen.findByText(/Press “Keep this proposal”/)).toBeTruthy();
   expect(screen.getByText("0 kept")).toBeTruthy();
 });

@@ -118,5 +118,5 @@ export function TripForm({ trip, path, onChange, onRemove }: FormProps) {
 
 /** Another venue for some of the days: it takes an even share. */
 function AddGround({ onAdd }: { onAdd: (ground: Ground) => void }) {
-  return useVenues().length > 0 && <VenueSelect label="Play somewhere else there too" mt={10} onPick={onAdd} />;
+  return useVenues().records.length > 0 && <VenueSelect label="Play somewhere else there too" mt={10} onPick={onAdd} />;
 }

@@ -3,10 +3,13 @@ import { useQuery } from "@tanstack/react-query";
 import { api, type Ground, unwrap } from "../../api/client";
 import { copied } from "../ground/copied";
 
-/** The venues that the studio has read: none is asked for twice. */
+/** The venues that the studio has read, none of which is asked for twice; and what else there is to say of them. */
 export function useVenues() {
   const library = useQuery({ queryKey: ["venues"], queryFn: () => unwrap(api.GET("/api/venues")) });
-  return library.data?.records ?? [];
+  const records = library.data?.records ?? [];
+  if (records.length > 0) return { records, words: "choose a venue" };
+  if (library.isError) return { records, words: library.error.message };
+  return { records, words: library.data ? "no venue is kept yet" : "reading the venues …" };
 }
 
 interface Props {
@@ -18,7 +21,7 @@ interface Props {
 
 /** A venue of the library by its name; its ground comes as it was read. */
 export function VenueSelect({ label, mt, onPick }: Props) {
-  const records = useVenues();
+  const { records, words } = useVenues();
   return (
     <NativeSelect
       label={label}
@@ -26,7 +29,7 @@ export function VenueSelect({ label, mt, onPick }: Props) {
       mt={mt}
       value=""
       data={[
-        { value: "", label: records.length > 0 ? "choose a venue" : "no venue is kept yet" },
+        { value: "", label: words },
         ...records.map((record, n) => ({
           value: String(n),
           label: `${record.venue}, ${record.season} ${record.read_on.slice(0, 4)}`,

@@ -6,6 +6,7 @@ import { FromFile } from "./FromFile";
 import { Seen } from "./Seen";
 import { Timeline } from "./Timeline";
 import { Trips } from "./Trips";
+import { VenueSelect } from "./VenueSelect";
 
 const edit = vi.fn();
 beforeEach(() => edit.mockClear());
@@ -147,6 +148,18 @@ const GROUND = {
   name: "home", share: 1, green: "medium", venue: null, season: null, read_on: null,
   turf: { firmness_g: 90, firmness_source: "measured", firmness_readings: [90] }, sand: {},
 }; // biome-ignore format: one line a few things
+
+it("no venue is denied before the library is read, nor where it cannot be", async () => {
+  server({ "GET ": { records: [] } });
+  const shown = show(<VenueSelect label="A venue" onPick={vi.fn()} />);
+  const first = () => (screen.getByLabelText("A venue") as HTMLSelectElement).options[0]?.textContent;
+  expect(first()).toBe("reading the venues …");
+  await waitFor(() => expect(first()).toBe("no venue is kept yet"));
+  shown.unmount();
+  server({});
+  show(<VenueSelect label="A venue" onPick={vi.fn()} />);
+  await waitFor(() => expect(first()).toContain("could not do that now"));
+});
 
 it("a trip is begun from a venue with its reading, of its own name, and whole", async () => {
   const record = {

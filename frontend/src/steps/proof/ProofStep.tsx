@@ -54,6 +54,13 @@ export default function ProofStep() {
             setGone(proof.document.id);
           }}
         />
+      ) : at !== "new" && !proofs.data ? (
+        // one may be running: no other is planned over it
+        proofs.isPending && (
+          <p role="status" className={classes.note}>
+            Reading the proofs …
+          </p>
+        )
       ) : result ? (
         <>
           <p className={classes.teach}>

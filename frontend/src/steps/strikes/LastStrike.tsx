@@ -3,14 +3,23 @@ import { useUnits } from "../../app/context";
 import { inReader, plain, SPEED_LABEL } from "../../units/units";
 import classes from "./Strikes.module.css";
 
+interface Props {
+  strike: Strike | undefined;
+  names: Record<string, string>;
+  /** Why the strikes so far are not known, if they are not. */
+  unread: string | null;
+}
+
 /** The strike just hit: the figures that matter, large enough to be read from beside the player. */
-export function LastStrike({ strike, names }: { strike: Strike | undefined; names: Record<string, string> }) {
+export function LastStrike({ strike, names, unread }: Props) {
   const units = useUnits();
   const of = (unit: string, value: number | null) =>
     value === null ? null : inReader({ unit, percent: false }, value, units);
   if (!strike)
     return (
-      <p className={classes.nothing}>No strike yet. The first one shows here, large enough to read from the mat.</p>
+      <p className={classes.nothing} role="status">
+        {unread ?? "No strike yet. The first one shows here, large enough to read from the mat."}
+      </p>
     );
   const figures: readonly (readonly [string, number | null, string, number])[] = [
     ["entry", strike.entry_mm, "mm", 0],

@@ -1,7 +1,7 @@
 import { SegmentedControl, Select } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
-import type { Strike } from "../../api/client";
+import type { SessionSummary, Strike } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { clubName, stationOf, stationsOf, useClub } from "../../strikes/clubs";
@@ -37,15 +37,17 @@ export default function StrikesStep() {
   const stations = stationsOf(server.document);
   const station = stations.some(([key]) => key === chosen) ? chosen : FIRST_STATION;
   const strikes = withAhead(query.data?.strikes ?? [], queue.ahead);
+  const known = query.data;
+  // what was hit before is not denied while nobody knows of it
+  const unread = known
+    ? null
+    : query.isError
+      ? `The strikes so far cannot be read: ${query.error.message} What is hit now is taken.`
+      : "Reading the strikes …";
   // the server counts all of them; what is ahead of its answer comes on top
-  const counts = Object.fromEntries(
-    stations.map(([key]) => [
-      key,
-      (query.data?.stations.find((s) => s.station === key)?.count ?? 0) +
-        counting(strikes, key) -
-        counting(query.data?.strikes ?? [], key),
-    ]),
-  );
+  const counted = (key: string, { stations, strikes: told }: SessionSummary) =>
+    (stations.find((s) => s.station === key)?.count ?? 0) + counting(strikes, key) - counting(told, key);
+  const counts = known ? Object.fromEntries(stations.map(([key]) => [key, counted(key, known)])) : null;
   const here = strikes.filter((s) => s.swing === station);
   const last = strikes.at(-1);
   const [held, hold] = useState<string | null>(null);
@@ -126,7 +128,7 @@ export default function StrikesStep() {
           {was} is out of the bag: choose the club that is hit.
         </p>
       )}
-      <LastStrike strike={last} names={names} />
+      <LastStrike strike={last} names={names} unread={unread} />
       <EntryMarks
         strikes={here}
         outliers={entry?.outliers ?? []}
@@ -182,9 +184,11 @@ export default function StrikesStep() {
           queue={queue}
           onAside={setAsking}
           empty={
-            station === "practice"
-              ? "Ten practice swings first: press the ground where the sole brushed it. Does it find the same spot?"
-              : `No strike at this station yet. Type what was measured, or press the ground where the sole landed. Reasons for setting one aside: ${REASONS.join(", ")}.`
+            unread !== null
+              ? ""
+              : station === "practice"
+                ? "Ten practice swings first: press the ground where the sole brushed it. Does it find the same spot?"
+                : `No strike at this station yet. Type what was measured, or press the ground where the sole landed. Reasons for setting one aside: ${REASONS.join(", ")}.`
           }
         />
       </div>

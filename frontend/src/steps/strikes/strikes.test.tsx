@@ -29,11 +29,27 @@ it("counts what is still to hit: ten of practice and five of the others", () => 
 });
 
 it("the last strike is large, with the sand's mark in place of the speed where there is one", () => {
-  show(<LastStrike strike={strike({ entry_mm: -48, exit_mm: 98, club_speed_mps: 20 })} names={{ pitch: "pitch" }} />);
+  show(
+    <LastStrike
+      strike={strike({ entry_mm: -48, exit_mm: 98, club_speed_mps: 20 })}
+      names={{ pitch: "pitch" }}
+      unread={null}
+    />,
+  );
   const last = screen.getByLabelText("Last strike");
   expect(last.textContent).toContain("−48mm");
   expect(last.textContent).toContain("mark in the sand146mm");
   expect(last.textContent).not.toContain("head speed");
+});
+
+it("no strike is denied while nobody knows of those before", () => {
+  const shown = showAlone(<LastStrike strike={undefined} names={{}} unread="Reading the strikes …" />);
+  expect(screen.getByRole("status").textContent).toBe("Reading the strikes …");
+  shown.again(<LastStrike strike={undefined} names={{}} unread={null} />);
+  expect(screen.getByRole("status").textContent).toContain("No strike yet.");
+  shown.again(<Plan stations={[["pitch", "pitch"]]} counts={null} current="pitch" onChoose={vi.fn()} />);
+  expect(screen.getByRole("heading").textContent).toBe("To be hit");
+  expect(screen.getByRole("button").textContent).toBe("pitch 5");
 });
 
 it("a strike in words names what matters first and leaves out what is not known", () => {
