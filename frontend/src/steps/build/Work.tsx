@@ -36,8 +36,8 @@ export function Work({ club, ticks, onTick }: Props) {
               {one.unit === "degrees" ? "°" : one.unit === "points" ? " point" : ` ${one.unit}`}
             </span>
           )}
-          {ticks && <TickedBy tick={ticks.find((tick) => tick.operation === n)} />}
           {one.caution && <small>{one.caution}</small>}
+          {ticks && <TickedBy tick={ticks.find((tick) => tick.operation === n)} />}
         </li>
       ))}
     </ol>
