@@ -6,6 +6,7 @@ import { keepCache, restoreCache } from "../offline/cache";
 import { SessionProvider, useSession, useStanding } from "../session/session";
 import { UnitsProvider } from "./context";
 import { Later, Program } from "./later";
+import { useKeptFocus } from "./useKeptFocus";
 
 const SignIn = new Program(() => import("./SignIn"));
 const Players = new Program(() => import("./Players"));
@@ -67,6 +68,7 @@ function Kept({ fitter, children }: { fitter: string; children: ReactNode }) {
 
 function Pages({ onLeave }: { onLeave: () => void }) {
   const { session, ended } = useStanding();
+  useKeptFocus();
   useEffect(() => {
     import("../theme/letters").catch(() => {}); // without a connection those of paper stay
     SignInSheet.load().catch(() => {}); // there before a session ends; asked for again then
