@@ -80,13 +80,13 @@ SWITCHED = """name => new Promise(done => {
   };
   requestAnimationFrame(look);
 })"""
-# from the press of Strikes until its list of strikes is on the screen
+# from the press of Strikes until its list has strikes on the screen: without one it says so, or nothing
 LISTED = """() => new Promise(done => {
   const link = [...document.querySelectorAll('nav a')].find(a => a.getAttribute('href').endsWith('/strikes'));
   const began = performance.now();
   link.click();
   const look = () => {
-    if (document.querySelector('main ol[aria-label="Strikes"] li')) setTimeout(() => done(performance.now() - began));
+    if (document.querySelector('main ol[aria-label="Strikes"] li button')) setTimeout(() => done(performance.now() - began));
     else if (performance.now() - began > 60000) done(NaN);
     else requestAnimationFrame(look);
   };

@@ -100,6 +100,7 @@ def _scatter(key: str, words: str, strikes: Sequence[MeasuredStrike], limit: flo
     values = np.array([entry for _, entry in entries])
     if values.std(ddof=1) <= limit:
         return None
-    far = tuple(name for name, entry in entries if abs(entry - float(np.median(values))) > limit)
+    middle = float(np.median(values))
+    far = tuple(name for name, entry in entries if abs(entry - middle) > limit)
     rule = f"entries spread by more than {quantity(f'{1000 * limit:.0f}', 'mm')}"
     return Fault(key, words, rule, len(far), len(entries), "entries", far)
