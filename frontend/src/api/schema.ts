@@ -7866,7 +7866,7 @@ export interface components {
         };
         /**
          * SessionFaultOut
-         * @description A fault by its rule, with the strikes that show it.
+         * @description A fault by its rule, with those of the listed strikes that show it.
          */
         SessionFaultOut: {
             /** Key */

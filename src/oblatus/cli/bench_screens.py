@@ -86,7 +86,8 @@ LISTED = """() => new Promise(done => {
   const began = performance.now();
   link.click();
   const look = () => {
-    if (document.querySelector('main ol[aria-label="Strikes"] li button')) setTimeout(() => done(performance.now() - began));
+    const there = document.querySelector('main ol[aria-label="Strikes"] li button');
+    if (there) setTimeout(() => done(performance.now() - began));
     else if (performance.now() - began > 60000) done(NaN);
     else requestAnimationFrame(look);
   };

@@ -20,7 +20,7 @@ from oblatus.core.shots import BY_KEY
 from oblatus.core.strokes.situations import Layout, OwnLie
 from oblatus.core.words import day
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.sections.bag import HeadDocument, RackHeadDocument
+from oblatus.formats.sections.bag import BagDocument, HeadDocument, RackHeadDocument
 from oblatus.formats.sections.choices import EconomyDocument, HoleDocument
 from oblatus.formats.sections.grounds import GroundDocument, SurfaceDocument
 from oblatus.formats.sections.measuring import HeadEvidenceDocument
@@ -63,8 +63,7 @@ def fitting_from(
     ]
     bag = document.bag
     measured = [strike_from(strike) for strike in document.strikes] if strikes is None else strikes
-    lofts = {"9i": bag.nine_iron_loft_deg, "pw": bag.pitching_wedge_loft_deg}
-    lofts |= {f"own:{n}": wedge.loft_deg for n, wedge in enumerate(bag.wedges)}
+    lofts = lofts_now(bag)
     pitching_wedge = Head(
         bag.pitching_wedge_loft_deg, bag.pitching_wedge_bounce_deg, sole_width=PITCHING_WEDGE_SOLE_WIDTH
     )
@@ -122,6 +121,12 @@ def swings_from(document: FittingDocument) -> tuple[Swing, ...]:
 def session_air(document: FittingDocument) -> Air:
     """The air in which strikes were measured, without wind."""
     return Air(document.measuring.temperature_c, document.measuring.altitude_m)
+
+
+def lofts_now(bag: BagDocument) -> dict[str, float]:
+    """Lofts [degrees] of the clubs in the bag, as they are, by code."""
+    lofts = {"9i": bag.nine_iron_loft_deg, "pw": bag.pitching_wedge_loft_deg}
+    return lofts | {f"own:{n}": wedge.loft_deg for n, wedge in enumerate(bag.wedges)}
 
 
 def _with_loft_now(strike: MeasuredStrike, lofts: Mapping[str, float]) -> MeasuredStrike:

@@ -11,7 +11,7 @@ from oblatus.core.session import Fault, Figure, Session, StationSummary
 from oblatus.core.session.faults import Picture
 from oblatus.formats.fields import Strict
 from oblatus.formats.rounded import rounded
-from oblatus.formats.strikes import MOST_SHOWN, StrikeDocument
+from oblatus.formats.strikes import StrikeDocument
 
 NAMED = {f.attribute: (f.words.lower(), f.bound.unit, f.per) for f in STRIKE_FIGURES.values()} | {
     "sand_mark": ("mark in the sand", "mm", 1000.0),
@@ -55,7 +55,7 @@ class TrendOut(Strict):
 
 
 class SessionFaultOut(Strict):
-    """A fault by its rule, with the strikes that show it."""
+    """A fault by its rule, with those of the listed strikes that show it."""
 
     key: str
     words: str
@@ -80,9 +80,15 @@ class SessionSummaryOut(Strict):
 
 
 def session_out(
-    session: Session, faults: Sequence[Fault], swings: Sequence[Swing], strikes: Sequence[StrikeDocument]
+    session: Session,
+    faults: Sequence[Fault],
+    swings: Sequence[Swing],
+    newest: Sequence[StrikeDocument],
+    total: int,
+    simulated: int,
 ) -> SessionSummaryOut:
-    """Summary and faults of the fitting's strikes."""
+    """Summary and faults of the fitting's strikes, so many in all and so many simulated; the `newest` are listed."""
+    listed = {str(strike.id) for strike in newest}
     names = STATION_NAMES | {swing.key: swing.name for swing in swings}
     return SessionSummaryOut(
         overall=_station(session.overall, names),
@@ -92,13 +98,14 @@ def session_out(
         ],
         faults=[
             SessionFaultOut(
-                key=f.key, words=f.words, rule=f.rule, shown=f.shown, of=f.of, picture=f.picture, strikes=list(f.strikes)
+                key=f.key, words=f.words, rule=f.rule, shown=f.shown, of=f.of, picture=f.picture,
+                strikes=[one for one in f.strikes if one in listed],
             )
             for f in faults
         ],
-        strikes=list(strikes[-MOST_SHOWN:]),
-        total=len(strikes),
-        simulated=sum(strike.simulated for strike in strikes),
+        strikes=list(newest),
+        total=total,
+        simulated=simulated,
     )  # fmt: skip
 
 

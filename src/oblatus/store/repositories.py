@@ -14,6 +14,7 @@ from sqlmodel import Session, SQLModel, col, delete, select
 
 from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
+from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.errors import ConflictError, NotFoundError
 from oblatus.store.tables import (
     BuildOrderRow,
@@ -59,6 +60,20 @@ class KeptRow(NamedTuple):
     clubs: list[str]
     strikes: int
     strikes_key: str | None
+
+
+class StrikeColumns(NamedTuple):
+    """Strikes of a fitting in the order in which they came, by columns: a hundred thousand rows take seconds to be read
+    one by one. Words have a line each, one letter says whether a strike is set aside ("1") or not; figures by their
+    keys are doubles, the high byte first, not-a-number where nothing was measured."""
+
+    total: int
+    simulated: int
+    ids: str
+    clubs: str
+    swings: str
+    aside: str
+    figures: dict[str, bytes]
 
 
 class Stands(NamedTuple):
@@ -279,6 +294,18 @@ class StudioRows(OfStudio):
         found = self.session.execute(_STRIKES, {"studio": self.studio_id, "fitting": fitting_id})
         return [dict(row) for row in found.mappings()]
 
+    def newest_strikes(self, fitting_id: UUID, most: int) -> list[Json]:
+        """The newest strikes of a fitting, at most so many, in the order in which they came."""
+        asked = {"studio": self.studio_id, "fitting": fitting_id, "most": most}
+        return [dict(row) for row in self.session.execute(_NEWEST_STRIKES, asked).mappings()][::-1]
+
+    def strike_columns(self, fitting_id: UUID) -> StrikeColumns:
+        """All strikes of a fitting, by columns."""
+        asked = {"studio": self.studio_id, "fitting": fitting_id}
+        total, simulated, ids, clubs, swings, aside, *told = self.session.execute(_STRIKE_COLUMNS, asked).one()
+        known = {key: bytes(one or b"") for key, one in zip(STRIKE_FIGURES, told, strict=True)}
+        return StrikeColumns(total, simulated, ids or "", clubs or "", swings or "", aside or "", known)
+
     def stands(self, fitting_id: UUID) -> Stands:
         """What a fitting's steps stand at by what lies outside its document."""
         asked = {"studio": self.studio_id, "fitting": fitting_id}
@@ -430,6 +457,24 @@ def _strikes_statement() -> Any:
     return query.order_by(strikes.c.place)
 
 
+def _newest_strikes_statement() -> Any:
+    strikes = _table(StrikeRow)
+    query = sa_select(*(strikes.c[name] for name in STRIKE_COLUMNS)).where(_of(strikes, strikes.c.removed_at.is_(None)))
+    return query.order_by(strikes.c.place.desc()).limit(bindparam("most", type_=Integer))
+
+
+def _strike_columns_statement() -> Any:
+    """Aggregates take the rows of a sorted subquery in its order: each that sorted them by itself would do it anew."""
+    strikes = _table(StrikeRow)
+    rows = sa_select(strikes).where(_of(strikes, strikes.c.removed_at.is_(None))).order_by(strikes.c.place).subquery()
+    lines = (func.string_agg(cast(rows.c[name], Text), literal_column("E'\\n'")) for name in ("id", "club", "swing"))
+    aside = func.string_agg(cast(cast(rows.c.set_aside.is_not(None), Integer), Text), "")
+    nothing: Any = literal_column("''::bytea")
+    unknown: Any = literal_column("'NaN'::float8")
+    figures = (func.string_agg(func.float8send(func.coalesce(rows.c[key], unknown)), nothing) for key in STRIKE_FIGURES)
+    return sa_select(func.count(), func.count().filter(rows.c.simulated), *lines, aside, *figures)
+
+
 def _stands_statement() -> Any:
     balls, proofs, pages, shots = (_table(row) for row in (ProofBallRow, ProofRow, HandoverRow, LogShotRow))
     hit = (
@@ -448,3 +493,4 @@ def _table(row: type[SQLModel]) -> Any:
 
 _FITTINGS = {(lock, binned): _fitting_statement(lock=lock, binned=binned) for lock in YES_NO for binned in YES_NO}
 _RACK, _KEPT, _STRIKES, _STANDS = _rack_statement(), _kept_statement(), _strikes_statement(), _stands_statement()
+_NEWEST_STRIKES, _STRIKE_COLUMNS = _newest_strikes_statement(), _strike_columns_statement()

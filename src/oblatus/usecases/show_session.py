@@ -7,12 +7,16 @@ from uuid import UUID
 from oblatus.core.fitting.carries_of import bag_rows
 from oblatus.core.fitting.session_of import session_of
 from oblatus.devices.recording import Recorded, dump_recording
+from oblatus.formats.convert import fitting_from
+from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.session import SessionSummaryOut, session_out
-from oblatus.formats.strikes import MEASURED
+from oblatus.formats.strike_table import strike_table
+from oblatus.formats.strikes import MEASURED, MOST_SHOWN, StrikeDocument
 from oblatus.formats.strikes_csv import strikes_csv
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.show_carries import inputs_of
 
 LONGEST_PLAYED = 60.0
@@ -58,6 +62,13 @@ def show_session(database: Database, actor: Actor, fitting_id: UUID) -> SessionS
     NotFoundError
         If the studio has no such fitting.
     """
-    inputs = inputs_of(database, actor, fitting_id)
-    fitting = inputs.fitting()
-    return session_out(*session_of(fitting), fitting.swings, inputs.strikes)
+    with database.transaction() as session:
+        rows = StudioRows(session, actor.studio_id)
+        document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
+        rack, columns = rack_for(rows, fitting_id), rows.strike_columns(fitting_id)
+        newest = [StrikeDocument.of_row(row) for row in rows.newest_strikes(fitting_id, MOST_SHOWN)]
+    fitting = fitting_from(document, rack, ())
+    found = session_of(
+        fitting, strike_table(columns.ids, columns.clubs, columns.swings, columns.aside, columns.figures, document.bag)
+    )
+    return session_out(*found, fitting.swings, newest, columns.total, columns.simulated)

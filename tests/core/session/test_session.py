@@ -11,14 +11,18 @@ from hypothesis import strategies as st
 
 from oblatus.core.flight import Delivery, strike_ball
 from oblatus.core.gapping import MeasuredStrike
-from oblatus.core.session import find_faults, summarise
-from oblatus.core.session.summary import inferred_lean
+from oblatus.core.session import find_faults, summarise, table_of
 
 PARTIAL = ("900", "pitch", "chip")
 
 
 def strike(i, swing="pitch", club="own:0", loft=56.0, carry=None, **figures) -> MeasuredStrike:
     return MeasuredStrike(str(i), club, loft, swing, carry, **figures)
+
+
+def inferred_lean(one: MeasuredStrike) -> float | None:
+    lean, inferred = table_of([one]).leans()
+    return float(lean[0]) if inferred[0] else None
 
 
 def figure(summary, key):

@@ -2,5 +2,6 @@
 
 from oblatus.core.session.faults import Fault, find_faults
 from oblatus.core.session.summary import Figure, Session, StationSummary, Trend, summarise
+from oblatus.core.session.table import StrikeTable, table_of
 
-__all__ = ["Fault", "Figure", "Session", "StationSummary", "Trend", "find_faults", "summarise"]
+__all__ = ["Fault", "Figure", "Session", "StationSummary", "StrikeTable", "Trend", "find_faults", "summarise", "table_of"]

@@ -9,9 +9,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from oblatus.core import constants
 from oblatus.core.gapping.strikes import MeasuredStrike
 from oblatus.core.intervals import interval_width
+from oblatus.core.session.table import StrikeTable, table_of
 
 Floats = NDArray[np.float64]
 
@@ -29,7 +29,6 @@ UNTRENDED = ("carry", "dynamic_loft_deg", "sand_mark", "sole_mark")
 
 TREND_LEAST = 12
 TREND_T = 2.8
-SPIN_ARM = constants.BALL_INERTIA_FACTOR.value * constants.BALL_RADIUS.value
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,62 +73,31 @@ class Session:
     trends: tuple[Trend, ...]
 
 
-def inferred_lean(strike: MeasuredStrike) -> float | None:
-    """Shaft lean [degrees] of a square strike from launch, spin and ball speed; None if one of them is missing.
-
-    A centred hit obeys sin(D - launch) = k r w / v exactly, whatever friction and restitution (docs/models/flight.md, 1);
-    lean is the loft less the dynamic loft D. Off-centre hits and an opened face are read as lean.
-    """
-    if strike.dynamic_loft_deg is not None:
-        return strike.loft_deg - strike.dynamic_loft_deg
-    if strike.launch_deg is None or strike.spin_rpm is None or strike.ball_speed is None:
-        return None
-    share = SPIN_ARM * strike.spin_rpm * math.pi / 30.0 / strike.ball_speed
-    if share >= 1.0:
-        return None
-    return strike.loft_deg - strike.launch_deg - math.degrees(math.asin(share))
-
-
-def summarise(strikes: Sequence[MeasuredStrike], partial: Sequence[str]) -> Session:
+def summarise(strikes: Sequence[MeasuredStrike] | StrikeTable, partial: Sequence[str]) -> Session:
     """The session in its order. `partial` are the stations whose strikes make the habit of partial swings (overall).
 
     Robust: values beyond 3.5 scaled median deviations from the median are kept out and named (from five values on); the
     interval of the mean is Student's.
     """
-    table, inferred = _table(strikes)
-    counts = np.array([strike.counts for strike in strikes], dtype=bool)
-    where = np.array([strike.swing for strike in strikes])
-    ids = [strike.id for strike in strikes]
+    known = strikes if isinstance(strikes, StrikeTable) else table_of(strikes)
+    table, inferred = _columns(known)
+    counts, ids = known.counts, known.ids
+    swing = known.swings.codes
     stations = tuple(
-        _station(name, table, inferred, counts, where == name, ids)
-        for name in dict.fromkeys(strike.swing for strike in strikes)
+        _station(name, table, inferred, counts, swing == n, ids) for n, name in enumerate(known.swings.names)
     )
-    mine = np.isin(where, list(partial))
-    groups = np.array([f"{strike.swing}|{strike.club}" for strike in strikes])
+    mine = known.swings.among(partial)
     used = counts & mine
+    groups = swing * len(known.clubs.names) + known.clubs.codes
     return Session(_station("overall", table, inferred, counts, mine, ids), stations, _trends(table[used], groups[used]))
 
 
-def _table(strikes: Sequence[MeasuredStrike]) -> tuple[Floats, NDArray[np.bool_]]:
+def _columns(known: StrikeTable) -> tuple[Floats, NDArray[np.bool_]]:
     """Quantities (n, keys), not-a-number where unknown, and whether lean was inferred (n,)."""
-    lean = [s.lean_deg for s in strikes]
-    inferred = np.zeros(len(strikes), dtype=bool)
-    for i, strike in enumerate(strikes):
-        if lean[i] is None and (guess := inferred_lean(strike)) is not None:
-            lean[i], inferred[i] = guess, True
-    entry = _column([s.entry for s in strikes])
-    columns = [
-        _column([s.attack_deg for s in strikes]), _column(lean), _column([s.club_speed for s in strikes]), entry,
-        _column([s.dynamic_loft_deg for s in strikes]), _column([s.impact_height for s in strikes]),
-        _column([s.carry for s in strikes]), _column([s.exit for s in strikes]) - entry,
-        _column([s.mark_back for s in strikes]),
-    ]  # fmt: skip
-    return np.column_stack(columns), inferred
-
-
-def _column(values: Sequence[float | None]) -> Floats:
-    """Values as numbers, not-a-number where there is none (n,)."""
-    return np.array(values, dtype=float).reshape(-1)
+    lean, inferred = known.leans()
+    of = known.figures
+    derived = {"lean_deg": lean, "sand_mark": of["exit"] - of["entry"], "sole_mark": of["mark_back"]}
+    return np.column_stack([derived[key] if key in derived else of[key] for key in KEYS]), inferred
 
 
 def _station(
@@ -166,7 +134,7 @@ def _figure(
     return Figure(key, mean, mean - half, mean + half, spread, n, outliers, inferred)
 
 
-def _trends(table: Floats, groups: NDArray[np.str_]) -> tuple[Trend, ...]:
+def _trends(table: Floats, groups: NDArray[np.int64]) -> tuple[Trend, ...]:
     """Straight lines over the order of the strikes, where they are many and the slope is far from none.
 
     Order and value are taken from the middle of their own station and club: going from chips to pitches is no drift.
