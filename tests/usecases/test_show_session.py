@@ -16,7 +16,7 @@ from oblatus.usecases import show_session as told
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.show_carries import inputs_of
 
-CLUBS = (("own:0", 50.0), ("own:1", 53.5), ("pw", 46.0), ("HG50", 50.0))
+CLUBS = (("own:0", 50.0), ("own:1", 53.5), ("pw", 46.0), ("HG50", 50.0), ('a\nb\u2028c"', 58.0))
 SWINGS = ("full", "900", "pitch", "sand", "practice")
 COUNT = 400
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 
@@ -14,19 +14,20 @@ from oblatus.formats.sections.bag import BagDocument
 
 
 def strike_table(
-    ids: str, clubs: str, swings: str, aside: str, figures: Mapping[str, bytes], bag: BagDocument
+    ids: str, swings: str, aside: str, clubs: Sequence[str], figures: Mapping[str, bytes], bag: BagDocument
 ) -> StrikeTable:
     """The strikes as the engine takes them, with the lofts of the bag's clubs as `fitting_from` has them.
 
     Parameters
     ----------
-    ids, clubs, swings : a line for every strike
+    ids, swings : a line for every strike
     aside : a letter for every strike, "1" where it does not count
+    clubs : the code of every strike's club
     figures : doubles, the high byte first, by their keys, in the document's units
     """
     known = {key: np.frombuffer(told, dtype=">f8").astype(np.float64) for key, told in figures.items()}
     columns = {f.attribute: known[key] if f.per == 1.0 else known[key] / f.per for key, f in STRIKE_FIGURES.items()}
-    club = Words.of(clubs.splitlines())
+    club = Words.of(clubs)
     now = club.valued(lofts_now(bag), np.nan)
     was = columns["loft_deg"]
     columns["loft_deg"] = np.where(np.abs(now - was) <= LOFT_CORRECTED_DEG, now, was)

@@ -64,15 +64,15 @@ class KeptRow(NamedTuple):
 
 class StrikeColumns(NamedTuple):
     """Strikes of a fitting in the order in which they came, by columns: a hundred thousand rows take seconds to be read
-    one by one. Words have a line each, one letter says whether a strike is set aside ("1") or not; figures by their
-    keys are doubles, the high byte first, not-a-number where nothing was measured."""
+    one by one. Ids and swings have a line each, one letter says whether a strike is set aside ("1") or not; figures by
+    their keys are doubles, the high byte first, not-a-number where nothing was measured."""
 
     total: int
     simulated: int
     ids: str
-    clubs: str
     swings: str
     aside: str
+    clubs: list[str]
     figures: dict[str, bytes]
 
 
@@ -302,9 +302,9 @@ class StudioRows(OfStudio):
     def strike_columns(self, fitting_id: UUID) -> StrikeColumns:
         """All strikes of a fitting, by columns."""
         asked = {"studio": self.studio_id, "fitting": fitting_id}
-        total, simulated, ids, clubs, swings, aside, *told = self.session.execute(_STRIKE_COLUMNS, asked).one()
+        total, simulated, ids, swings, aside, clubs, *told = self.session.execute(_STRIKE_COLUMNS, asked).one()
         known = {key: bytes(one or b"") for key, one in zip(STRIKE_FIGURES, told, strict=True)}
-        return StrikeColumns(total, simulated, ids or "", clubs or "", swings or "", aside or "", known)
+        return StrikeColumns(total, simulated, ids or "", swings or "", aside or "", clubs or [], known)
 
     def stands(self, fitting_id: UUID) -> Stands:
         """What a fitting's steps stand at by what lies outside its document."""
@@ -467,12 +467,13 @@ def _strike_columns_statement() -> Any:
     """Aggregates take the rows of a sorted subquery in its order: each that sorted them by itself would do it anew."""
     strikes = _table(StrikeRow)
     rows = sa_select(strikes).where(_of(strikes, strikes.c.removed_at.is_(None))).order_by(strikes.c.place).subquery()
-    lines = (func.string_agg(cast(rows.c[name], Text), literal_column("E'\\n'")) for name in ("id", "club", "swing"))
+    lines = (func.string_agg(cast(rows.c[name], Text), literal_column("E'\\n'")) for name in ("id", "swing"))
     aside = func.string_agg(cast(cast(rows.c.set_aside.is_not(None), Integer), Text), "")
     nothing: Any = literal_column("''::bytea")
     unknown: Any = literal_column("'NaN'::float8")
     figures = (func.string_agg(func.float8send(func.coalesce(rows.c[key], unknown)), nothing) for key in STRIKE_FIGURES)
-    return sa_select(func.count(), func.count().filter(rows.c.simulated), *lines, aside, *figures)
+    clubs = func.json_agg(rows.c.club)  # a club's code is any text
+    return sa_select(func.count(), func.count().filter(rows.c.simulated), *lines, aside, clubs, *figures)
 
 
 def _stands_statement() -> Any:

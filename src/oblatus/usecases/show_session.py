@@ -65,10 +65,11 @@ def show_session(database: Database, actor: Actor, fitting_id: UUID) -> SessionS
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
-        rack, columns = rack_for(rows, fitting_id), rows.strike_columns(fitting_id)
+        rack = rack_for(rows, fitting_id)
         newest = [StrikeDocument.of_row(row) for row in rows.newest_strikes(fitting_id, MOST_SHOWN)]
+        columns = rows.strike_columns(fitting_id)  # one that comes between the two counts, and is listed next time
     fitting = fitting_from(document, rack, ())
     found = session_of(
-        fitting, strike_table(columns.ids, columns.clubs, columns.swings, columns.aside, columns.figures, document.bag)
+        fitting, strike_table(columns.ids, columns.swings, columns.aside, columns.clubs, columns.figures, document.bag)
     )
     return session_out(*found, fitting.swings, newest, columns.total, columns.simulated)
