@@ -451,22 +451,18 @@ def _kept_statement() -> Any:
     return query.order_by(kept.c.created_at.desc()).limit(bindparam("most", type_=Integer))
 
 
-def _strikes_statement() -> Any:
+def _strikes_statement(*, newest: bool = False) -> Any:
+    """The strikes of a fitting that were not taken out, in their order; or the newest of them, the last one first."""
     strikes = _table(StrikeRow)
     query = sa_select(*(strikes.c[name] for name in STRIKE_COLUMNS)).where(_of(strikes, strikes.c.removed_at.is_(None)))
+    if newest:
+        return query.order_by(strikes.c.place.desc()).limit(bindparam("most", type_=Integer))
     return query.order_by(strikes.c.place)
-
-
-def _newest_strikes_statement() -> Any:
-    strikes = _table(StrikeRow)
-    query = sa_select(*(strikes.c[name] for name in STRIKE_COLUMNS)).where(_of(strikes, strikes.c.removed_at.is_(None)))
-    return query.order_by(strikes.c.place.desc()).limit(bindparam("most", type_=Integer))
 
 
 def _strike_columns_statement() -> Any:
     """Aggregates take the rows of a sorted subquery in its order: each that sorted them by itself would do it anew."""
-    strikes = _table(StrikeRow)
-    rows = sa_select(strikes).where(_of(strikes, strikes.c.removed_at.is_(None))).order_by(strikes.c.place).subquery()
+    rows = _strikes_statement().subquery()
     lines = (func.string_agg(cast(rows.c[name], Text), literal_column("E'\\n'")) for name in ("id", "swing"))
     aside = func.string_agg(cast(cast(rows.c.set_aside.is_not(None), Integer), Text), "")
     nothing: Any = literal_column("''::bytea")
@@ -494,4 +490,4 @@ def _table(row: type[SQLModel]) -> Any:
 
 _FITTINGS = {(lock, binned): _fitting_statement(lock=lock, binned=binned) for lock in YES_NO for binned in YES_NO}
 _RACK, _KEPT, _STRIKES, _STANDS = _rack_statement(), _kept_statement(), _strikes_statement(), _stands_statement()
-_NEWEST_STRIKES, _STRIKE_COLUMNS = _newest_strikes_statement(), _strike_columns_statement()
+_NEWEST_STRIKES, _STRIKE_COLUMNS = _strikes_statement(newest=True), _strike_columns_statement()

@@ -67,7 +67,8 @@ def show_session(database: Database, actor: Actor, fitting_id: UUID) -> SessionS
         document = FittingDocument.model_validate(rows.fitting(fitting_id).document)
         rack = rack_for(rows, fitting_id)
         newest = [StrikeDocument.of_row(row) for row in rows.newest_strikes(fitting_id, MOST_SHOWN)]
-        columns = rows.strike_columns(fitting_id)  # one that comes between the two counts, and is listed next time
+        # after the list: a strike that comes between counts, and is listed at the next question
+        columns = rows.strike_columns(fitting_id)
     fitting = fitting_from(document, rack, ())
     found = session_of(
         fitting, strike_table(columns.ids, columns.swings, columns.aside, columns.clubs, columns.figures, document.bag)

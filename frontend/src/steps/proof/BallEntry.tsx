@@ -37,7 +37,7 @@ export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
   // block by block, in fields that stay: the next figure goes on where the last was typed, and none into another block
   const [drafts, setDrafts] = useState<Record<number, Record<Figure, string>>>({});
   const typed = drafts[block.place] ?? EMPTY;
-  const setTyped = (next: Record<Figure, string>) => setDrafts({ ...drafts, [block.place]: next });
+  const setTyped = (next: Record<Figure, string>) => setDrafts((now) => ({ ...now, [block.place]: next }));
   const situation = proof.document.situations[block.situation];
   const sand = situation?.surface === "sand";
   const wrong = (key: Figure) => {
