@@ -192,6 +192,15 @@ def test_paper_is_white_and_keeps_what_pictures_say_in_either_light(signed: Page
 
 
 TWO_SIZES = ((1280, 800), (820, 1180))
+SEEN_IN_FORCED_COLOURS = """() => {
+  const canvas = getComputedStyle(document.body).backgroundColor;
+  const bars = [...document.querySelectorAll('[class*="_mark_"]:not(svg *), [class*="_range_"], [data-part="won"]')];
+  const chosen = [...document.querySelectorAll('nav [aria-current], .mantine-SegmentedControl-label[data-active]')];
+  return [
+    ...bars.filter((one) => getComputedStyle(one).backgroundColor === canvas).map((one) => `no bar: ${one.className}`),
+    ...chosen.filter((one) => getComputedStyle(one).outlineStyle !== "solid").map((one) => `free: ${one.textContent}`),
+  ];
+}"""
 
 
 def test_strange_displays_are_served(signed: Page):
@@ -207,6 +216,7 @@ def test_strange_displays_are_served(signed: Page):
         expect(signed.get_by_role("main").get_by_role("heading", level=1)).to_be_visible()
         expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
         wrong += look(signed, f"{step}, forced colours", (*TWO_SIZES, (320, 200)), contrast=False)
+        wrong += [f"{step}, forced colours: {words}" for words in signed.evaluate(SEEN_IN_FORCED_COLOURS)]
         moving = "() => document.getAnimations().filter((a) => a.playState === 'running').length"
         if signed.evaluate(moving):
             wrong.append(f"{step}: something moves")
