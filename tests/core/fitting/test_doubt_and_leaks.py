@@ -7,11 +7,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from oblatus.core.clubs import Head
 from oblatus.core.delivery import Estimate
-from oblatus.core.fitting import StrokesJudge, recommend
-from oblatus.core.fitting.asked import Wanted
-from oblatus.core.fitting.costs import Sheet
+from oblatus.core.fitting import recommend
 from oblatus.core.fitting.evidence import doubt_of, draw_law_gains
 from oblatus.core.fitting.explain import next_measurement
 from oblatus.core.fitting.field import Field
@@ -49,28 +46,6 @@ def test_intervals_hold_the_gain_and_widen_with_fewer_strikes(hollis, judge):
         assert not doubt.assumed_count
         widths.append(drawn.high - drawn.low)
     assert widths[0] > widths[1]
-
-
-def test_what_is_wanted_of_a_head_is_reckoned_once_and_is_what_a_new_sheet_says(hollis, judge, monkeypatch):
-    _, one = hollis
-    mine, fresh = (StrokesJudge(judge.pool).sheet(one.sheet.asked) for _ in range(2))
-    heads = [one.candidates[i].head for i in (0, 3, 6, 9)]
-    wanted, scales = mine.close(heads, 0.1, 0.3), (1.0, 1.25)
-    assert 0 < wanted.short.sum() < wanted.short.size
-
-    def of(*rows: int) -> tuple[list[Head], Wanted]:
-        return [heads[i] for i in rows], Wanted(wanted.short[list(rows)], wanted.swings[list(rows)])
-
-    reckoned: list[list[Head]] = []
-    fill = Sheet._fill_short
-    monkeypatch.setattr(Sheet, "_fill_short", lambda s, new, *rest: (reckoned.append(list(new)), fill(s, new, *rest)))
-    mine.partly(*of(0, 1), scales)
-    again = mine.partly(*of(2, 1, 0, 3), scales)
-    mine.partly(*of(1, 2), (1.0,))
-    assert reckoned == [heads[:2], [heads[2], heads[3]], [heads[1], heads[2]]], "other scales are another question"
-    for costs, new in zip(again, fresh.partly(*of(2, 1, 0, 3), scales), strict=True):
-        np.testing.assert_array_equal(costs.cost, new.cost)
-        np.testing.assert_array_equal(costs.pick, new.pick)
 
 
 def test_the_bag_is_not_better_than_itself(hollis, judge):

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from oblatus.core.clubs import Head, StockHead
 from oblatus.core.fitting import _search
 from oblatus.core.fitting.candidates import candidates_of
-from oblatus.core.fitting.sets import Rules, SetProblem, held_of
+from oblatus.core.fitting.sets import ClubSet, Rules, SetProblem, held_of, in_order
 
 LOWEST = 48.0
 
@@ -133,3 +133,10 @@ def test_another_club_never_costs_strokes(seed):
     some = [one.picks for one in problem.best(4, 20) if len(one.picks) > 1]
     for picks in some:
         assert problem.score(picks) <= min(problem.score(picks[:-1]), problem.score(picks[1:])) + 1e-9
+
+
+def test_sets_that_are_alike_stand_in_one_order_whatever_the_last_digits_are():
+    fewer, more, other = (2,), (0, 2), (1,)
+    for more_score, other_score in ((1.0 - 2e-16, 1.0 + 2e-16), (1.0 + 2e-16, 1.0 - 1e-16)):
+        sets = [ClubSet(more, more_score), ClubSet(fewer, 1.0), ClubSet(other, other_score), ClubSet((3,), 0.999)]
+        assert [one.picks for one in in_order(sets)] == [(3,), other, fewer, more]

@@ -14,7 +14,7 @@ from oblatus.core.fitting.candidates import Candidate
 from oblatus.core.fitting.costs import Sheet
 from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.recommendation import ClubChoice, served_strokes, strokes_of
-from oblatus.core.fitting.sets import ClubSet, Rules, SetProblem, held_of
+from oblatus.core.fitting.sets import ClubSet, Rules, SetProblem, held_of, in_order
 from oblatus.core.fitting.steps import Step, rank_level, recommended_step
 from oblatus.errors import fault
 
@@ -119,7 +119,7 @@ class Book:
         found: list[Step] = []
         for step in steps:
             sets = [p for p in {step.picks, *self._near} if self._bought(p) <= step.heads]
-            best = min((ClubSet(p, self.problem.score(p)) for p in sets), key=lambda one: one.score)
+            best = in_order(ClubSet(p, self.problem.score(p)) for p in sets)[0]
             if not self._no_worse(best):
                 best = ClubSet(step.picks, self.problem.score(step.picks))
             if not found or best.score < found[-1].score - WORSE:
@@ -185,8 +185,7 @@ class Book:
     def _next_best(self, heads: int, score: float) -> ClubSet | None:
         """The best set that is not worse than today's bag by the model alone, if one is level with the best."""
         _, listed = self.problem.within(heads, score + self.tolerance)
-        found = sorted(listed, key=lambda one: one.score)
-        return next((one for one in found if self._no_worse(one)), None)
+        return next((one for one in in_order(listed) if self._no_worse(one)), None)
 
     def _bought(self, picks: Sequence[int]) -> int:
         return sum(self.candidates[i].bought for i in picks)
@@ -227,7 +226,7 @@ class Book:
         best = self.problem.best(step.heads, 1, step.score + NEAR_STROKES)
         least = best[0].score if best else step.score
         self.level_count, listed = self.problem.within(step.heads, least + self.tolerance)
-        self.sets = tuple(sorted(listed, key=lambda one: one.score)[:BEST_SETS])
+        self.sets = tuple(in_order(listed)[:BEST_SETS])
 
     def _no_worse(self, one: ClubSet) -> bool:
         """Not worse than today's bag by the model; a set that the fitter has asked for may be."""
@@ -242,8 +241,8 @@ class Book:
             for slot, club in enumerate(clubs)
             for other, _ in [row for row in club.ranked if row[0] != club.pick][:SWAPS]
         ]
-        near = sorted(self._near, key=self.problem.score)
-        return tuple(dict.fromkeys([*swaps, *(one.picks for one in self.sets), *near]))[:CONTENDERS]
+        near = in_order(ClubSet(picks, self.problem.score(picks)) for picks in self._near)
+        return tuple(dict.fromkeys([*swaps, *(one.picks for one in (*self.sets, *near))]))[:CONTENDERS]
 
     def _bench_values(self, level: Sequence[ClubSet]) -> Floats:
         """What the bench rules say of every set: the shares' sum of its best club's value."""

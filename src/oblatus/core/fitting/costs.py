@@ -7,7 +7,8 @@ player takes the setup, or the swing, that costs least, practice term included. 
 from __future__ import annotations
 
 import math
-from collections.abc import Hashable, Sequence
+from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
@@ -21,6 +22,7 @@ from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.jobs import JobBook, ground_under, questions_of
 from oblatus.core.fitting.nodes import covariance_root, quadrature
 from oblatus.core.fitting.proved import shifts_of
+from oblatus.core.fitting.reckoned import Reckoned, Rows
 from oblatus.core.flight.tables import GREENS, carry_table, height_table, run_tables
 from oblatus.core.geometry import bounces_of
 from oblatus.core.strike import FamilyJob, FamilyPool
@@ -35,6 +37,7 @@ from oblatus.core.threads import meanwhile, share_out
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
 
 SETUPS = 3
 PIN_COUNT = strokes_kernels.SHORT_PINS
@@ -46,39 +49,45 @@ NEVER = 1e3
 """Strokes of a setup that does not exist."""
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class _Known:
+    """What was reckoned, and where a sheet's questions and its swings from every ground stand in it."""
+
+    short: Rows
+    short_places: Ints
+    far: Rows
+    far_places: Ints
+
+
 class Sheet:
-    """All heads of one question: raw strokes by setup and pin, remembered head by head, and shared with one `alike`."""
+    """All heads of one question: raw strokes by setup and pin; what was reckoned for others of the player serves."""
 
     def __init__(
-        self, asked: Asked, pool: FamilyPool, jobs: JobBook, progress: Progress | None = None, alike: Sheet | None = None
+        self, asked: Asked, pool: FamilyPool, jobs: JobBook, reckoned: Reckoned, progress: Progress | None = None
     ) -> None:
-        self.asked, self.pool, self.jobs, self.progress = asked, pool, jobs, progress
-        self._raw: dict[Head, Floats] = {} if alike is None else alike._raw
-        self._parts: dict[Hashable, Floats] = {} if alike is None else alike._parts
-        self._speeds: dict[Head, Floats] = {} if alike is None else alike._speeds
+        self.asked, self.pool, self.jobs, self.reckoned, self.progress = asked, pool, jobs, reckoned, progress
         self.short, self.swings = asked.short, asked.model.swings
         self.questions = [question for scenario in self.short for question in questions_of(scenario, asked.law, jobs)]
         self._bands = np.array([wanted_bounce(q.scenario, q.setup) for q in self.questions]).reshape(-1, 2)
         self._fairways = [
             (*ground_under(ground.turf, asked.law), GREENS.index(ground.green)) for ground, _ in asked.approaches
         ]
-        self._places = [(i, j) for i, scenario in enumerate(self.short) for j in range(len(scenario.setups))]
+        places = [(i, j) for i, scenario in enumerate(self.short) for j in range(len(scenario.setups))]
+        self._places = np.array(places, dtype=np.int64).reshape(-1, 2).T
         self._short_size = len(self.short) * SETUPS * PIN_COUNT
-        self.size = self._short_size + len(asked.approaches) * len(self.swings) * 2 * BINS
+        self._swing_count = len(asked.approaches) * len(self.swings)
+        self.size = self._short_size + self._swing_count * 2 * BINS
         shots = asked.economy.shots_for(asked.player.handicap)
         short = [scenario.share * pin.weight for scenario in self.short for pin in PINS]
         approach = [share * weight for _, share in asked.approaches for weight in asked.distances[1]]
         self.weights = shots * np.array([*short, *approach])
         self.is_short = np.arange(len(self.weights)) < len(short)
+        self._known: dict[tuple[float, ...], _Known] = {}
 
     def raw(self, heads: Sequence[Head]) -> Floats:
         """Strokes by setup and pin, then by ground, swing, feel and distance: (heads, size)."""
-        new = [head for head in dict.fromkeys(heads) if head not in self._raw]
-        if new:
-            nothing = self._nothing(len(new))
-            every = Wanted(~nothing.short, ~nothing.swings)
-            self._raw.update(zip(new, self._reckoned(new, every)[0], strict=True))
-        return np.array([self._raw[head] for head in heads]).reshape(len(heads), self.size)
+        nothing = self._nothing(len(heads))
+        return np.asarray(self._reckoned(heads, Wanted(~nothing.short, ~nothing.swings))[0])
 
     def served(self, heads: Sequence[Head], who: Ints) -> Floats:
         """Strokes in every column (columns,) by the row of heads that serves it; only those are reckoned."""
@@ -108,21 +117,9 @@ class Sheet:
     def partly(self, heads: Sequence[Head], wanted: Wanted, scales: Sequence[float] = (1.0,)) -> list[Costs]:
         """Costs of what is wanted alone; `NEVER` and more where nothing is.
 
-        For every scale that stretches the handicap in the strokes table: they have the strikes in common. A head of which
-        the same was wanted before is not reckoned again: a doubt is asked for once more with other heads among the same,
-        and with the draws of the laws.
+        For every scale that stretches the handicap in the strokes table: they have the strikes in common.
         """
-        rows = zip(wanted.short, wanted.swings, strict=True)
-        keys = [
-            (head, *scales, short.tobytes(), swings.tobytes()) for head, (short, swings) in zip(heads, rows, strict=True)
-        ]
-        new = [i for i, key in enumerate(keys) if key not in self._parts]
-        if new:
-            only = Wanted(wanted.short[new], wanted.swings[new])
-            found = self._reckoned([heads[i] for i in new], only, scales).swapaxes(0, 1)
-            self._parts.update(zip((keys[i] for i in new), found, strict=True))
-        parts = np.stack([self._parts[key] for key in keys], axis=1)
-        return [self.fold(raw, heads) for raw in parts]
+        return [self.fold(raw, heads) for raw in self._reckoned(heads, wanted, scales)]
 
     def _nothing(self, count: int) -> Wanted:
         return Wanted(
@@ -131,14 +128,51 @@ class Sheet:
         )
 
     def _reckoned(self, heads: Sequence[Head], wanted: Wanted, scales: Sequence[float] = (1.0,)) -> Floats:
-        """Raw strokes (scales of the handicap, heads, size) where wanted, `NEVER` elsewhere."""
-        rows = np.full((len(scales), len(heads), self.size), NEVER)
-        handicaps = [scale * self.asked.handicap for scale in scales]
-        short, approaches = _told_together(self.progress)
-        with meanwhile(lambda: self._fill_approaches(heads, rows, wanted.swings, handicaps, approaches)) as filled:
-            self._fill_short(heads, rows, wanted.short, handicaps, short)
-            filled()
-        return rows
+        """Raw strokes (scales, heads, size) where wanted, `NEVER` elsewhere; what was asked before is known."""
+        handicaps = tuple(scale * self.asked.handicap for scale in scales)
+        known, every = self._known_at(handicaps), list(dict.fromkeys(heads))
+        places = {head: n for n, head in enumerate(every)}
+        at = np.array([places[head] for head in heads], dtype=np.int64)
+        wants = wanted.short[:, self._places[0], self._places[1]], wanted.swings.reshape(len(heads), self._swing_count)
+        short, far = known.short.of(every, known.short_places), known.far.of(every, known.far_places)
+        lacks, far_lacks = (_anywhere(w, at, part) for w, part in zip(wants, (short, far), strict=True))
+        progress, far_progress = _told_together(self.progress)
+        if far_lacks.any():
+            with meanwhile(lambda: self._fill_approaches(every, far, far_lacks, handicaps, far_progress)) as filled:
+                self._fill_short(every, short, lacks, handicaps, progress)
+                filled()
+            known.far.put(every, known.far_places, far)
+        else:
+            self._fill_short(every, short, lacks, handicaps, progress)
+        if lacks.any():
+            known.short.put(every, known.short_places, short)
+        return self._laid_out(short[at], far[at], wants, len(handicaps))
+
+    def _laid_out(self, short: Floats, far: Floats, wants: tuple[Bools, Bools], readings: int) -> Floats:
+        """Figures of questions and of swings as raw strokes (readings, heads, size)."""
+        heads = len(short)
+        figures = np.where(wants[0][:, :, None], short[:, :, :-1], NEVER)
+        figures = figures.reshape(heads, len(self.questions), readings, PIN_COUNT)
+        block = np.full((readings, heads, len(self.short), SETUPS, PIN_COUNT), NEVER)
+        block[:, :, self._places[0], self._places[1]] = figures.transpose(2, 0, 1, 3)
+        swings = np.where(wants[1][:, :, None], far, NEVER).reshape(heads, self._swing_count, readings, 2 * BINS)
+        parts = block, swings.transpose(2, 0, 1, 3)
+        return np.concatenate([part.reshape(readings, heads, math.prod(part.shape[2:])) for part in parts], axis=2)
+
+    def _known_at(self, handicaps: tuple[float, ...]) -> _Known:
+        """What was reckoned by these readings of the strokes table, and the places of this sheet's questions in it."""
+        known = self._known.get(handicaps)
+        if known is None:
+            asked, contact = self.asked, self.asked.law.contact.tobytes()
+            about = (handicaps, asked.table, asked.scatter, asked.model, contact, asked.entries)
+            root = covariance_root(asked.player.habit).tobytes()
+            short = self.reckoned.rows(("short", root, *about), len(handicaps) * PIN_COUNT + 1)
+            far = self.reckoned.rows(("far", asked.player.habit, *about), len(handicaps) * 2 * BINS)
+            distances = asked.distances[0].tobytes()
+            swings = [(*fairway, distances, n) for fairway in self._fairways for n in range(len(self.swings))]
+            known = _Known(short, short.places([q.about for q in self.questions]), far, far.places(swings))
+            self._known[handicaps] = known
+        return known
 
     def short_strokes(self, heads: Sequence[Head]) -> Floats:
         """The model's strokes of every short scenario by setup and pin (heads, scenarios, setups, pins)."""
@@ -178,8 +212,7 @@ class Sheet:
         bounce = self.delivered_bounce(heads)
         outside = np.maximum(np.maximum(self._bands[:, 0] - bounce, bounce - self._bands[:, 1]), 0.0)
         found = np.minimum(economy.practice * (outside / PRACTICE_DEG) ** 2, economy.practice_most)
-        places = np.array(self._places)
-        out[:, places[:, 0], places[:, 1]] = found
+        out[:, self._places[0], self._places[1]] = found
         return out
 
     def delivered_bounce(self, heads: Sequence[Head]) -> Floats:
@@ -206,8 +239,10 @@ class Sheet:
     def speeds(self, head: Head) -> list[list[float]]:
         """Head speed [m/s] that the player takes for the middle pin of every short scenario, setup by setup."""
         self.raw([head])
+        known = self._known_at((self.asked.handicap,))
         found: list[list[float]] = [[] for _ in self.short]
-        for (i, _), speed in zip(self._places, self._speeds.get(head, np.empty(0)).tolist(), strict=True):
+        figures = known.short.of([head], known.short_places)[0, :, -1]
+        for i, speed in zip(self._places[0].tolist(), figures.tolist(), strict=True):
             found[i].append(speed)
         return found
 
@@ -221,16 +256,20 @@ class Sheet:
     def _fill_short(
         self,
         heads: Sequence[Head],
-        rows: Floats,
-        wanted: NDArray[np.bool_],
+        figures: Floats,
+        lacks: Bools,
         handicaps: Sequence[float],
         progress: Progress | None,
     ) -> None:
-        if not self.questions:
+        """Reckon what lacks (heads, questions) into the figures (heads, questions, width).
+
+        They are strokes by reading and pin, and the head speed [m/s] for the middle pin.
+        """
+        if not lacks.any():
             return
-        places, asked = np.array(self._places), self.asked
+        asked = self.asked
         # situation by situation, so that its strokes stay near
-        situation, of_head = np.nonzero(wanted[:, places[:, 0], places[:, 1]].T)
+        situation, of_head = np.nonzero(lacks.T)
         families = [self.jobs.short(head, self.questions) for head in heads]
         jobs = [families[h][q] for h, q in zip(of_head.tolist(), situation.tolist(), strict=True)]
         family_speeds = np.array([job.speed for job in jobs])
@@ -265,11 +304,8 @@ class Sheet:
             out[mine], aims[mine] = found, aimed
 
         self.pool.visit(jobs, use, progress)
-        block = np.full((len(handicaps), len(heads), len(self.short), SETUPS, PIN_COUNT), NEVER)
-        block[:, of_head, places[situation, 0], places[situation, 1]] = out.swapaxes(0, 1)
-        rows[:, :, : self._short_size] = block.reshape(len(handicaps), len(heads), -1)
-        if wanted.all():
-            self._speeds.update(zip(heads, (aims[:, 0, 1] * family_speeds).reshape(-1, len(heads)).T, strict=True))
+        figures[of_head, situation, :-1] = out.reshape(len(jobs), -1)
+        figures[of_head, situation, -1] = aims[:, 0, 1] * family_speeds
 
     def _situations(self) -> tuple[Floats, Floats]:
         """Every question as numbers for the kernel, and the height tables of its lips."""
@@ -288,16 +324,18 @@ class Sheet:
     def _fill_approaches(
         self,
         heads: Sequence[Head],
-        rows: Floats,
-        wanted: NDArray[np.bool_],
+        figures: Floats,
+        lacks: Bools,
         handicaps: Sequence[float],
         progress: Progress | None,
     ) -> None:
+        """Reckon what lacks (heads, swings from the grounds) into the figures (heads, swings, width).
+
+        They are strokes by reading and distance, of the swing as it is and by feel.
+        """
         asked, model = self.asked, self.asked.model
-        if not asked.approaches:
-            return
         each = len(self.swings)
-        of_head, swing_at = np.nonzero(wanted.reshape(len(heads), -1))
+        of_head, swing_at = np.nonzero(lacks)
         stock = [self._stock_jobs(head) for head in heads]
         found = [stock[h][at] for h, at in zip(of_head.tolist(), swing_at.tolist(), strict=True)]
         jobs = [job for job, _, _ in found]
@@ -310,7 +348,7 @@ class Sheet:
         edges = read[0][1]
         short, far, fail = (_stacked([one[part] for one in read]) for part in (2, 3, 4))
         root, runs = covariance_root(asked.player.habit), run_tables()
-        out = np.full((len(handicaps), len(heads), wanted[0].size, 2, BINS), NEVER)
+        out = np.empty((len(jobs), len(handicaps), 2, BINS))
         nodes, entries = quadrature(self.asked.entries)
         contacts = self._contacts()
 
@@ -329,11 +367,10 @@ class Sheet:
                 )  # fmt: skip
 
             share_out(work, len(mine))
-            for way, strokes in enumerate((plain, feel)):
-                out[:, of_head[mine], swing_at[mine], way] = strokes.swapaxes(0, 1)
+            out[mine] = np.stack([plain, feel], axis=2)
 
         self.pool.visit(jobs, use, progress)
-        rows[:, :, self._short_size :] = out.reshape(len(handicaps), len(heads), -1)
+        figures[of_head, swing_at] = out.reshape(len(jobs), -1)
 
 
 @lru_cache(maxsize=6)
@@ -350,6 +387,13 @@ def _pins_of_layouts(
 def _heights_at(distances: tuple[float, ...]) -> Floats:
     """The height tables at these distances [m] (distances, ...); one that nobody reads for none."""
     return np.stack([height_table(distance) for distance in distances]) if distances else np.zeros((1, 1, 1, 1))
+
+
+def _anywhere(wants: Bools, at: Ints, figures: Floats) -> Bools:
+    """What is wanted of a head in any row and has no figures yet (heads, questions); `at` is the head of every row."""
+    wanted = np.zeros(figures.shape[:2], dtype=bool)
+    np.logical_or.at(wanted, at, wants)
+    return wanted & np.isnan(figures[:, :, 0])
 
 
 def _stacked(rows: Sequence[Floats]) -> Floats:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 from itertools import count as numbers_from
 
@@ -38,6 +38,13 @@ class Question:
     kind: int
     row: tuple[float, ...]
     number: int
+
+    @property
+    def about(self) -> Hashable:
+        """All that its strokes depend on besides head, player and law."""
+        scenario = self.scenario
+        lip = (scenario.lip, scenario.ground.lip_distance) if scenario.lip > 0.0 else ()
+        return self.number, self.setup, scenario.layout, lip, scenario.ground.green
 
 
 def questions_of(scenario: Scenario, law: Law, book: JobBook) -> list[Question]:

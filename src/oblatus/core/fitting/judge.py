@@ -9,6 +9,7 @@ from collections.abc import Hashable
 from oblatus.core.fitting.asked import Asked
 from oblatus.core.fitting.costs import Sheet
 from oblatus.core.fitting.jobs import JobBook
+from oblatus.core.fitting.reckoned import Reckoned
 from oblatus.core.strike import FamilyPool
 from oblatus.core.strike.families import Progress
 
@@ -22,20 +23,17 @@ class StrokesJudge:
 
     def __init__(self, pool: FamilyPool, progress: Progress | None = None) -> None:
         self.pool, self.progress = pool, progress
-        self.jobs = JobBook()
-        self._sheets: OrderedDict[tuple[_Key, Hashable], Sheet] = OrderedDict()
+        self.jobs, self.reckoned = JobBook(), Reckoned()
+        self._sheets: OrderedDict[_Key, Sheet] = OrderedDict()
         self._guard = threading.Lock()
 
     def sheet(self, asked: Asked) -> Sheet:
         """The sheet of a question."""
-        model = _Key(_key(asked))
-        key = (model, asked.proved)
+        key = _Key(_key(asked))
         with self._guard:
             sheet = self._sheets.get(key)
             if sheet is None:
-                # what balls have shown moves strokes that the model has reckoned already
-                alike = next((known for (other, _), known in self._sheets.items() if other == model), None)
-                sheet = self._sheets[key] = Sheet(asked, self.pool, self.jobs, self.progress, alike)
+                sheet = self._sheets[key] = Sheet(asked, self.pool, self.jobs, self.reckoned, self.progress)
                 while len(self._sheets) > SHEETS_KEPT:
                     self._sheets.popitem(last=False)
             self._sheets.move_to_end(key)
@@ -66,10 +64,10 @@ class _Key:
 
 
 def _key(asked: Asked) -> Hashable:
-    """All that the model's strokes depend on besides the heads."""
+    """All that strokes depend on besides the heads."""
     player = asked.player
     return (
         player.habit, player.handicap, player.schools.clubs, asked.model, asked.short, asked.approaches,
         asked.faced.weights.tobytes(), asked.faced.centres.tobytes(), asked.scatter, asked.economy, asked.table,
-        asked.entries, asked.law.ground.tobytes(), asked.law.contact.tobytes(),
+        asked.entries, asked.law.ground.tobytes(), asked.law.contact.tobytes(), asked.proved,
     )  # fmt: skip
