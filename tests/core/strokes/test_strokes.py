@@ -42,6 +42,60 @@ def test_strokes_rise_with_distance_and_handicap(lie, distance, more, handicap):
     assert here >= 1.0
 
 
+def lined(x, nodes, values):
+    """Linear between the nodes, and on with the slope of the last two."""
+    slope = (values[-1] - values[-2]) / (nodes[-1] - nodes[-2])
+    return np.interp(x, nodes, values) + slope * np.maximum(x - nodes[-1], 0.0)
+
+
+def by_the_page(lie, d, h):
+    """The strokes of a lie as docs/models/strokes.md has them, by numpy alone."""
+    table = TOUR_TABLE
+    if lie == "green":
+        return lined(d * (1.0 + 0.022 * h) / METRES_PER_FOOT, table.green_feet, table.green) + 0.0005 * h * d
+    if lie == "fringe":
+        return np.minimum(by_the_page("green", d, h) + 0.10 + 0.004 * h, by_the_page("fairway", d, h))
+    slope = {"fairway": 0.018, "rough": 0.023, "sand": 0.034}[lie]
+    return lined(d / METRES_PER_YARD, table.yards, getattr(table, lie)) + slope * h
+
+
+@pytest.mark.parametrize("lie", LIES)
+def test_strokes_are_those_of_the_page_in_any_order_of_distances(lie):
+    d = np.random.default_rng(5).uniform(0.0, 180.0, (40, 5))
+    for handicap in (-3.0, 0.0, 17.5):
+        np.testing.assert_allclose(TOUR_TABLE.strokes(lie, d, handicap), by_the_page(lie, d, handicap), rtol=1e-13)
+
+
+@pytest.mark.parametrize(
+    "layout",
+    [Layout(25, 8, 9, "rough", "rough"), Layout(12, 7, 10, "sand", "sand"), Layout(13, 9, 10, "fringe", "rough"),
+     Layout(20, 5, 9, "sand", "rough")],
+)  # fmt: skip
+def test_the_rows_around_a_hole_are_those_of_the_page(layout):
+    handicap, sideways = 14.0, 0.06
+    hole, edge, short, far, fail = rows_of((layout, layout), sideways, handicap)
+    t = 0.125 * np.arange(len(short))
+    assert t[-1] == pytest.approx(160.0)
+    away = np.abs(t - layout.hole)
+    beside = np.hypot(away, np.sqrt(3.0) * sideways * layout.hole)
+
+    def around(lie):
+        return 1.0 + (4.0 * by_the_page(lie, away, handicap) + 2.0 * by_the_page(lie, beside, handicap)) / 6.0
+
+    beyond = np.where(t <= layout.hole + layout.behind, around("green"), around("rough"))
+    missing = layout.edge - t
+    before = {
+        "rough": around("rough"),
+        "fringe": np.where(missing <= 0.0, beyond, np.where(missing <= 6.0, around("fringe"), around("rough"))),
+        "sand": np.where(missing <= 8.0, around("sand"), around(layout.own)),
+    }[layout.short]
+    for column in range(2):
+        np.testing.assert_allclose(far[:, column], beyond, rtol=1e-13)
+        np.testing.assert_allclose(short[:, column], before, rtol=1e-13)
+    assert fail == pytest.approx(1.0 + by_the_page(layout.own, layout.hole, handicap), rel=1e-13)
+    assert (list(hole), list(edge)) == ([layout.hole] * 2, [layout.edge] * 2)
+
+
 def test_fringe_lies_between_green_and_fairway():
     d = np.linspace(0, 15, 61)
     fringe = TOUR_TABLE.strokes("fringe", d, 12.0)

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from typing import Literal, get_args
 
 from oblatus.core.strokes import Layout
+from oblatus.core.strokes._rows import FAR_SHORT, FRINGE_REACH
 from oblatus.core.strokes.table import TOUR_TABLE, Lie, StrokesTable
-from oblatus.core.strokes.worth import FAR_SHORT, FRINGE_REACH
 
 Outcome = Literal["good", "heavy", "thin", "left_in", "over"]
 OUTCOMES: tuple[Outcome, ...] = get_args(Outcome)

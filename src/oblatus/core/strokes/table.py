@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal, get_args
 
 import numpy as np
@@ -10,8 +11,8 @@ from numpy.typing import NDArray
 
 from oblatus.core.bounds import Bound, check_all
 from oblatus.core.shots import handicap_or_usual
+from oblatus.core.strokes import _rows
 from oblatus.errors import fault
-from oblatus.units import METRES_PER_FOOT, METRES_PER_YARD
 
 Floats = NDArray[np.float64]
 Lie = Literal["green", "fringe", "fairway", "rough", "sand"]
@@ -61,23 +62,12 @@ class StrokesTable:
         Linear between the nodes and, with the slope of the last two, beyond them. Fringe is the green with a tenth and
         0.004 strokes a stroke of handicap more, never worse than fairway.
         """
-        h = handicap_or_usual(handicap)
-        d = np.asarray(distance, dtype=float)
-        if lie == "green":
-            feet = d * (1.0 + self.green_slope * h) / METRES_PER_FOOT
-            return _line(feet, self.green_feet, self.green) + self.green_per_metre * h * d
-        if lie == "fringe":
-            near = self.strokes("green", d, h) + self.fringe_extra + self.fringe_slope * h
-            return np.minimum(near, self.strokes("fairway", d, h))
-        rows = {
-            "fairway": (self.fairway, self.fairway_slope),
-            "rough": (self.rough, self.rough_slope),
-            "sand": (self.sand, self.sand_slope),
-        }
-        if lie not in rows:
+        if lie not in LIES:
             raise fault("lie", f"must be one of {', '.join(LIES)}", lie)
-        values, slope = rows[lie]
-        return _line(d / METRES_PER_YARD, self.yards, values) + slope * h
+        d = np.asarray(distance, dtype=float)
+        out = np.empty(d.size)
+        _rows.strokes_from(LIES.index(lie), d.ravel(), handicap_or_usual(handicap), *arrays_of(self), out)
+        return out.reshape(d.shape)
 
     def checked(self, lie: str, distance: float, handicap: float | None) -> float:
         """`strokes` of one typed question; raises InputError at the field for what no course has."""
@@ -86,10 +76,16 @@ class StrokesTable:
         return float(self.strokes(lie, distance, handicap))  # type: ignore[arg-type]
 
 
-def _line(x: Floats, nodes: tuple[float, ...], values: tuple[float, ...]) -> Floats:
-    """Linear between the nodes, beyond the last with the last slope."""
-    slope = (values[-1] - values[-2]) / (nodes[-1] - nodes[-2])
-    return np.asarray(np.interp(x, nodes, values) + slope * np.maximum(x - nodes[-1], 0.0))
+@lru_cache(maxsize=16)
+def arrays_of(table: StrokesTable) -> tuple[Floats, Floats, Floats, Floats, Floats]:
+    """A table as the kernels have it: feet, strokes of putts, yards, strokes from the other lies (3, n), numbers."""
+    numbers = (
+        table.green_slope, table.green_per_metre, table.fairway_slope, table.rough_slope, table.sand_slope,
+        table.fringe_extra, table.fringe_slope,
+    )  # fmt: skip
+    parts = table.green_feet, table.green, table.yards, (table.fairway, table.rough, table.sand), numbers
+    feet, green, yards, lies, told = (np.array(part, dtype=float) for part in parts)
+    return feet, green, yards, lies, told
 
 
 TOUR_TABLE = StrokesTable(

@@ -13,15 +13,14 @@ from numpy.typing import NDArray
 from oblatus.core.flight.tables import carry_table, height_table, run_table
 from oblatus.core.grounds import GreenClass
 from oblatus.core.shots import handicap_or_usual
-from oblatus.core.strokes import _kernels
+from oblatus.core.strokes import _kernels, _rows
 from oblatus.core.strokes.situations import LIP_CLEARANCE, Layout
-from oblatus.core.strokes.table import TOUR_TABLE, Lie, StrokesTable
+from oblatus.core.strokes.table import LIES, TOUR_TABLE, StrokesTable, arrays_of
 
 Floats = NDArray[np.float64]
 
-FARTHEST = 160.0
-FRINGE_REACH = 6.0
-FAR_SHORT = 8.0
+FARTHEST = 160.0  # m
+CELLS = int(FARTHEST / _kernels.CELL) + 1
 NOISE = (0.030, 0.0013)
 STOCK_NOISE = (0.020, 0.0008)
 LATERAL = (0.035, 0.0012)
@@ -108,26 +107,17 @@ def rows_of(
 
     `sideways` is the standard deviation of direction as a share of the distance: three-point Gauss-Hermite.
     """
-    t = np.arange(0.0, FARTHEST + _kernels.CELL, _kernels.CELL)
-    hole, edge, behind = (np.array([getattr(one, name) for one in layouts]) for name in ("hole", "edge", "behind"))
-    aside = math.sqrt(3.0) * sideways * hole  # both sides are the same
-    away = np.hypot(t - hole[:, None], np.stack([np.zeros(len(hole)), aside])[:, :, None])
-
-    def strokes(lie: Lie, some: list[int]) -> Floats:
-        middle, beside = table.strokes(lie, away[:, some], handicap)
-        return np.asarray((4.0 * middle + 2.0 * beside) / 6.0)
-
-    every = list(range(len(layouts)))
-    rough = strokes("rough", every)
-    far = np.where(t <= (hole + behind)[:, None], strokes("green", every), rough)
-    missing, short = edge[:, None] - t, rough.copy()
-    if fringe := [i for i in every if layouts[i].short == "fringe"]:
-        near = np.where(missing[fringe] <= FRINGE_REACH, strokes("fringe", fringe), rough[fringe])
-        short[fringe] = np.where(missing[fringe] <= 0.0, far[fringe], near)
-    for i in (i for i in every if layouts[i].short == "sand"):
-        short[[i]] = np.where(missing[[i]] <= FAR_SHORT, strokes("sand", [i]), strokes(layouts[i].own, [i]))
-    fail = np.array([1.0 + float(table.strokes(one.own, one.hole, handicap)) for one in layouts])
-    return hole, edge, np.ascontiguousarray(1.0 + short.T), np.ascontiguousarray(1.0 + far.T), fail
+    some = list(dict.fromkeys(layouts))  # what fills a four stands there again
+    hole, edge, behind = (np.array([getattr(one, name) for one in some]) for name in ("hole", "edge", "behind"))
+    short = np.array([SHORT_CODES[one.short] for one in some])
+    own = np.array([LIES.index(one.own) for one in some])
+    before, beyond, fail = np.empty((CELLS, len(some))), np.empty((CELLS, len(some))), np.empty(len(some))
+    _rows.fill_rows(
+        hole, edge, behind, math.sqrt(3.0) * sideways * hole, short, own, handicap_or_usual(handicap), *arrays_of(table),
+        before, beyond, fail,
+    )  # fmt: skip
+    at = [some.index(one) for one in layouts]
+    return hole[at], edge[at], np.take(before, at, axis=1), np.take(beyond, at, axis=1), fail[at]
 
 
 def expected_strokes(
