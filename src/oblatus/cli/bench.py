@@ -21,6 +21,7 @@ from threadpoolctl import threadpool_limits
 from oblatus.cli.arguments import number, show
 from oblatus.cli.bench_build import measure_build
 from oblatus.cli.bench_carries import measure_carries, measure_flight, times
+from oblatus.cli.bench_edits import measure_edits
 from oblatus.cli.bench_front import measure_front
 from oblatus.cli.bench_imports import measure_import
 from oblatus.cli.bench_live import measure_live
@@ -86,6 +87,7 @@ def _parts() -> dict[str, Callable[[], dict[str, Any]]]:
     return {
         "verdict": measure_verdict, "flight": measure_flight, "carries": measure_carries, "strike": _strike,
         "build": measure_build, "log": measure_log, "growth": _growth, "ceiling": _ceiling, "round_trip": _round_trip,
+        "edits": measure_edits,
     }  # fmt: skip
 
 

@@ -11,18 +11,16 @@ import threading
 from functools import lru_cache
 from pathlib import Path
 from typing import TypeVar
-from uuid import uuid4
 
 from pydantic import BaseModel, ValidationError
 
 from oblatus.formats.sections.bag import RackHeadDocument
+from oblatus.usecases.engine import PROGRAM
 from oblatus.usecases.question import Question
 
 KEPT = 64
 MOST_STRIKES = 2000
 """With more of them a question's name takes longer to reckon than it spares."""
-PROGRAM = uuid4().hex
-"""Workers are forked from one program: another one, older or newer, may have answered otherwise."""
 
 Answer = TypeVar("Answer", bound=BaseModel)
 

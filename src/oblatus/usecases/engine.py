@@ -13,7 +13,7 @@ from contextvars import ContextVar
 from dataclasses import dataclass, field
 from functools import partial
 from pathlib import Path
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from oblatus.core.fitting import Fitting, StrokesJudge
 from oblatus.core.fitting.ahead import jobs_ahead
@@ -22,9 +22,12 @@ from oblatus.core.strike.family_jobs import SHAPE
 from oblatus.core.threads import begin_anew, give_way_by, stand_back
 from oblatus.errors import InputError
 from oblatus.store.families import SharedBlock
+from oblatus.store.shelf import RowShelf
 
 LOG = logging.getLogger(__name__)
 
+PROGRAM = uuid4().hex
+"""Workers are forked from one program: what another one found, older or newer, may be otherwise."""
 FRESH_SECONDS = 5.0
 PATIENT_NICE = 5
 STOP, EDITED = "stop", "edited"
@@ -230,11 +233,14 @@ def engine() -> Engine:
 
 
 def keep_families_in(folder: Path | None) -> None:
-    """Let the engine hold its families in a folder, with every other worker; without room there, on its own."""
+    """Let the engine hold its families in a folder, with every other worker, and lay there what it reckoned; without room
+    for families there, on its own.
+    """
     if folder is None:
         return
     engine().work.folder = folder
     engine().work.forget_old()
+    engine().judge.reckoned.shelf = RowShelf(folder / "reckoned", PROGRAM)
     try:
         engine().pool.block = SharedBlock(folder, SHAPE)
     except OSError as error:

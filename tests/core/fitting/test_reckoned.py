@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import replace
 
 import numpy as np
@@ -10,7 +11,7 @@ import pytest
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import StrokesJudge, recommend
 from oblatus.core.fitting.asked import Wanted
-from oblatus.core.fitting.reckoned import MOST_QUESTIONS, Reckoned
+from oblatus.core.fitting.reckoned import MOST_QUESTIONS, Part, Reckoned, name_of, name_of_all
 from oblatus.core.fitting.recommendation import near
 from oblatus.core.shots import default_shot_mix
 from oblatus.core.strike import FamilyPool
@@ -114,14 +115,66 @@ def test_what_is_wanted_of_a_head_is_reckoned_once_and_is_what_a_new_sheet_says(
     np.testing.assert_array_equal(mine.raw(heads), fresh.raw(heads))
 
 
+class Board:
+    """A shelf in memory."""
+
+    def __init__(self) -> None:
+        self.parts: dict[bytes, dict[str, Part]] = {}
+
+    def lay(self, about: bytes, part: Part) -> str:
+        mine = self.parts.setdefault(about, {})
+        mine[str(len(mine))] = part
+        return str(len(mine) - 1)
+
+    def laid(self, about: bytes, known: Collection[str]) -> list[tuple[str, Part]]:
+        return [(title, part) for title, part in self.parts.get(about, {}).items() if title not in known]
+
+
+def test_what_one_worker_reckoned_another_finds(fittings, judge, rows):
+    fitting, board = fittings[0], Board()
+    one, other = StrokesJudge(judge.pool), StrokesJudge(judge.pool)
+    one.reckoned, other.reckoned = Reckoned(board), Reckoned(board)
+    among = near(recommend(fitting, one, frozenset()))
+    first = recommend(fitting, one, among)
+    rows.clear()
+    second = recommend(fitting, other, among)
+    assert sum(rows) == 0
+    np.testing.assert_array_equal(first.costs.cost, second.costs.cost)
+    assert first.sheet.speeds(first.candidates[0].head) == second.sheet.speeds(first.candidates[0].head)
+    changed = EDITS["turf"][1](fitting)
+    mine = recommend(changed, other, among)
+    rows.clear()
+    theirs = recommend(changed, one, among)
+    assert sum(rows) == 0
+    np.testing.assert_array_equal(mine.costs.cost, theirs.costs.cost)
+
+
+def test_equal_things_have_one_name_and_others_another():
+    head = Head(56.0, 12.0)
+    assert name_of(head) == name_of(Head(56.0, 12.0))
+    assert len({name_of(one) for one in (head, Head(56.0, 12.1), "head", (head,), ("head", 1))}) == 5
+    assert name_of_all("a", "b") != name_of_all("b", "a")
+
+
 def test_rows_of_many_questions_begin_anew_and_those_in_use_stay():
     reckoned, head = Reckoned(), Head(56.0, 12.0)
-    old = reckoned.rows("a player", 1)
-    places = old.places(range(MOST_QUESTIONS + 1))
-    old.put([head], places, np.ones((1, len(places), 1)))
-    new = reckoned.rows("a player", 1)
+    old = reckoned.rows(b"a player", 1)
+    names = [name_of(n) for n in range(MOST_QUESTIONS + 1)]
+    places = old.places(names)
+    old.put([head], places, np.ones((1, len(places), 1)), np.ones((1, len(places)), dtype=bool))
+    new = reckoned.rows(b"a player", 1)
     assert new is not old
-    assert reckoned.rows("a player", 1) is new
-    assert np.isnan(new.of([head], new.places(range(3)))).all()
+    assert reckoned.rows(b"a player", 1) is new
+    assert np.isnan(new.of([head], new.places(names[:3]))).all()
     assert (old.of([head], places) == 1.0).all()
     assert np.isnan(old.of([Head(50.0, 12.0)], places)).all()
+
+
+def test_what_is_not_new_is_not_taken_down():
+    rows, head = Reckoned().rows(b"a player", 2), Head(56.0, 12.0)
+    places = rows.places([name_of(n) for n in range(3)])
+    rows.put([head], places, np.full((1, 3, 2), 5.0), np.array([[True, False, True]]))
+    found = rows.of([head], places)[0, :, 0]
+    np.testing.assert_array_equal(found, [5.0, np.nan, 5.0])
+    rows.put([head], places, np.full((1, 3, 2), 7.0), np.array([[False, True, False]]))
+    np.testing.assert_array_equal(rows.of([head], places)[0, :, 0], [5.0, 7.0, 5.0])

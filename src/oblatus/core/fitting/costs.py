@@ -22,7 +22,7 @@ from oblatus.core.fitting.bench_rules import wanted_bounce
 from oblatus.core.fitting.jobs import JobBook, ground_under, questions_of
 from oblatus.core.fitting.nodes import covariance_root, quadrature
 from oblatus.core.fitting.proved import shifts_of
-from oblatus.core.fitting.reckoned import Reckoned, Rows
+from oblatus.core.fitting.reckoned import Reckoned, Rows, name_of_all
 from oblatus.core.flight.tables import GREENS, carry_table, height_table, run_tables
 from oblatus.core.geometry import bounces_of
 from oblatus.core.strike import FamilyJob, FamilyPool
@@ -57,6 +57,14 @@ class _Known:
     short_places: Ints
     far: Rows
     far_places: Ints
+
+    def of(self, heads: Sequence[Head]) -> tuple[Floats, Floats]:
+        """Figures of heads at the questions and at the swings (heads, ..., width)."""
+        return self.short.of(heads, self.short_places), self.far.of(heads, self.far_places)
+
+    def look(self) -> bool:
+        """Take in what other workers have reckoned; returns whether there was anything."""
+        return any([self.short.look(), self.far.look()])
 
 
 class Sheet:
@@ -134,19 +142,30 @@ class Sheet:
         places = {head: n for n, head in enumerate(every)}
         at = np.array([places[head] for head in heads], dtype=np.int64)
         wants = wanted.short[:, self._places[0], self._places[1]], wanted.swings.reshape(len(heads), self._swing_count)
-        short, far = known.short.of(every, known.short_places), known.far.of(every, known.far_places)
-        lacks, far_lacks = (_anywhere(w, at, part) for w, part in zip(wants, (short, far), strict=True))
+        found = known.of(every)
+        lacks = [_anywhere(w, at, part) for w, part in zip(wants, found, strict=True)]
+        if any(some.any() for some in lacks) and known.look():
+            found = known.of(every)
+            lacks = [_anywhere(w, at, part) for w, part in zip(wants, found, strict=True)]
+        self._fill(every, known, found, lacks, handicaps)
+        return self._laid_out(found[0][at], found[1][at], wants, len(handicaps))
+
+    def _fill(
+        self, heads: Sequence[Head], known: _Known, found: tuple[Floats, Floats], lacks: Sequence[Bools],
+        handicaps: tuple[float, ...],
+    ) -> None:  # fmt: skip
+        """Reckon what lacks, of questions and of swings, into the figures found, and have it known."""
+        (short, far), (lacks_short, lacks_far) = found, lacks
         progress, far_progress = _told_together(self.progress)
-        if far_lacks.any():
-            with meanwhile(lambda: self._fill_approaches(every, far, far_lacks, handicaps, far_progress)) as filled:
-                self._fill_short(every, short, lacks, handicaps, progress)
+        if lacks_far.any():
+            with meanwhile(lambda: self._fill_approaches(heads, far, lacks_far, handicaps, far_progress)) as filled:
+                self._fill_short(heads, short, lacks_short, handicaps, progress)
                 filled()
-            known.far.put(every, known.far_places, far)
+            known.far.put(heads, known.far_places, far, lacks_far)
         else:
-            self._fill_short(every, short, lacks, handicaps, progress)
-        if lacks.any():
-            known.short.put(every, known.short_places, short)
-        return self._laid_out(short[at], far[at], wants, len(handicaps))
+            self._fill_short(heads, short, lacks_short, handicaps, progress)
+        if lacks_short.any():
+            known.short.put(heads, known.short_places, short, lacks_short)
 
     def _laid_out(self, short: Floats, far: Floats, wants: tuple[Bools, Bools], readings: int) -> Floats:
         """Figures of questions and of swings as raw strokes (readings, heads, size)."""
@@ -164,13 +183,13 @@ class Sheet:
         known = self._known.get(handicaps)
         if known is None:
             asked, contact = self.asked, self.asked.law.contact.tobytes()
-            about = (handicaps, asked.table, asked.scatter, asked.model, contact, asked.entries)
+            about = handicaps, asked.table, asked.scatter, asked.model, contact, asked.entries
             root = covariance_root(asked.player.habit).tobytes()
-            short = self.reckoned.rows(("short", root, *about), len(handicaps) * PIN_COUNT + 1)
-            far = self.reckoned.rows(("far", asked.player.habit, *about), len(handicaps) * 2 * BINS)
+            short = self.reckoned.rows(name_of_all("short", root, *about), len(handicaps) * PIN_COUNT + 1)
+            far = self.reckoned.rows(name_of_all("far", asked.player.habit, *about), len(handicaps) * 2 * BINS)
             distances = asked.distances[0].tobytes()
-            swings = [(*fairway, distances, n) for fairway in self._fairways for n in range(len(self.swings))]
-            known = _Known(short, short.places([q.about for q in self.questions]), far, far.places(swings))
+            swings = [name_of_all(*fairway, distances, n) for fairway in self._fairways for n in range(len(self.swings))]
+            known = _Known(short, short.places([q.name for q in self.questions]), far, far.places(swings))
             self._known[handicaps] = known
         return known
 

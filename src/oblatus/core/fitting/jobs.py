@@ -14,6 +14,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.constants import FLATTEST_ATTACK
 from oblatus.core.fitting import _speeds
 from oblatus.core.fitting.laws import Law
+from oblatus.core.fitting.reckoned import name_of_all
 from oblatus.core.fitting.scenarios import Scenario, Setup
 from oblatus.core.flight.tables import carry_table, run_table
 from oblatus.core.geometry import lofts_in_plane
@@ -29,22 +30,23 @@ SAND_SPEED, SAND_HOLE, SAND_LOFT_DEG, SAND_LOFT_SHARE = 22.0, 12.0, 56.0, 0.03
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Question:
-    """A short scenario with one of its setups; kind and row of its ground, and the number by which its families are
-    known.
+    """A short scenario with one of its setups; kind and row of its ground, what its families depend on besides head and
+    setup, and the number by which they are known.
     """
 
     scenario: Scenario
     setup: Setup
     kind: int
     row: tuple[float, ...]
+    place: Hashable
     number: int
 
     @property
-    def about(self) -> Hashable:
-        """All that its strokes depend on besides head, player and law."""
+    def name(self) -> bytes:
+        """A name by all that its strokes depend on besides head, player and law."""
         scenario = self.scenario
         lip = (scenario.lip, scenario.ground.lip_distance) if scenario.lip > 0.0 else ()
-        return self.number, self.setup, scenario.layout, lip, scenario.ground.green
+        return name_of_all(self.place, self.setup, scenario.layout, lip, scenario.ground.green)
 
 
 def questions_of(scenario: Scenario, law: Law, book: JobBook) -> list[Question]:
@@ -52,7 +54,7 @@ def questions_of(scenario: Scenario, law: Law, book: JobBook) -> list[Question]:
     kind, under = ground_under(scenario.surface, law)
     place = (kind, under, scenario.layout.hole, scenario.shot.lean_offset_deg, scenario.shot.attack_offset_deg)
     return [
-        Question(scenario, setup, kind, under, book.number((setup.opening_deg, setup.release, *place)))
+        Question(scenario, setup, kind, under, place, book.number((setup.opening_deg, setup.release, *place)))
         for setup in scenario.setups
     ]
 
