@@ -4,7 +4,6 @@ import math
 
 from oblatus.core._compiled import leaf, quick
 from oblatus.core.strokes._kernels import CELL, SHORT_FRINGE, SHORT_SAND
-from oblatus.units import METRES_PER_FOOT, METRES_PER_YARD
 
 GREEN, FRINGE, FAIRWAY, ROUGH, SAND = range(5)
 
@@ -34,63 +33,63 @@ def _line(x, at, nodes, values):
 
 
 @leaf
-def _places(d, h, feet, yards, numbers, before):
-    """A distance d [m] as feet of a putt for a handicap h and as yards, and the nodes that they follow; before: the nodes
-    of the distance before.
+def _places(d, h, putts, marks, numbers, before):
+    """A distance d [m] as a putt of a handicap h is long, and the nodes that this and d follow; before: those of the
+    distance before.
     """
-    foot, yard = d * (1.0 + numbers[GREEN_SLOPE] * h) / METRES_PER_FOOT, d / METRES_PER_YARD
-    return foot, yard, _place(foot, feet, before[0]), _place(yard, yards, before[1])
+    longer = d * (1.0 + numbers[GREEN_SLOPE] * h)
+    return longer, _place(longer, putts, before[0]), _place(d, marks, before[1])
 
 
 @leaf
-def _strokes(lie, d, h, placed, feet, green, yards, lies, numbers):
+def _strokes(lie, d, h, placed, putts, green, marks, lies, numbers):
     """Strokes from a lie at d [m] for a handicap h: `StrokesTable.strokes`.
 
-    feet, green: nodes and strokes of putts; yards, lies (3, n): nodes and strokes from fairway, rough and sand; placed: d
-    among them.
+    putts, green: nodes [m] and strokes of putts; marks, lies (3, n): nodes [m] and strokes from fairway, rough and sand;
+    placed: d among them.
     """
     putt = 0.0
     if lie == GREEN or lie == FRINGE:
-        putt = _line(placed[0], placed[2], feet, green) + numbers[GREEN_PER_METRE] * h * d
+        putt = _line(placed[0], placed[1], putts, green) + numbers[GREEN_PER_METRE] * h * d
         if lie == GREEN:
             return putt
     there = lie - FAIRWAY if lie >= FAIRWAY else 0
-    from_there = _line(placed[1], placed[3], yards, lies[there]) + numbers[FAIRWAY_SLOPE + there] * h
+    from_there = _line(d, placed[2], marks, lies[there]) + numbers[FAIRWAY_SLOPE + there] * h
     if lie == FRINGE:
         return min(putt + numbers[FRINGE_EXTRA] + numbers[FRINGE_SLOPE] * h, from_there)
     return from_there
 
 
 @quick
-def strokes_from(lie, distances, h, feet, green, yards, lies, numbers, out):
+def strokes_from(lie, distances, h, putts, green, marks, lies, numbers, out):
     """Strokes from a lie at every distance (n,) for a handicap h."""
     at = 0, 0
     for i in range(len(distances)):
-        placed = _places(distances[i], h, feet, yards, numbers, at)
-        at = placed[2], placed[3]
-        out[i] = _strokes(lie, distances[i], h, placed, feet, green, yards, lies, numbers)
+        placed = _places(distances[i], h, putts, marks, numbers, at)
+        at = placed[1], placed[2]
+        out[i] = _strokes(lie, distances[i], h, placed, putts, green, marks, lies, numbers)
 
 
 @quick
-def fill_rows(hole, edge, behind, aside, short, own, h, feet, green, yards, lies, numbers, before, beyond, fail):
+def fill_rows(hole, edge, behind, aside, short, own, h, putts, green, marks, lies, numbers, before, beyond, fail):
     """Of p holes the strokes with this one counted at every `CELL` of total distance: before the edge (cells, p) and
     beyond it (cells, p), and of a miss (p,).
 
     aside: how far off line a ball ends [m]; short: what lies before the edge; own: the lie that is played from.
     """
     for p in range(len(hole)):
-        placed = _places(hole[p], h, feet, yards, numbers, (0, 0))
-        fail[p] = 1.0 + _strokes(own[p], hole[p], h, placed, feet, green, yards, lies, numbers)
+        placed = _places(hole[p], h, putts, marks, numbers, (0, 0))
+        fail[p] = 1.0 + _strokes(own[p], hole[p], h, placed, putts, green, marks, lies, numbers)
         line, side = (0, 0), (0, 0)
         for i in range(before.shape[0]):
             t = i * CELL
             away, missing = abs(t - hole[p]), edge[p] - t
             beside = math.sqrt(away * away + aside[p] * aside[p])
             on_line, off_line = (
-                _places(away, h, feet, yards, numbers, line),
-                _places(beside, h, feet, yards, numbers, side),
+                _places(away, h, putts, marks, numbers, line),
+                _places(beside, h, putts, marks, numbers, side),
             )
-            line, side = (on_line[2], on_line[3]), (off_line[2], off_line[3])
+            line, side = (on_line[1], on_line[2]), (off_line[1], off_line[2])
             far = GREEN if t <= hole[p] + behind[p] else ROUGH
             near = ROUGH
             if short[p] == SHORT_FRINGE and missing <= 0.0:
@@ -101,8 +100,8 @@ def fill_rows(hole, edge, behind, aside, short, own, h, feet, green, yards, lies
                 near = SAND if missing <= FAR_SHORT else own[p]
             for beyond_edge in range(2):
                 lie = far if beyond_edge else near
-                there = MIDDLE * _strokes(lie, away, h, on_line, feet, green, yards, lies, numbers)
-                there += BESIDE * _strokes(lie, beside, h, off_line, feet, green, yards, lies, numbers)
+                there = MIDDLE * _strokes(lie, away, h, on_line, putts, green, marks, lies, numbers)
+                there += BESIDE * _strokes(lie, beside, h, off_line, putts, green, marks, lies, numbers)
                 if beyond_edge:
                     beyond[i, p] = 1.0 + there
                 else:

@@ -13,6 +13,7 @@ from oblatus.core.bounds import Bound, check_all
 from oblatus.core.shots import handicap_or_usual
 from oblatus.core.strokes import _rows
 from oblatus.errors import fault
+from oblatus.units import METRES_PER_FOOT, METRES_PER_YARD
 
 Floats = NDArray[np.float64]
 Lie = Literal["green", "fringe", "fairway", "rough", "sand"]
@@ -78,14 +79,16 @@ class StrokesTable:
 
 @lru_cache(maxsize=16)
 def arrays_of(table: StrokesTable) -> tuple[Floats, Floats, Floats, Floats, Floats]:
-    """A table as the kernels have it: feet, strokes of putts, yards, strokes from the other lies (3, n), numbers."""
+    """A table as the kernels have it: nodes [m] and strokes of putts, nodes [m] and strokes from the other lies (3, n),
+    numbers.
+    """
     numbers = (
         table.green_slope, table.green_per_metre, table.fairway_slope, table.rough_slope, table.sand_slope,
         table.fringe_extra, table.fringe_slope,
     )  # fmt: skip
     parts = table.green_feet, table.green, table.yards, (table.fairway, table.rough, table.sand), numbers
     feet, green, yards, lies, told = (np.array(part, dtype=float) for part in parts)
-    return feet, green, yards, lies, told
+    return feet * METRES_PER_FOOT, green, yards * METRES_PER_YARD, lies, told
 
 
 TOUR_TABLE = StrokesTable(
