@@ -129,7 +129,12 @@ def _hardness(scenario: Scenario) -> float:
     if scenario.shot.kind == "sand" and scenario.sand.thin_or_wet:
         return 1.0
     kind = SURFACES[scenario.shot.surface]
-    return float(np.interp(getattr(scenario.surface, kind.reading), BENCH[kind.key].hard, [0.0, 1.0]))
+    return _hard(BENCH[kind.key].hard, getattr(scenario.surface, kind.reading))
+
+
+@lru_cache(maxsize=1024)
+def _hard(between: tuple[float, float], reading: float) -> float:
+    return float(np.interp(reading, between, [0.0, 1.0]))
 
 
 def _reading(scenario: Scenario) -> float:

@@ -8,32 +8,25 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oblatus.core.fitting.candidates import Candidate
-from oblatus.core.fitting.costs import Sheet
 
 Floats = NDArray[np.float64]
 
 FEW = 40
 
 
-def between_bends(sheet: Sheet, candidates: Sequence[Candidate]) -> tuple[Floats, NDArray[np.bool_]]:
-    """Raw strokes of every candidate: exact for a head's strongest, weakest and least bend, between them a parabola.
-
-    Of few candidates all are exact.
+def between_bends(exact: Floats, nodes: Sequence[int], candidates: Sequence[Candidate]) -> Floats:
+    """Raw strokes of every candidate (candidates, size): exact those of the nodes (`exact_of`), the others on a parabola
+    between those of their head.
     """
-    if len(candidates) <= FEW:
-        return sheet.raw([candidate.head for candidate in candidates]), np.ones(len(candidates), dtype=bool)
-    by_code = _by_code(candidates)
-    nodes = {code: _nodes([candidates[i].bend_deg for i in some], some) for code, some in by_code.items()}
-    wanted = [i for some in nodes.values() for i in some]
-    exact = np.zeros(len(candidates), dtype=bool)
-    exact[wanted] = True
-    raw = np.empty((len(candidates), sheet.size))
-    raw[wanted] = sheet.raw([candidates[i].head for i in wanted])
-    for code, some in by_code.items():
-        between = [i for i in some if not exact[i]]
-        at, bends = (np.array([candidates[i].bend_deg for i in part]) for part in (nodes[code], between))
-        raw[between] = _lagrange(at, bends) @ raw[nodes[code]]
-    return raw, exact
+    raw = np.empty((len(candidates), exact.shape[1]))
+    raw[list(nodes)] = exact
+    known = set(nodes)
+    for some in _by_code(candidates).values():
+        mine, between = [i for i in some if i in known], [i for i in some if i not in known]
+        if between:
+            at, bends = (np.array([candidates[i].bend_deg for i in part]) for part in (mine, between))
+            raw[between] = _lagrange(at, bends) @ raw[mine]
+    return raw
 
 
 def _by_code(candidates: Sequence[Candidate]) -> dict[str, list[int]]:

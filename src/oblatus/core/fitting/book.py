@@ -41,12 +41,15 @@ class Book:
         self.fitting, self.sheet, self.candidates, self.lowest = fitting, sheet, candidates, lowest
         above = [fitting.bag.pitching_wedge, fitting.bag.nine_iron]
         self.owned = [item for item in fitting.stock if item.owned]
+        owned, heads = [item.head for item in self.owned], [candidate.head for candidate in candidates]
         # all that is reckoned from the start at once: it goes quicker
-        sheet.raw([*above, *(item.head for item in self.owned), *(candidates[i].head for i in exact_of(candidates))])
-        self.above = sheet.costs(above)
-        self.bag_costs = sheet.costs([item.head for item in self.owned])
-        raw, self.exact = between_bends(sheet, candidates)
-        self.costs = sheet.costs([candidate.head for candidate in candidates], raw)
+        nodes = exact_of(candidates)
+        raw = sheet.raw([*above, *owned, *(heads[i] for i in nodes)])
+        first = len(above) + len(owned)
+        self.above = sheet.costs(above, raw[: len(above)])
+        self.bag_costs = sheet.costs(owned, raw[len(above) : first])
+        self.costs = sheet.costs(heads, between_bends(raw[first:], nodes, candidates))
+        self.exact = np.isin(np.arange(len(candidates)), nodes)
         self.rules = self._rules()
         self.bag_score = self._bag(self.bag_costs.cost)
         self.bag_strokes = self._bag_strokes()

@@ -257,11 +257,13 @@ class Sheet:
 
     def speeds(self, head: Head) -> list[list[float]]:
         """Head speed [m/s] that the player takes for the middle pin of every short scenario, setup by setup."""
-        self.raw([head])
         known = self._known_at((self.asked.handicap,))
+        figures = known.short.of([head], known.short_places)
+        if np.isnan(figures).any():
+            self.raw([head])
+            figures = known.short.of([head], known.short_places)
         found: list[list[float]] = [[] for _ in self.short]
-        figures = known.short.of([head], known.short_places)[0, :, -1]
-        for i, speed in zip(self._places[0].tolist(), figures.tolist(), strict=True):
+        for i, speed in zip(self._places[0].tolist(), figures[0, :, -1].tolist(), strict=True):
             found[i].append(speed)
         return found
 
