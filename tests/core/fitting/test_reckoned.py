@@ -11,7 +11,7 @@ import pytest
 from oblatus.core.clubs import Head
 from oblatus.core.fitting import StrokesJudge, recommend
 from oblatus.core.fitting.asked import Wanted
-from oblatus.core.fitting.reckoned import MOST_QUESTIONS, Part, Reckoned, name_of, name_of_all
+from oblatus.core.fitting.reckoned import MOST_QUESTIONS, Part, Reckoned, Rows, name_of, name_of_all
 from oblatus.core.fitting.recommendation import near
 from oblatus.core.shots import default_shot_mix
 from oblatus.core.strike import FamilyPool
@@ -168,6 +168,24 @@ def test_rows_of_many_questions_begin_anew_and_those_in_use_stay():
     assert np.isnan(new.of([head], new.places(names[:3]))).all()
     assert (old.of([head], places) == 1.0).all()
     assert np.isnan(old.of([Head(50.0, 12.0)], places)).all()
+
+
+def test_rows_that_begin_anew_leave_on_the_shelf_what_filled_them():
+    board, head = Board(), Head(56.0, 12.0)
+    reckoned = Reckoned(board)
+    names = [name_of(n) for n in range(MOST_QUESTIONS + 2)]
+
+    def lay(rows: Rows, *some: int) -> None:
+        places = rows.places([names[n] for n in some])
+        rows.put([head], places, np.ones((1, len(some), 1)), np.ones((1, len(some)), dtype=bool))
+
+    lay(reckoned.rows(b"a player", 1), *range(MOST_QUESTIONS + 1))
+    new = reckoned.rows(b"a player", 1)
+    assert not new.look()
+    lay(Rows(b"a player", 1, board), MOST_QUESTIONS + 1)
+    assert new.look()
+    assert not np.isnan(new.of([head], new.places(names[-1:]))).any()
+    assert not new.full
 
 
 def test_what_is_not_new_is_not_taken_down():

@@ -62,10 +62,10 @@ class Shelf(Protocol):
 class Rows:
     """Figures of heads at questions, for one player under one law. Safe for several threads."""
 
-    def __init__(self, about: bytes, width: int, shelf: Shelf | None = None) -> None:
+    def __init__(self, about: bytes, width: int, shelf: Shelf | None = None, known: Collection[str] = ()) -> None:
         self._about, self._shelf = about, shelf
         self._guard = Lock()
-        self._known: set[str] = set()
+        self._known = set(known)
         self._heads: dict[bytes, int] = {}
         self._questions: dict[bytes, int] = {}
         self._figures = np.full((0, 0, width), np.nan)
@@ -109,6 +109,11 @@ class Rows:
             self._known.add(self._shelf.lay(self._about, part))
 
     @property
+    def known(self) -> set[str]:
+        """Titles of the parts that were laid here or taken in."""
+        return set(self._known)
+
+    @property
     def full(self) -> bool:
         """Whether they had better be begun anew."""
         return len(self._questions) > MOST_QUESTIONS
@@ -146,7 +151,9 @@ class Reckoned:
         with self._guard:
             found = self._rows.get(about)
             if found is None or found.full:
-                found = self._rows[about] = Rows(about, width, self.shelf)
+                # what filled them is not taken from the shelf again
+                known = () if found is None else found.known
+                found = self._rows[about] = Rows(about, width, self.shelf, known)
                 while len(self._rows) > ROWS_KEPT:
                     self._rows.popitem(last=False)
             self._rows.move_to_end(about)
