@@ -400,6 +400,12 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   };
 }
 
+/**
+ * Whether the server's answers are about what it holds for good: no edit is on its way. A field that is to be mended, or
+ * chosen, stays out of it for as long as it takes.
+ */
+export const isAtRest = (state: SaveState) => state === "saved" || state === "refused" || state === "conflict";
+
 /** States in which a draft is tried again later. */
 const LATER: readonly SaveState[] = ["offline", "busy", "signed_out", "gone"];
 

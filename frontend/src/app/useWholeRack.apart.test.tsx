@@ -45,6 +45,19 @@ it("a set that is to come, or is among near clubs, is asked for at once and put 
   expect(reload).toHaveBeenCalledTimes(3);
 });
 
+it("a field that is to be mended or chosen does not keep the whole rack's answer away", async () => {
+  for (const state of ["refused", "conflict"] as const) {
+    const reload = vi.fn(async () => {});
+    const { rerender, unmount } = page(near(4), reload, "saving");
+    await pass(10);
+    expect(reload).not.toHaveBeenCalled();
+    rerender({ server: near(5), saveState: state });
+    await pass(10);
+    expect(reload).toHaveBeenCalledTimes(1);
+    unmount();
+  }
+});
+
 it("nothing is asked while an edit is on its way or nobody is signed in", async () => {
   const reload = vi.fn(async () => {});
   const { rerender } = page(NONE, reload, "saving");

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useStanding } from "../session/session";
-import type { FittingStore } from "./useFitting";
+import { type FittingStore, isAtRest } from "./useFitting";
 
 const AGAIN_MS = 3000;
 
@@ -16,10 +16,11 @@ export function useWholeRack({ server, saveState, reload }: Pick<FittingStore, "
   const short = to_come || server.recommendation?.whole_rack === false;
   const [failures, setFailures] = useState(0);
   const open = ended === null;
+  const atRest = isAtRest(saveState);
   // biome-ignore lint/correctness/useExhaustiveDependencies: every revision asks for its own
   useEffect(() => {
     if (!short) setFailures(0);
-    if (!short || saveState !== "saved" || !open) return;
+    if (!short || !atRest || !open) return;
     let here = true;
     const question = new AbortController();
     const ask = () => reload(undefined, question.signal).catch(() => here && setFailures((n) => n + 1));
@@ -29,6 +30,6 @@ export function useWholeRack({ server, saveState, reload }: Pick<FittingStore, "
       clearTimeout(timer);
       question.abort(); // a browser has six lines to a server: one that waits for an old answer keeps the next edit waiting
     };
-  }, [short, to_come, saveState, revision, reload, failures, open]);
+  }, [short, to_come, atRest, revision, reload, failures, open]);
   return failures > 0;
 }

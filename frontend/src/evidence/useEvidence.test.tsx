@@ -13,13 +13,13 @@ let answer: () => Promise<Response>;
 const DRAWN = () => new Response(JSON.stringify({ draws: 500 }), { headers: { "Content-Type": "application/json" } });
 const ended = (request: Request) =>
   new Promise<Response>((_, fail) => request.signal.addEventListener("abort", () => fail(request.signal.reason)));
-const at = (coming: boolean, revision = 1) => {
+const at = (coming: boolean, revision = 1, saveState = "saved") => {
   const server = { id: "f", revision, strikes_key: "k", rack_key: "r", recommendation: { whole_rack: true } };
   return inFitting(
     <ComingProvider value={coming}>
       <Draws />
     </ComingProvider>,
-    { server, saveState: "saved" },
+    { server, saveState },
   );
 };
 const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
@@ -46,6 +46,16 @@ it("the draws are given up as soon as another proposal is known to come, and ask
   await pass(2100);
   expect(asked).toHaveLength(2);
   expect(screen.getByText("500")).toBeTruthy();
+});
+
+it("a field that is to be mended does not keep the draws away, an edit on its way does", async () => {
+  answer = async () => DRAWN();
+  const { again } = showAlone(at(false, 1, "saving"));
+  await pass(5000);
+  expect(asked).toHaveLength(0);
+  again(at(false, 1, "refused"));
+  await pass(2100);
+  expect(asked).toHaveLength(1);
 });
 
 it("while another proposal is on its way no draws are asked for, and those that are there stay", async () => {

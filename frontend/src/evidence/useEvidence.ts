@@ -4,6 +4,7 @@ import { exactly } from "../api/answerKey";
 import { api, type Recommendation, type Schemas, unwrap } from "../api/client";
 import { quiet } from "../api/quiet";
 import { useStore } from "../app/context";
+import { isAtRest } from "../app/useFitting";
 import { useComing } from "../devices/live";
 import { useIsStopped } from "./useStopped";
 
@@ -11,13 +12,13 @@ import { useIsStopped } from "./useStopped";
 const LAWS_AFTER_MS = 2_000;
 
 /**
- * Whether a question is to be asked: the proposal on the screen is the whole rack's, belongs to what is saved, and is the
+ * Whether a question is to be asked: the proposal on the screen is the whole rack's, belongs to what is saved (no edit is on its way), and is the
  * last one known of, and the fitter did not stop the question.
  */
 function useWanted(name: "evidence" | "flips") {
   const { server, saveState } = useStore();
   const stopped = useIsStopped(name);
-  return !useComing() && !stopped && saveState === "saved" && server.recommendation?.whole_rack === true;
+  return !useComing() && !stopped && isAtRest(saveState) && server.recommendation?.whole_rack === true;
 }
 
 /** The nearest changes that flip the choice; slower, asked for where they are shown. */

@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { exactly } from "../../api/answerKey";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
+import { isAtRest } from "../../app/useFitting";
 import { showPercent, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
@@ -13,7 +14,7 @@ export function Front() {
   const { server, draft, edit, saveState } = useStore();
   const query = useQuery({
     ...exactly("ladders", server),
-    enabled: saveState === "saved" && server.recommendation !== null,
+    enabled: isAtRest(saveState) && server.recommendation !== null,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/fittings/{fitting_id}/ladders", { params: { path: { fitting_id: server.id } }, signal })),
