@@ -6,6 +6,7 @@ Usage: .venv/bin/python tools/screenshots.py [--url http://127.0.0.1:8420] [--ou
 from __future__ import annotations
 
 import argparse
+import re
 import shutil
 from pathlib import Path
 
@@ -97,6 +98,7 @@ def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
     STAGES.get(view, lambda _page, _url: None)(page, url)
     settle(page)
     page.wait_for_timeout(3500 if view == "soles" else 500)
+    expect(page.get_by_role("status").filter(has_text=re.compile(r"^\s*Reading "))).to_have_count(0, timeout=60_000)
     if foot:
         page.locator("#work").evaluate("e => e.scrollTo(0, e.scrollHeight)")
         page.wait_for_timeout(150)
