@@ -60,6 +60,13 @@ def _strokes(lie, d, h, placed, putts, green, marks, lies, numbers):
     return from_there
 
 
+@leaf
+def _around(lie, away, beside, h, on_line, off_line, putts, green, marks, lies, numbers):
+    """Strokes from a lie at a distance in line with the hole, and from either side of it."""
+    middle = _strokes(lie, away, h, on_line, putts, green, marks, lies, numbers)
+    return MIDDLE * middle + BESIDE * _strokes(lie, beside, h, off_line, putts, green, marks, lies, numbers)
+
+
 @quick
 def strokes_from(lie, distances, h, putts, green, marks, lies, numbers, out):
     """Strokes from a lie at every distance (n,) for a handicap h."""
@@ -85,10 +92,8 @@ def fill_rows(hole, edge, behind, aside, short, own, h, putts, green, marks, lie
             t = i * CELL
             away, missing = abs(t - hole[p]), edge[p] - t
             beside = math.sqrt(away * away + aside[p] * aside[p])
-            on_line, off_line = (
-                _places(away, h, putts, marks, numbers, line),
-                _places(beside, h, putts, marks, numbers, side),
-            )
+            on_line = _places(away, h, putts, marks, numbers, line)
+            off_line = _places(beside, h, putts, marks, numbers, side)
             line, side = (on_line[1], on_line[2]), (off_line[1], off_line[2])
             far = GREEN if t <= hole[p] + behind[p] else ROUGH
             near = ROUGH
@@ -98,11 +103,5 @@ def fill_rows(hole, edge, behind, aside, short, own, h, putts, green, marks, lie
                 near = FRINGE
             elif short[p] == SHORT_SAND:
                 near = SAND if missing <= FAR_SHORT else own[p]
-            for beyond_edge in range(2):
-                lie = far if beyond_edge else near
-                there = MIDDLE * _strokes(lie, away, h, on_line, putts, green, marks, lies, numbers)
-                there += BESIDE * _strokes(lie, beside, h, off_line, putts, green, marks, lies, numbers)
-                if beyond_edge:
-                    beyond[i, p] = 1.0 + there
-                else:
-                    before[i, p] = 1.0 + there
+            before[i, p] = 1.0 + _around(near, away, beside, h, on_line, off_line, putts, green, marks, lies, numbers)
+            beyond[i, p] = 1.0 + _around(far, away, beside, h, on_line, off_line, putts, green, marks, lies, numbers)
