@@ -52,7 +52,7 @@ def imported(client, base: str) -> list[dict]:
 def test_a_file_is_guessed_checked_taken_once_and_taken_back(client, base):
     run = send(client, base, GOOD)
     seen = look(client, run)
-    assert (seen["delimiter"], seen["rows"], seen["header_row"]) == ("semicolon", 3, 1)
+    assert (seen["layout"]["delimiter"], seen["rows"], seen["layout"]["header_row"]) == ("semicolon", 3, 1)
     assert [s["carry_m"] for s in seen["strikes"]] == pytest.approx([91.8972, 90.5256, 64.008])
     assert [c["samples"][0] for c in seen["columns"]] == ["PW", "full", "100,5", "-4"]
     checked = go(client, run, seen["mapping"])

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-import base64
 import copy
 import json
 from datetime import date, timedelta
 from uuid import uuid4
 
 import pytest
+
+from tests.files import in_base64, workbook
 
 NAME = "Joss Underhay"
 
@@ -245,9 +246,8 @@ ROWS = """Date,Lie,Course,Distance [yd],Club,Result,Left [yd],Strokes
 
 
 def post_file(client, base, text: str, take=False, mapping=None, keep_as=None):
-    content = base64.b64encode(text.encode()).decode()
     return client.post(
-        f"{base}/log/file", json={"content": content, "take": take, "mapping": mapping, "keep_as": keep_as}
+        f"{base}/log/file", json={"content": in_base64(text), "take": take, "mapping": mapping, "keep_as": keep_as}
     )
 
 
@@ -306,6 +306,25 @@ def test_a_wrong_row_is_named_and_holds_every_other(client, empty):
     assert post_file(client, empty, ROWS, True, without).status_code == 422
     assert post_file(client, empty, "").status_code == 422
     assert client.post(f"{empty}/log/file", json={"content": "no base64!"}).status_code == 422
+
+
+def test_shots_of_any_sheet_of_a_workbook_are_taken(client, empty):
+    """The sheet with most rows is read first; of another the columns are guessed anew, and a mapping says its own."""
+    rows = [line.split(",") for line in ROWS.splitlines()]
+    book = workbook({"2025": [*rows, *rows[1:]], "2026": [["My wedges"], [], *rows[:2]]})
+
+    def post(**body):
+        return client.post(f"{empty}/log/file", json={"content": in_base64(book), **body}).get_json()
+
+    seen = post()
+    assert (seen["layout"]["sheets"], seen["layout"]["sheet"], seen["rows"]) == (["2025", "2026"], "2025", 8)
+    other = post(layout={"sheet": "2026"})
+    assert (other["layout"]["sheet"], other["layout"]["header_row"], other["rows"]) == ("2026", 3, 1)
+    assert post(layout={"sheet": "2026"}, mapping=seen["mapping"])["rows"] == 8, "a mapping has its own layout"
+    assert post(mapping=other["mapping"], take=True, keep_as="book")["taken"] == 1
+    again = post()
+    assert (again["saved_as"], again["layout"]["sheet"]) == ("book", "2025"), "a saved mapping has no sheet"
+    assert post(layout={"sheet": "2027"})["faults"][0]["field"] == "sheet"
 
 
 def test_a_table_with_decimal_commas_is_read(client, empty):

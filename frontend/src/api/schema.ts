@@ -1506,6 +1506,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a file is read as a rack; nothing is put in place of anything. */
+        post: operations["rack_post_look_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack/rack.csv": {
         parameters: {
             query?: never;
@@ -5162,6 +5179,29 @@ export interface components {
             sheet?: string | null;
         };
         /**
+         * LayoutOut
+         * @description What a file is read as; a workbook has sheets, a text has an encoding and a delimiter.
+         */
+        LayoutOut: {
+            /** Delimiter */
+            delimiter: string | null;
+            /** Encoding */
+            encoding: string | null;
+            /** Formulas */
+            formulas: number;
+            /** Header Row */
+            header_row: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "csv" | "xlsx";
+            /** Sheet */
+            sheet: string | null;
+            /** Sheets */
+            sheets: string[];
+        };
+        /**
          * LeakOut
          * @description What a situation costs over a scratch player with the best tool, and whose it is.
          *
@@ -5368,6 +5408,8 @@ export interface components {
         /**
          * LogFileIn
          * @description A file in base64, how it is read, whether its shots are taken, and under which name the mapping is kept.
+         *
+         *     A mapping has its own layout.
          */
         LogFileIn: {
             /** Content */
@@ -5377,6 +5419,15 @@ export interface components {
              * @default null
              */
             keep_as?: string | null;
+            /**
+             * @default {
+             *       "delimiter": null,
+             *       "encoding": null,
+             *       "header_row": null,
+             *       "sheet": null
+             *     }
+             */
+            layout?: components["schemas"]["LayoutDocument"];
             /** @default null */
             mapping?: components["schemas"]["LogMappingDocument"] | null;
             /**
@@ -5387,14 +5438,15 @@ export interface components {
         };
         /**
          * LogFileOut
-         * @description A file as it was understood: header, first rows, the mapping and the name that it was saved under; what has no
-         *     column yet and needs one, shots that it comes to, and rows that are wrong.
+         * @description A file as it was understood: the mapping and the name that it was saved under; what has no column yet and needs
+         *     one, shots that it comes to, and rows that are wrong.
          */
         LogFileOut: {
             /** First */
             first: string[][];
             /** Header */
             header: string[];
+            layout: components["schemas"]["LayoutOut"];
             mapping: components["schemas"]["LogMappingDocument"];
             /** Missing */
             missing: ("on" | "round" | "situation" | "ground" | "distance_m" | "club" | "result" | "left_m" | "holed_in")[];
@@ -5413,7 +5465,8 @@ export interface components {
         };
         /**
          * LogMappingDocument
-         * @description Which column (from 1) is what, the unit of distances, and words for clubs, situations and results.
+         * @description Where the table stands, which column (from 1) is what, the unit of distances, and words for clubs, situations and
+         *     results.
          */
         LogMappingDocument: {
             /** Clubs */
@@ -5424,6 +5477,15 @@ export interface components {
             columns: {
                 [key: string]: number;
             };
+            /**
+             * @default {
+             *       "delimiter": null,
+             *       "encoding": null,
+             *       "header_row": null,
+             *       "sheet": null
+             *     }
+             */
+            layout?: components["schemas"]["LayoutDocument"];
             /** Results */
             results?: {
                 [key: string]: "holed" | "close" | "green" | "short" | "over" | "heavy" | "thin" | "stayed";
@@ -5595,27 +5657,15 @@ export interface components {
             club_words: string[];
             /** Columns */
             columns: components["schemas"]["FileColumnOut"][];
-            /** Delimiter */
-            delimiter: string | null;
-            /** Encoding */
-            encoding: string | null;
             /** Faults */
             faults: components["schemas"]["FaultOut"][];
             /** Fields */
             fields: components["schemas"]["FieldOut"][];
-            /** Formulas */
-            formulas: number;
             /** Guess */
             guess: {
                 [key: string]: unknown;
             };
-            /** Header Row */
-            header_row: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "csv" | "xlsx";
+            layout: components["schemas"]["LayoutOut"];
             mapping: components["schemas"]["MappingDocument"] | null;
             /** Question */
             question: string | null;
@@ -5623,10 +5673,6 @@ export interface components {
             rows: number;
             /** Saved As */
             saved_as: string | null;
-            /** Sheet */
-            sheet: string | null;
-            /** Sheets */
-            sheets: string[];
             /** Strikes */
             strikes: components["schemas"]["StrikeDocument"][];
             /** Swing Words */
@@ -7039,6 +7085,23 @@ export interface components {
             name: string;
         };
         /**
+         * RackFileIn
+         * @description A rack as a CSV or XLSX file in base64, and how it is read.
+         */
+        RackFileIn: {
+            /** Content */
+            content: string;
+            /**
+             * @default {
+             *       "delimiter": null,
+             *       "encoding": null,
+             *       "header_row": null,
+             *       "sheet": null
+             *     }
+             */
+            layout?: components["schemas"]["LayoutDocument"];
+        };
+        /**
          * RackHeadDocument
          * @description A demo head of the rack.
          */
@@ -7130,11 +7193,20 @@ export interface components {
         };
         /**
          * RackIn
-         * @description A rack as a CSV or XLSX file in base64, in place of the one at a revision.
+         * @description A rack in place of the one at a revision.
          */
         RackIn: {
             /** Content */
             content: string;
+            /**
+             * @default {
+             *       "delimiter": null,
+             *       "encoding": null,
+             *       "header_row": null,
+             *       "sheet": null
+             *     }
+             */
+            layout?: components["schemas"]["LayoutDocument"];
             /** Revision */
             revision: number;
         };
@@ -8627,6 +8699,17 @@ export interface components {
             name: string;
             /** Speed Share */
             speed_share: number;
+        };
+        /**
+         * TableOut
+         * @description The table of a file: how it was read, its header and first rows.
+         */
+        TableOut: {
+            /** First */
+            first: string[][];
+            /** Header */
+            header: string[];
+            layout: components["schemas"]["LayoutOut"];
         };
         /**
          * TakenOutOut
@@ -20189,6 +20272,111 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    rack_post_look_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RackFileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -22,6 +22,7 @@ Object.assign(window, {
   }),
   ResizeObserver: Observer,
 });
+Element.prototype.scrollIntoView = () => {};
 
 // a text field that grows with its text listens for letters that come late
 Object.defineProperty(document, "fonts", { value: new EventTarget(), configurable: true });

@@ -18,7 +18,8 @@ from oblatus.errors import fault
 from oblatus.formats.convert import fitting_from
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument, load_fitting
-from oblatus.formats.imports import Converted, MappingDocument, convert_rows, guess_mapping, read_file, shape
+from oblatus.formats.imports import FOUND_OUT, Converted, MappingDocument, convert_rows, guess_mapping, shape
+from oblatus.formats.imports.layout import read_in
 from oblatus.formats.sections.grounds import GroundDocument
 from oblatus.formats.sections.player import PlayerDocument
 from oblatus.formats.strikes import StrikeDocument
@@ -41,12 +42,8 @@ def run_import(args: Namespace) -> int:
     fitting = fitting_from(document, ())
     clubs = bag_rows(fitting)
     mapping = _mapping(read_text(args.mapping)) if args.mapping else None
-    layout = mapping.layout if mapping is not None else None
-    table = read_file(
-        _bytes(args.file),
-        *((layout.sheet, layout.encoding, layout.delimiter) if layout is not None else ()),
-    )
-    shaped = shape(table, layout.header_row if layout is not None else None)
+    layout = mapping.layout if mapping is not None else FOUND_OUT
+    shaped = shape(read_in(_bytes(args.file), layout), layout.header_row)
     if mapping is None:
         mapping = _mapping(json.dumps(guess_mapping(shaped, clubs, fitting.swings, args.unit)))
     lofts = {club.code: club.loft_deg for club in clubs}

@@ -15,10 +15,11 @@ from oblatus.core.log.shots import APPROACH, RESULTS, SITUATIONS
 from oblatus.core.shots import BY_KEY
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, faults_of
+from oblatus.formats.imports import FOUND_OUT, LayoutDocument, RawTable
 from oblatus.formats.imports.guess import decimal_of, guess_club, signature_of, text_of, word_of
+from oblatus.formats.imports.layout import TableOut, read_in
 from oblatus.formats.imports.numbers import number_of
 from oblatus.formats.imports.quantities import plain_name
-from oblatus.formats.imports.reading import read_file
 from oblatus.formats.imports.shape import Shaped, shape
 from oblatus.formats.log import RowRefusedOut
 from oblatus.formats.log_shots import LogShotDocument, ResultKey, SituationKey
@@ -51,8 +52,10 @@ Word = Annotated[str, StringConstraints(max_length=200)]
 
 
 class LogMappingDocument(Strict):
-    """Which column (from 1) is what, the unit of distances, and words for clubs, situations and results."""
+    """Where the table stands, which column (from 1) is what, the unit of distances, and words for clubs, situations and
+    results."""
 
+    layout: LayoutDocument = FOUND_OUT
     columns: dict[LogField, Annotated[int, Field(ge=1, le=200)]]
     unit: DistanceUnit = "m"
     clubs: Annotated[dict[Word, str], Field(max_length=400, default_factory=dict)]
@@ -60,12 +63,10 @@ class LogMappingDocument(Strict):
     results: Annotated[dict[Word, ResultKey], Field(max_length=400, default_factory=dict)]
 
 
-class LogFileOut(Strict):
-    """A file as it was understood: header, first rows, the mapping and the name that it was saved under; what has no
-    column yet and needs one, shots that it comes to, and rows that are wrong."""
+class LogFileOut(TableOut):
+    """A file as it was understood: the mapping and the name that it was saved under; what has no column yet and needs
+    one, shots that it comes to, and rows that are wrong."""
 
-    header: list[str]
-    first: list[list[str]]
     mapping: LogMappingDocument
     saved_as: str | None
     unknown: dict[str, list[str]]
@@ -79,6 +80,7 @@ class LogFileOut(Strict):
 class LogTable:
     """A file's table, and how it is understood, with the name of a saved mapping."""
 
+    raw: RawTable
     shaped: Shaped
     mapping: LogMappingDocument
     saved_as: str | None = None
@@ -86,22 +88,24 @@ class LogTable:
 
 def read_log_file(
     content: bytes, clubs: Sequence[ClubRow], mapping: LogMappingDocument | None, unit: str,
-    saved: Sequence[tuple[str, str, LogMappingDocument]] = (),
+    saved: Sequence[tuple[str, str, LogMappingDocument]] = (), layout: LayoutDocument = FOUND_OUT,
 ) -> LogTable:  # fmt: skip
-    """The table of a CSV or XLSX file with a mapping: the one that is given, one that was `saved` (name, header,
-    mapping) for its header, or a guess; raises InputError as `read_file`.
+    """The table of a CSV or XLSX file with a mapping: the one that is given, with its layout; or by `layout` one that was
+    `saved` (name, header, mapping) for its header, or a guess. Raises InputError as `read_file` and `shape`.
 
     Words for clubs are guessed anew: those of a saved mapping are another player's.
     """
-    shaped = shape(read_file(content))
+    layout = layout if mapping is None else mapping.layout
+    raw = read_in(content, layout)
+    shaped = shape(raw, layout.header_row)
     if mapping is not None:
-        return LogTable(shaped, mapping)
-    guess = _guess(shaped, clubs, unit)
+        return LogTable(raw, shaped, mapping)
+    guess = _guess(shaped, clubs, unit).model_copy(update={"layout": layout})
     fits = next((row for row in saved if row[1] == signature_of(shaped.names)), None)
     if fits is None:
-        return LogTable(shaped, guess)
+        return LogTable(raw, shaped, guess)
     words = {"situations": guess.situations | fits[2].situations, "results": guess.results | fits[2].results}
-    return LogTable(shaped, fits[2].model_copy(update={"clubs": guess.clubs, **words}), fits[0])
+    return LogTable(raw, shaped, fits[2].model_copy(update={"layout": layout, "clubs": guess.clubs, **words}), fits[0])
 
 
 def _guess(shaped: Shaped, clubs: Sequence[ClubRow], unit: str) -> LogMappingDocument:

@@ -10,7 +10,8 @@ from oblatus.core.fitting.carries_of import ClubRow
 from oblatus.core.gapping import Swing
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import fault
-from oblatus.formats.imports import Converted, LayoutDocument, MappingDocument, RawTable, Shaped, convert_rows, read_file
+from oblatus.formats.imports import Converted, LayoutDocument, MappingDocument, RawTable, Shaped, convert_rows
+from oblatus.formats.imports.layout import read_in
 from oblatus.store.tables import ImportRow
 
 
@@ -37,13 +38,13 @@ def content_of(row: ImportRow) -> FileContent:
 def read_content(content: FileContent, layout: LayoutDocument, tell: Callable[[int], None] | None = None) -> RawTable:
     """The file's rows; the last ones read are remembered, for a mapping is changed many times before it is right."""
     if tell is not None:
-        return read_file(content.content, layout.sheet, layout.encoding, layout.delimiter, tell)
-    return _remembered(content, layout.sheet, layout.encoding, layout.delimiter)
+        return read_in(content.content, layout, tell)
+    return _remembered(content, layout.model_copy(update={"header_row": None}))
 
 
 @lru_cache(maxsize=2)
-def _remembered(content: FileContent, sheet: str | None, encoding: str | None, delimiter: str | None) -> RawTable:
-    return read_file(content.content, sheet, encoding, delimiter)
+def _remembered(content: FileContent, layout: LayoutDocument) -> RawTable:
+    return read_in(content.content, layout)
 
 
 def strikes_of_file(

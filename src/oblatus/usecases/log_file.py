@@ -6,7 +6,9 @@ from uuid import UUID
 
 from oblatus.core.fitting.carries_of import bag_rows
 from oblatus.core.words import Reader
-from oblatus.formats.imports.guess import signature_of, text_of
+from oblatus.formats.imports import FOUND_OUT, LayoutDocument
+from oblatus.formats.imports.guess import signature_of
+from oblatus.formats.imports.layout import table_out
 from oblatus.formats.log_file import (
     NEEDED,
     LogFileOut,
@@ -23,20 +25,20 @@ from oblatus.usecases.actor import Actor
 from oblatus.usecases.course_log import add_shots, check_shots
 from oblatus.usecases.show_carries import inputs_of
 
-FIRST_ROWS = 6
-
 
 def log_from_file(
     database: Database, actor: Actor, fitting_id: UUID, content: bytes, mapping: LogMappingDocument | None,
-    reader: Reader, *, take: bool, keep_as: str | None = None,
+    reader: Reader, *, take: bool, keep_as: str | None = None, layout: LayoutDocument = FOUND_OUT,
 ) -> LogFileOut:  # fmt: skip
-    """A file as it is understood; with `take`, its shots are added if no row is wrong, and not twice, and the mapping is
-    saved as `keep_as` for files with the same header.
+    """A file as it is understood, read by the mapping's layout or, without a mapping, by `layout`.
+
+    With `take`, its shots are added if no row is wrong, and not twice, and the mapping is saved as `keep_as` for files
+    with the same header.
 
     Raises
     ------
     InputError
-        If the file cannot be read, a needed column is not named, or a shot is of a day to come.
+        If the file cannot be read so, a needed column is not named, or a shot is of a day to come.
     NotFoundError
         If the studio has no such fitting.
     """
@@ -46,7 +48,7 @@ def log_from_file(
             (row.name, row.signature, LogMappingDocument.model_validate(row.document))
             for row in StudioImports(session, actor.studio_id).mappings("log")
         ]
-    table = read_log_file(content, bag_rows(inputs.fitting()), mapping, reader.distance, saved)
+    table = read_log_file(content, bag_rows(inputs.fitting()), mapping, reader.distance, saved, layout)
     missing = [field for field in NEEDED if field not in table.mapping.columns]
     shots, refused = shots_of(table, fitting_id) if take or not missing else ([], [])
     taken = None
@@ -56,13 +58,12 @@ def log_from_file(
             StudioRows(session, actor.studio_id).fitting(fitting_id)
             taken = add_shots(StudioRounds(session, actor.studio_id), fitting_id, shots, "file")
             if keep_as:
-                document = table.mapping.model_dump(mode="json") | {"clubs": {}}
+                document = table.mapping.model_dump(mode="json") | {"layout": {}, "clubs": {}}
                 StudioImports(session, actor.studio_id).keep_mapping(
                     "log", keep_as, signature_of(table.shaped.names), document
                 )
     return LogFileOut(
-        header=[name or f"column {n + 1}" for n, name in enumerate(table.shaped.names)],
-        first=[["" if c is None else text_of(c)[:60] for c in row] for row in table.shaped.rows[:FIRST_ROWS]],
+        **dict(table_out(table.raw, table.shaped)),
         mapping=table.mapping, saved_as=table.saved_as, unknown=unknown_words(table), missing=missing,
         rows=len(shots), refused=refused, taken=taken,
     )  # fmt: skip

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 
 from oblatus.errors import ConflictError
 from oblatus.formats.fitting import FittingDocument
-from oblatus.formats.imports.rack_file import read_rack_file
+from oblatus.formats.imports import LayoutDocument
+from oblatus.formats.imports.layout import TableOut, table_out
+from oblatus.formats.imports.rack_file import rack_table, read_rack_file
 from oblatus.formats.rack import rack_csv
 from oblatus.formats.sections.bag import RackHeadDocument
 from oblatus.store.database import Database
@@ -38,8 +40,13 @@ def export_rack(database: Database, actor: Actor) -> str:
     return rack_csv(studio_rack(database, actor).heads)
 
 
-def replace_rack(database: Database, actor: Actor, content: bytes, revision: int) -> Rack:
-    """Put the rack of a CSV or XLSX file in place of the studio's, whole or not at all.
+def look_at_rack(content: bytes, layout: LayoutDocument) -> TableOut:
+    """How a CSV or XLSX file is read as a rack; raises InputError if it is no table."""
+    return table_out(*rack_table(content, layout))
+
+
+def replace_rack(database: Database, actor: Actor, content: bytes, layout: LayoutDocument, revision: int) -> Rack:
+    """Put the rack of a CSV or XLSX file, read by a layout, in place of the studio's, whole or not at all.
 
     Raises
     ------
@@ -48,7 +55,7 @@ def replace_rack(database: Database, actor: Actor, content: bytes, revision: int
     ConflictError
         If somebody else replaced it since `revision`.
     """
-    heads = read_rack_file(content)
+    heads = read_rack_file(content, layout)
     with database.transaction() as session:
         rows = StudioRows(session, actor.studio_id)
         studio = rows.studio(lock=True)

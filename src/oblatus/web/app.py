@@ -156,7 +156,7 @@ WRITES_LITTLE = {
     "session.end_one_session",
     "session.end_other_sessions",
 }
-READS = {"carries.post_carries", "engine.post_desk", "engine.stop_work", "imports.post_look"}
+READS = {"carries.post_carries", "engine.post_desk", "engine.stop_work", "imports.post_look", "rack.post_look"}
 """Requests of another method than GET that a full disk does not stop."""
 
 

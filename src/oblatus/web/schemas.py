@@ -14,6 +14,7 @@ from oblatus.formats.differences import DifferenceOut
 from oblatus.formats.earlier import EarlierOut
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import SECTIONS, FittingDocument
+from oblatus.formats.imports import FOUND_OUT, LayoutDocument
 from oblatus.formats.limits import NAME_LETTERS
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.formats.sections.bag import Rack, RackHeadDocument
@@ -312,8 +313,14 @@ class RackOut(Strict):
     revision: int
 
 
-class RackIn(Strict):
-    """A rack as a CSV or XLSX file in base64, in place of the one at a revision."""
+class RackFileIn(Strict):
+    """A rack as a CSV or XLSX file in base64, and how it is read."""
+
+    content: Annotated[str, StringConstraints(min_length=1)]
+    layout: LayoutDocument = FOUND_OUT
+
+
+class RackIn(RackFileIn):
+    """A rack in place of the one at a revision."""
 
     revision: Revision
-    content: Annotated[str, StringConstraints(min_length=1)]

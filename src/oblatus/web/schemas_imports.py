@@ -9,7 +9,8 @@ from uuid import UUID
 from pydantic import StringConstraints
 
 from oblatus.formats.fields import Strict
-from oblatus.formats.imports import LayoutDocument, MappingDocument
+from oblatus.formats.imports import FOUND_OUT, LayoutDocument, MappingDocument
+from oblatus.formats.imports.layout import LayoutOut
 from oblatus.formats.limits import MAPPING_NAME_LETTERS
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.imports import MappingKind
@@ -84,7 +85,7 @@ class ImportsOut(Strict):
 class LookIn(Strict):
     """A mapping to look through; null for the saved one that fits the header, or a guess."""
 
-    layout: LayoutDocument = LayoutDocument()
+    layout: LayoutDocument = FOUND_OUT
     mapping: MappingDocument | None = None
 
 
@@ -107,14 +108,8 @@ class FieldOut(Strict):
 class LookOut(Strict):
     """A file as a mapping makes it; `guess` is shown while no whole mapping stands, with the fault that says why not."""
 
-    kind: Literal["csv", "xlsx"]
-    sheets: list[str]
-    sheet: str | None
-    encoding: str | None
-    delimiter: str | None
-    header_row: int
+    layout: LayoutOut
     rows: int
-    formulas: int
     columns: list[FileColumnOut]
     fields: list[FieldOut]
     mapping: MappingDocument | None

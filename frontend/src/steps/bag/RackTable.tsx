@@ -12,8 +12,10 @@ import { counted, inReader, trimmed } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Bag.module.css";
+import { RackReading } from "./RackReading";
 
 type RackHead = Schemas["RackHeadDocument"];
+type RackFile = Schemas["RackFileIn"];
 
 const COLUMNS = TABLES.head.filter((figure) => figure.short !== null);
 
@@ -26,12 +28,18 @@ export function RackTable() {
   const [text, setText] = useState("");
   /** The rack in whose place this screen put the one at a revision. */
   const [before, setBefore] = useState<{ heads: readonly RackHead[]; revision: number } | null>(null);
+  /** The file that was chosen last with its layout, and how the server read it. */
+  const [chosen, setChosen] = useState<RackFile | null>(null);
+  const [read, setRead] = useState<Schemas["TableOut"] | null>(null);
+  const newest = useRef<RackFile | null>(null);
   const [dropped, setDropped] = useState<RackHead[] | null>(null);
   const studio = useQuery({ queryKey: ["rack"], queryFn: () => unwrap(api.GET("/api/rack")) });
+  const undone = before?.revision === studio.data?.revision ? before : null;
   const replace = useMutation({
-    mutationFn: (content: string) =>
-      unwrap(api.PUT("/api/rack", { body: { content, revision: studio.data?.revision ?? 1 } })),
-    onMutate: () => studio.data?.heads,
+    mutationFn: (file: RackFile) =>
+      unwrap(api.PUT("/api/rack", { body: { ...file, revision: studio.data?.revision ?? 1 } })),
+    // the same file read otherwise is no other rack's successor
+    onMutate: ({ content }) => (chosen?.content === content && undone ? undone.heads : studio.data?.heads),
     onSuccess: (rack, _, heads) => {
       setBefore(heads ? { heads, revision: rack.revision } : null);
       client.setQueryData(["rack"], rack);
@@ -42,7 +50,28 @@ export function RackTable() {
       if (error instanceof RequestError && error.status === 409) void studio.refetch();
     },
   });
-  const choose = useMutation({ mutationFn: base64Of, onSuccess: (content) => replace.mutate(content) });
+  const look = useMutation({
+    mutationFn: (file: RackFile) => unwrap(api.POST("/api/rack/look", { body: file })),
+    onSuccess: (found, file) => file === newest.current && setRead(found),
+  });
+  const send = (next: RackFile) => {
+    newest.current = next;
+    setChosen(next);
+    replace.mutate(next);
+    look.mutate(next);
+  };
+  const forget = () => {
+    newest.current = null;
+    setChosen(null);
+    setRead(null);
+  };
+  const choose = useMutation({
+    mutationFn: base64Of,
+    onSuccess: (content) => {
+      setRead(null);
+      send({ content, layout: {} });
+    },
+  });
   const overtaken = replace.error instanceof RequestError && replace.error.status === 409;
   const own = server.document.rack ?? null;
   const onSaved = useOnSaved();
@@ -122,10 +151,17 @@ export function RackTable() {
         {overtaken && (
           <span role="alert" className={classes.overtaken}>
             Somebody else put another rack in place meanwhile: it is the one below.{" "}
-            <Button size="xs" onClick={() => replace.mutate(replace.variables ?? "")}>
+            <Button size="xs" onClick={() => replace.variables && replace.mutate(replace.variables)}>
               Put yours in its place
             </Button>{" "}
-            <Button size="xs" variant="default" onClick={() => replace.reset()}>
+            <Button
+              size="xs"
+              variant="default"
+              onClick={() => {
+                replace.reset();
+                forget();
+              }}
+            >
               Keep theirs
             </Button>
           </span>
@@ -149,14 +185,17 @@ export function RackTable() {
           }}
         />
       </div>
-      {before && before.revision === studio.data?.revision && !own && (
+      {undone && !own && (
         <p role="status" className={classes.rackSaid}>
-          This rack is in the place of one of {counted(before.heads.length, "head")}.{" "}
+          This rack is in the place of one of {counted(undone.heads.length, "head")}.{" "}
           <button
             type="button"
             className={parts.quietButton}
             disabled={replace.isPending}
-            onClick={() => replace.mutate(textInBase64(unparse([...before.heads])))}
+            onClick={() => {
+              replace.mutate({ content: textInBase64(unparse([...undone.heads])), layout: {} });
+              forget();
+            }}
           >
             Put that one back
           </button>
@@ -187,6 +226,14 @@ export function RackTable() {
             {faults.length > 6 && <li>and {faults.length - 6} more</li>}
           </ul>
         </div>
+      )}
+      {chosen && read && !own && (faults.length > 0 || undone) && (
+        <RackReading
+          read={read}
+          layout={chosen.layout ?? {}}
+          wrong={faults.length > 0}
+          onLayout={(layout) => send({ ...chosen, layout })}
+        />
       )}
       {!own && !studio.data && (
         <p role={studio.isError ? "alert" : "status"} className={classes.rackSaid}>

@@ -1,6 +1,6 @@
-import { fireEvent, screen, waitFor } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { parse } from "papaparse";
-import { expect, it, vi } from "vitest";
+import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
 import { show } from "../../testing/show";
@@ -12,10 +12,25 @@ const head = (code: string, name: string, loft_deg: number) => ({
 }); // biome-ignore format: a head in a line
 const HEADS = [head("HG50", "Hanger 50", 50), head("BN55", "Barrow 55", 55)];
 
-/** A server that answers in turn; what was asked, line by line. */
+const read = (sheets: string[] = [], sheet: string | null = null) => ({
+  layout: { kind: sheets.length > 0 ? "xlsx" : "csv", sheets, sheet, encoding: "utf-8", delimiter: "comma", header_row: 1, formulas: 0 },
+  header: ["code", "what"], first: [["A", "spring"]],
+}); // biome-ignore format: one line a few things
+let LOOKED: object = read();
+const looks: object[] = [];
+beforeEach(() => {
+  LOOKED = read();
+  looks.length = 0;
+});
+
+/** A server that answers in turn, and tells how it reads a file; what was asked, line by line. */
 function answering(...answers: [number, object][]) {
   const asked: { line: string; body: string }[] = [];
   vi.stubGlobal("fetch", async (request: Request) => {
+    if (request.url.endsWith("/look")) {
+      looks.push(await request.json());
+      return new Response(JSON.stringify(LOOKED), { status: 200, headers: { "Content-Type": "application/json" } });
+    }
     asked.push({ line: request.method, body: request.method === "GET" ? "" : await request.text() });
     const [status, body] = answers.shift() ?? [500, {}];
     return new Response(JSON.stringify(body), { status, headers: { "Content-Type": "application/json" } });
@@ -32,7 +47,8 @@ const rack = (own: object[] | null = null) => {
   );
   return refresh;
 };
-const rows = () => screen.getAllByRole("row").slice(1).map((row) => row.querySelector("td")?.textContent); // biome-ignore format: one line
+const table = () => within(screen.getByRole("table", { name: /^Rack/ }));
+const rows = () => table().getAllByRole("row").slice(1).map((row) => row.querySelector("td")?.textContent); // biome-ignore format: one line
 const pick = (csv: string) => {
   const file = new File([csv], "rack.csv", { type: "text/csv" });
   fireEvent.change(screen.getByLabelText("Rack as a table"), { target: { files: [file] } });
@@ -64,7 +80,8 @@ it("a rack from a file goes in the place of the one that was read", async () => 
   await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
   pick("code,name");
   await waitFor(() => expect(rows()).toEqual(["BN55"]));
-  expect(JSON.parse(asked[1]?.body ?? "")).toEqual({ content: btoa("code,name"), revision: 2 });
+  expect(JSON.parse(asked[1]?.body ?? "")).toEqual({ content: btoa("code,name"), layout: {}, revision: 2 });
+  expect(screen.queryByLabelText("How the file was read")).toBeNull();
   expect(refresh).toHaveBeenCalledOnce();
 });
 
@@ -99,6 +116,52 @@ it("a bad file leaves the rack as it was, and says where it is wrong", async () 
   expect(refresh).not.toHaveBeenCalled();
 });
 
+it("a file of which no rack came is shown as it was read, and is read otherwise", async () => {
+  const faults = [{ field: "header", value: "", message: "lacks the columns code" }];
+  const asked = answering(
+    [200, { heads: HEADS, revision: 2 }],
+    [422, { code: "input", message: "wrong", faults }],
+    [200, { heads: HEADS.slice(1), revision: 3 }],
+  );
+  rack();
+  await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
+  pick("code;name");
+  expect(await screen.findByText("spring")).toBeTruthy();
+  fireEvent.click(screen.getByRole("combobox", { name: "Separator" }));
+  fireEvent.click(screen.getByRole("option", { name: "semicolon", hidden: true }));
+  await waitFor(() => expect(rows()).toEqual(["BN55"]));
+  expect(screen.queryByText("spring")).toBeNull();
+  const layout = { delimiter: "semicolon", header_row: null };
+  expect(JSON.parse(asked.at(-1)?.body ?? "")).toEqual({ content: btoa("code;name"), layout, revision: 2 });
+  expect(looks).toEqual([
+    { content: btoa("code;name"), layout: {} },
+    { content: btoa("code;name"), layout },
+  ]);
+});
+
+it("another sheet of a workbook is read, and what is put back is the rack from before the workbook", async () => {
+  const old = [...HEADS, head("ZZ60", "Zeal 60", 60)];
+  const asked = answering(
+    [200, { heads: old, revision: 2 }],
+    [200, { heads: HEADS.slice(1), revision: 3 }],
+    [200, { heads: HEADS.slice(0, 1), revision: 4 }],
+    [200, { heads: old, revision: 5 }],
+  );
+  LOOKED = read(["2025", "2026"], "2025");
+  rack();
+  await waitFor(() => expect(rows()).toHaveLength(3));
+  pick("PK");
+  expect(await screen.findByText(/in the place of one of 3 heads/)).toBeTruthy();
+  fireEvent.click(await screen.findByRole("combobox", { name: "Sheet" }));
+  fireEvent.click(screen.getByRole("option", { name: "2026", hidden: true }));
+  await waitFor(() => expect(rows()).toEqual(["HG50"]));
+  expect(screen.getByText(/in the place of one of 3 heads/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Put that one back" }));
+  await waitFor(() => expect(rows()).toHaveLength(3));
+  expect(parse(atob(JSON.parse(asked[3]?.body ?? "").content), { header: true }).data).toHaveLength(3);
+  expect(screen.queryByRole("combobox", { name: "Sheet" })).toBeNull();
+});
+
 it("a file that cannot be read says so, until another is in its place", async () => {
   answering([200, { heads: HEADS, revision: 2 }], [200, { heads: HEADS.slice(1), revision: 3 }]);
   rack();
@@ -124,7 +187,7 @@ it("somebody else's rack is shown before anything is put in its place", async ()
   await waitFor(() => expect(rows()).toEqual(["HG50"]));
   fireEvent.click(screen.getByRole("button", { name: "Put yours in its place" }));
   await waitFor(() => expect(rows()).toEqual(["HG50", "BN55"]));
-  expect(JSON.parse(asked[3]?.body ?? "")).toEqual({ content: btoa("mine"), revision: 5 });
+  expect(JSON.parse(asked[3]?.body ?? "")).toEqual({ content: btoa("mine"), layout: {}, revision: 5 });
 });
 
 it("a fitting with a rack of its own says so and can take the studio's", async () => {

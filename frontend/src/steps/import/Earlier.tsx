@@ -43,7 +43,12 @@ export function Earlier() {
                 {run.state === "taken" ? counted(run.counts?.taken ?? 0, "strike") : "taken back"}
               </span>
               {run.state === "taken" && (run.counts?.taken ?? 0) > 0 && (
-                <Button size="xs" variant="subtle" loading={back.isPending} onClick={() => back.mutate(run.id)}>
+                <Button
+                  size="xs"
+                  variant="subtle"
+                  loading={back.isPending && back.variables === run.id}
+                  onClick={() => back.mutate(run.id)}
+                >
                   Take it back
                 </Button>
               )}

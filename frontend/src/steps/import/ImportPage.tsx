@@ -1,14 +1,15 @@
-import { Button } from "@mantine/core";
+import { Button, Checkbox } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { type Fault, RequestError } from "../../api/client";
 import { useStore } from "../../app/context";
 import { counted } from "../../units/units";
+import { Choice } from "../parts/Choice";
+import { LayoutBar } from "../parts/LayoutBar";
 import { StepHead } from "../parts/StepHead";
 import { Columns } from "./Columns";
 import { Earlier } from "./Earlier";
 import classes from "./Import.module.css";
-import { LayoutBar } from "./LayoutBar";
 import { columnOfFault, type Draft, type Look, mappingOf } from "./mapping";
 import { Outcome } from "./Outcome";
 import { Preview } from "./Preview";
@@ -94,7 +95,24 @@ export default function ImportPage() {
       )}
       {look && draft && run?.state !== "taken" && run?.state !== "withdrawn" && (
         <>
-          <LayoutBar look={look} draft={draft} onLayout={work.relayout} onChange={work.change} />
+          <LayoutBar read={look.layout} layout={draft.layout} onLayout={work.relayout}>
+            <Choice
+              label="Decimal mark"
+              value={draft.decimal}
+              options={[
+                ["point", "1.5"],
+                ["comma", "1,5"],
+              ]}
+              onChange={(decimal) => work.change({ ...draft, decimal })}
+            />
+            <Checkbox
+              className={classes.fill}
+              label="an empty club or swing is the one above"
+              checked={draft.fill_down}
+              onChange={(event) => work.change({ ...draft, fill_down: event.currentTarget.checked })}
+            />
+            {look.saved_as && <span className={classes.note}>Mapped as “{look.saved_as}”, saved earlier.</span>}
+          </LayoutBar>
           <Columns look={look} draft={draft} faults={work.faults} onChange={work.change} />
           <Words look={look} draft={draft} onChange={work.change} />
           <Loose faults={work.faults} />

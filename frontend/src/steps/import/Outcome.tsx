@@ -75,7 +75,7 @@ export function Outcome({ work, run, missing, question }: Props) {
         <>
           <ul className={classes.wrong} aria-label="Wrong rows">
             {run.wrong.slice(0, 12).map((w) => (
-              <li key={`${w.row}${w.column}${w.reason}`}>
+              <li key={`${w.row} ${w.column} ${w.reason}`}>
                 row {w.row}
                 {w.column && `, ${w.column}`}
                 {w.value && `, “${w.value}”`}: {w.reason}

@@ -51,7 +51,7 @@ export function Preview({ look, taken = false }: { look: Look; taken?: boolean }
       {look.wrong.length > 0 && (
         <ul className={classes.wrong} aria-label="First wrong rows">
           {look.wrong.map((w) => (
-            <li key={`${w.row}${w.column}`}>
+            <li key={`${w.row} ${w.column} ${w.reason}`}>
               row {w.row}
               {w.column && `, ${w.column}`}
               {w.value && `, “${w.value}”`}: {w.reason}

@@ -1,8 +1,8 @@
 import type { Schemas } from "../../api/client";
+import type { Layout } from "../parts/LayoutBar";
 
 export type Look = Schemas["LookOut"];
 export type Mapping = Schemas["MappingDocument"];
-export type Layout = Schemas["LayoutDocument"];
 export type ImportRun = Schemas["ImportOut"];
 
 export interface Use {

@@ -62,7 +62,8 @@ export function useImport() {
       setFailure(null);
       if (!next) setDraft(draftOf(found, layout));
     } catch (error) {
-      if (mine !== asked.current || !(error instanceof RequestError)) return;
+      if (!(error instanceof RequestError)) throw error;
+      if (mine !== asked.current) return;
       const said = error.body?.faults ?? [];
       setFaults(said);
       setFailure(said.length === 0 ? error.message : null);

@@ -7,8 +7,9 @@ import { namedIn, optionsOf, TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { same } from "../../history/changes";
 import { counted } from "../../units/units";
-import { CopyTable } from "../parts/CopyTable";
+import { FirstRows } from "../parts/FirstRows";
 import { KeepMapping } from "../parts/KeepMapping";
+import { type Layout, LayoutBar } from "../parts/LayoutBar";
 import parts from "../parts/parts.module.css";
 import { SavedMappings } from "../parts/SavedMappings";
 import classes from "./Log.module.css";
@@ -18,6 +19,8 @@ type Mapping = Schemas["LogMappingDocument"];
 type Found = Schemas["LogFileOut"];
 interface Asked {
   content: string;
+  /** Of a file whose columns are to be guessed: a mapping has its own. */
+  layout?: Layout;
   mapping: Mapping | null;
   take: boolean;
   keep_as?: string | null;
@@ -54,7 +57,7 @@ export function FromFile() {
         again();
       }
       if (newest.current !== body) return;
-      if (answer.saved_as !== null) setSaved(answer.saved_as);
+      if (body.mapping === null) setSaved(answer.saved_as);
       setFound(answer);
       setMapping(answer.mapping);
     },
@@ -79,6 +82,8 @@ export function FromFile() {
     setMapping(next);
     send({ content, mapping: next, take: false });
   };
+  /** Read otherwise: columns are guessed anew. */
+  const relayout = (layout: Layout) => content !== null && send({ content, layout, mapping: null, take: false });
   const means: Record<keyof typeof WORDS, readonly { key: string; name: string }[]> = {
     club: (log.data?.clubs_here ?? []).map(({ code, name }) => ({ key: code, name })),
     situation: TABLES.log_situations,
@@ -117,6 +122,9 @@ export function FromFile() {
       )}
       {found && mapping && (
         <>
+          <div className={classes.flush}>
+            <LayoutBar read={found.layout} layout={mapping.layout ?? {}} onLayout={relayout} />
+          </div>
           <div className={parts.fields}>
             {FIELDS.map(({ key: field, name }) => (
               <NativeSelect
@@ -162,24 +170,7 @@ export function FromFile() {
             })}
           </div>
           <div className={classes.flush}>
-            <CopyTable caption="First rows">
-              <thead>
-                <tr>
-                  {found.header.map((title, n) => (
-                    <th key={n}>{title}</th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {found.first.map((row, n) => (
-                  <tr key={n}>
-                    {row.map((cell, at) => (
-                      <td key={at}>{cell}</td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </CopyTable>
+            <FirstRows table={found} />
           </div>
           {found.refused.length > 0 && (
             <ul className={classes.plain} role="alert">

@@ -60,6 +60,7 @@ it("an empty log teaches how to fill it, and one that cannot be read says why", 
 });
 
 const FOUND = {
+  layout: { kind: "xlsx", sheets: ["March", "April"], sheet: "March", encoding: null, delimiter: null, header_row: 1, formulas: 0 },
   header: ["Day", "Lie", "Club", "How"], first: [["2026-05-01", "chip", "gap", "stiff"]], saved_as: null,
   mapping: { columns: { on: 1, situation: 2, club: 3 }, unit: "m", clubs: {}, situations: {}, results: {} },
   unknown: { result: ["stiff"] }, missing: ["result"], rows: 0, refused: [], taken: null,
@@ -88,6 +89,23 @@ it("a table is looked at, mended word by word, taken with the mapping's name, an
   expect((screen.getByLabelText("Name of the mapping") as HTMLInputElement).value).toBe("spring rounds");
   expect(screen.getByRole("button", { name: "Take 4 shots" }).hasAttribute("disabled")).toBe(true);
   expect(await screen.findByText(/mapping, saved 1 May 2026/)).toBeTruthy();
+});
+
+it("another sheet has its columns guessed anew, and what is chosen then is of that sheet", async () => {
+  const april = { ...FOUND, layout: { ...FOUND.layout, sheet: "April" }, mapping: { ...FOUND.mapping, layout: { sheet: "April" } } }; // biome-ignore format: one line
+  const saved = { ...FOUND, saved_as: "club book" };
+  server({ "POST log/file": saved, "GET log": LOG, "GET ": { mappings: [] } });
+  show(<FromFile />, STORE);
+  fireEvent.change(screen.getByLabelText("Table of shots"), { target: { files: [file("a.xlsx")] } });
+  expect(await screen.findByText("Mapped as “club book”, saved earlier.")).toBeTruthy();
+  const asked = server({ "POST log/file": april, "GET log": LOG, "GET ": { mappings: [] } });
+  fireEvent.click(screen.getByRole("combobox", { name: "Sheet" }));
+  fireEvent.click(screen.getByRole("option", { name: "April", hidden: true }));
+  await waitFor(() => expect(screen.queryByText(/Mapped as/)).toBeNull());
+  expect(JSON.parse(asked[0]?.body ?? "")).toMatchObject({ layout: { sheet: "April" }, mapping: null });
+  fireEvent.change(screen.getByLabelText("distances in"), { target: { value: "yd" } });
+  await waitFor(() => expect(asked.filter(({ line }) => line.startsWith("POST"))).toHaveLength(2));
+  expect(JSON.parse(asked.at(-1)?.body ?? "").mapping).toMatchObject({ layout: { sheet: "April" }, unit: "yd" });
 });
 
 it("what is chosen stays where the server does not answer, and is sent again at a press", async () => {

@@ -38,6 +38,9 @@ class LayoutDocument(Strict):
     header_row: Annotated[int, Within(Bound(0, 1000, ""))] | None = None
 
 
+FOUND_OUT = LayoutDocument()
+
+
 class ColumnDocument(Strict):
     """One column that is used: its place from 1, the field it fills, and the unit its numbers are in."""
 
@@ -59,7 +62,7 @@ class ColumnDocument(Strict):
 class MappingDocument(Strict):
     """A whole mapping. A word for a club or swing that maps to null means that such rows are left out."""
 
-    layout: LayoutDocument = LayoutDocument()
+    layout: LayoutDocument = FOUND_OUT
     columns: Annotated[tuple[ColumnDocument, ...], Field(min_length=1, max_length=40)]
     decimal: Literal["point", "comma"] = "point"
     club: ClubCode | None = None

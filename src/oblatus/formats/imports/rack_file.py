@@ -9,8 +9,10 @@ from oblatus.core.clubs import Head
 from oblatus.core.figures import figures
 from oblatus.errors import Fault, InputError
 from oblatus.formats.imports.guess import decimal_of, text_of
+from oblatus.formats.imports.layout import read_in
+from oblatus.formats.imports.mapping import FOUND_OUT, LayoutDocument
 from oblatus.formats.imports.numbers import number_of
-from oblatus.formats.imports.reading import read_file
+from oblatus.formats.imports.reading import RawTable
 from oblatus.formats.imports.shape import Shaped, shape
 from oblatus.formats.rack import LABELS, TEXT_COLUMNS, check_header, column_of, heads_of
 from oblatus.formats.sections.bag import RackHeadDocument
@@ -22,17 +24,27 @@ DEGREES = {"deg": 1.0}
 MILLIMETRES = {"mm": 1.0, "cm": 10.0, "in": 25.4}
 
 
-def read_rack_file(content: bytes) -> list[RackHeadDocument]:
+def rack_table(content: bytes, layout: LayoutDocument) -> tuple[RawTable, Shaped]:
+    """The table of a file; its header, where the layout does not say, is the row with most columns of a rack.
+
+    Raises InputError as `read_file` and `shape`.
+    """
+    table, header_row = read_in(content, layout), layout.header_row
+    if header_row is None:
+        head = [sum(column_of(str(cell)) is not None for cell in row if cell) for row in table.rows[:LOOKED_AT]]
+        header_row = head.index(max(head)) + 1
+    return table, shape(table, header_row)
+
+
+def read_rack_file(content: bytes, layout: LayoutDocument = FOUND_OUT) -> list[RackHeadDocument]:
     """Heads from a file whose columns are named by their keys or labels, in any order.
 
     Raises
     ------
     InputError
-        As `read_file`; for a column that is not known, missing or there twice; with one fault for each wrong cell.
+        As `rack_table`; for a column that is not known, missing or there twice; with one fault for each wrong cell.
     """
-    table = read_file(content)
-    head = [sum(column_of(str(cell)) is not None for cell in row if cell) for row in table.rows[:LOOKED_AT]]
-    shaped = shape(table, head.index(max(head)) + 1)
+    _, shaped = rack_table(content, layout)
     known = [column_of(name) if name.strip() else None for name in shaped.names]
     foreign = [name for name, column in zip(shaped.names, known, strict=True) if name.strip() and column is None]
     if foreign:

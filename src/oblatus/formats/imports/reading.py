@@ -11,7 +11,7 @@ from collections import Counter
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, time
-from typing import Any
+from typing import Any, Literal
 from xml.etree.ElementTree import ParseError
 
 import openpyxl
@@ -54,7 +54,7 @@ Tell = Callable[[int], None]
 class RawTable:
     """Every row of a file as it stands, row 1 first; empty cells are None or ''."""
 
-    kind: str
+    kind: Literal["csv", "xlsx"]
     sheets: tuple[str, ...]
     sheet: str | None
     encoding: str | None

@@ -3,6 +3,7 @@
 from flask import Response, current_app, request
 
 from oblatus.formats.imports import Wrong, wrong_csv
+from oblatus.formats.imports.layout import layout_out
 from oblatus.formats.imports.quantities import FIELDS, NO_RESULT
 from oblatus.store.tables import ImportRow
 from oblatus.usecases.begin_import import begin_import, broken_off, import_run, imports_of
@@ -140,16 +141,10 @@ def _import(row: ImportRow, *, with_wrong: bool = True) -> ImportOut:
 
 
 def _look(found: Look) -> LookOut:
-    table, shaped = found.table, found.shaped
+    shaped = found.shaped
     return LookOut(
-        kind=table.kind,  # type: ignore[arg-type]
-        sheets=list(table.sheets),
-        sheet=table.sheet,
-        encoding=table.encoding,
-        delimiter=table.delimiter,
-        header_row=shaped.header_row,
+        layout=layout_out(found.table, shaped),
         rows=len(shaped.rows),
-        formulas=table.formulas,
         columns=[
             FileColumnOut(column=i + 1, name=name, samples=_samples(found, i)) for i, name in enumerate(shaped.names)
         ],

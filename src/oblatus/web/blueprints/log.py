@@ -6,6 +6,7 @@ from uuid import UUID
 from pydantic import Field, StringConstraints
 
 from oblatus.formats.fields import Strict
+from oblatus.formats.imports import FOUND_OUT, LayoutDocument
 from oblatus.formats.limits import NAME_LETTERS
 from oblatus.formats.log import AfterOut, LogOut, NotedOut, TimelineOut
 from oblatus.formats.log_file import LogFileOut, LogMappingDocument
@@ -64,9 +65,13 @@ class NotedListOut(Strict):
 
 
 class LogFileIn(Strict):
-    """A file in base64, how it is read, whether its shots are taken, and under which name the mapping is kept."""
+    """A file in base64, how it is read, whether its shots are taken, and under which name the mapping is kept.
+
+    A mapping has its own layout.
+    """
 
     content: Annotated[str, StringConstraints(min_length=1, max_length=14_000_000)]
+    layout: LayoutDocument = FOUND_OUT
     mapping: LogMappingDocument | None = None
     take: bool = False
     keep_as: MappingName | None = None
@@ -108,8 +113,9 @@ def post_log_file(path: FittingPath, body: LogFileIn) -> Answer:
     """A log from a table: as it is understood, or taken."""
     content = bytes_of(body.content)
     found = log_from_file(
-        database(), actor(), path.fitting_id, content, body.mapping, reader(), take=body.take, keep_as=body.keep_as
-    )
+        database(), actor(), path.fitting_id, content, body.mapping, reader(), take=body.take, keep_as=body.keep_as,
+        layout=body.layout,
+    )  # fmt: skip
     return answer(found)
 
 

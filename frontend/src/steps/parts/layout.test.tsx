@@ -1,29 +1,19 @@
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { server, show } from "../../testing/show";
-import { SavedMappings } from "../parts/SavedMappings";
 import { LayoutBar } from "./LayoutBar";
-import type { Draft, Look } from "./mapping";
+import { SavedMappings } from "./SavedMappings";
 
 const onLayout = vi.fn();
-const onChange = vi.fn();
-beforeEach(() => {
-  onLayout.mockClear();
-  onChange.mockClear();
-});
-const LOOK = {
-  kind: "csv",
-  delimiter: "semicolon",
-  encoding: "cp1252",
-  header_row: 3,
-  saved_as: null,
-  formulas: 0,
-  sheets: [],
-};
-const DRAFT = { layout: { delimiter: "semicolon" }, decimal: "comma", fill_down: false } as unknown as Draft;
-const bar = (look: object = {}) =>
+beforeEach(() => onLayout.mockClear());
+const READ = { kind: "csv", delimiter: "semicolon", encoding: "cp1252", header_row: 3, formulas: 0, sheets: [], sheet: null } as const; // biome-ignore format: one line
+const bar = (read: object = {}) =>
   show(
-    <LayoutBar look={{ ...LOOK, ...look } as unknown as Look} draft={DRAFT} onLayout={onLayout} onChange={onChange} />,
+    <LayoutBar
+      read={{ ...READ, ...read } as typeof READ & { sheets: [] }}
+      layout={{ delimiter: "semicolon" }}
+      onLayout={onLayout}
+    />,
   );
 const choose = (label: string, option: string) => {
   fireEvent.click(screen.getByRole("combobox", { name: label }));
@@ -40,12 +30,11 @@ it("a file of text is read anew with another separator or encoding, its header l
 });
 
 it("a workbook has sheets instead, and says that formulas are read as they were saved", () => {
-  bar({ kind: "xlsx", sheet: "one", sheets: ["one", "two"], formulas: 4, saved_as: "last winter" });
+  bar({ kind: "xlsx", sheet: "one", sheets: ["one", "two"], formulas: 4 });
   choose("Sheet", "two");
   expect(onLayout).toHaveBeenLastCalledWith({ sheet: "two" });
   expect(screen.queryByRole("combobox", { name: "Separator" })).toBeNull();
   expect(screen.getByText(/Formulas in 4 cells/)).toBeTruthy();
-  expect(screen.getByText("Mapped as “last winter”, saved earlier.")).toBeTruthy();
 });
 
 it("the header's line is a whole number within the file's first lines", () => {
@@ -56,15 +45,6 @@ it("the header's line is a whole number within the file's first lines", () => {
   expect(onLayout).toHaveBeenLastCalledWith({ delimiter: "semicolon", header_row: 5 });
   onLayout.mockClear();
   fireEvent.change(line, { target: { value: "-1" } });
-  expect(onLayout).not.toHaveBeenCalled();
-});
-
-it("decimal mark and filling down are of the mapping and read nothing anew", () => {
-  bar();
-  fireEvent.click(screen.getByRole("radio", { name: "1.5" }));
-  expect(onChange).toHaveBeenLastCalledWith({ ...DRAFT, decimal: "point" });
-  fireEvent.click(screen.getByRole("checkbox"));
-  expect(onChange).toHaveBeenLastCalledWith({ ...DRAFT, fill_down: true });
   expect(onLayout).not.toHaveBeenCalled();
 });
 
