@@ -64,7 +64,7 @@ def check(field: str, value: float, bound: Bound) -> float:
     """
     number = _as_number(value)
     if number is None or not bound.low <= number <= bound.high:
-        raise InputError([Fault(field, bound.words(), str(value))])
+        raise InputError([Fault(field, bound.words(), str(value).removesuffix(".0"))])
     return number
 
 

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 from oblatus.formats.fields import Strict
 from oblatus.formats.imports.guess import text_of
 from oblatus.formats.imports.mapping import LayoutDocument
-from oblatus.formats.imports.reading import RawTable, Tell, read_file
+from oblatus.formats.imports.reading import FileKind, RawTable, Tell, read_file
 from oblatus.formats.imports.shape import Shaped
 
 FIRST_ROWS = 6
@@ -17,7 +15,7 @@ LONGEST = 60
 class LayoutOut(Strict):
     """What a file is read as; a workbook has sheets, a text has an encoding and a delimiter."""
 
-    kind: Literal["csv", "xlsx"]
+    kind: FileKind
     sheets: list[str]
     sheet: str | None
     encoding: str | None

@@ -46,6 +46,7 @@ BROKEN = (
 )  # fmt: skip
 
 Cell = str | float | None
+FileKind = Literal["csv", "xlsx"]
 Tell = Callable[[int], None]
 """Hears how many rows are read; raises to stop."""
 
@@ -54,7 +55,7 @@ Tell = Callable[[int], None]
 class RawTable:
     """Every row of a file as it stands, row 1 first; empty cells are None or ''."""
 
-    kind: Literal["csv", "xlsx"]
+    kind: FileKind
     sheets: tuple[str, ...]
     sheet: str | None
     encoding: str | None
