@@ -11,6 +11,7 @@ from typing import get_args, get_type_hints
 
 import pytest
 
+from oblatus.core._compiled import TAKEN_FROM, sources_name
 from oblatus.core.clubs import Head
 from oblatus.core.delivery import Schools, Swing
 from oblatus.core.figures import figures, in_document, in_engine
@@ -216,12 +217,12 @@ def test_no_format_runs_the_engine():
     assert found == []
 
 
-def test_compiled_kernels_are_dropped_when_a_module_that_they_take_from_changes():
+def test_kernels_are_named_by_every_file_that_is_compiled_into_them(tmp_path):
     """numba looks at the date of a kernel's own file alone."""
-    setup = (ROOT / "tools/setup.sh").read_text()
-    looked_at = re.findall(r"-o -name ([\w.]+)", setup[setup.index("fresh_kernels()") :].split("sha256sum")[0])
-    compiled = re.compile(r"^import numba|_compiled import", re.MULTILINE)
-    kernels = [p for p in (SOURCE / "core").rglob("*.py") if compiled.search(p.read_text())]
+    core = SOURCE / "core"
+    asks_numba = re.compile("^(import|from) numba", re.MULTILINE)
+    assert [p.name for p in core.rglob("*.py") if asks_numba.search(p.read_text())] == ["_compiled.py"]
+    kernels = [p for p in core.rglob("*.py") if "_compiled import" in p.read_text()]
     taken = set()
     for node in (node for p in kernels for node in ast.walk(ast.parse(p.read_text()))):
         if isinstance(node, ast.ImportFrom) and node.module and node.module.startswith("oblatus"):
@@ -229,7 +230,17 @@ def test_compiled_kernels_are_dropped_when_a_module_that_they_take_from_changes(
             files = [inside.with_suffix(".py"), *(inside / f"{name.name}.py" for name in node.names)]
             taken |= {p.name for p in files if p.is_file() and not p.name.startswith("_")}
     assert all(p.name.startswith("_") for p in kernels)
-    assert sorted(taken) == sorted(looked_at)
+    assert sorted(taken) == sorted(TAKEN_FROM)
+
+    for path in ("strike/_lanes.py", "constants.py", "clubs.py"):
+        (tmp_path / path).parent.mkdir(exist_ok=True)
+        (tmp_path / path).write_text("ONE = 1.0")
+    names = [sources_name(tmp_path)]
+    for path in ("strike/_lanes.py", "constants.py", "clubs.py"):
+        (tmp_path / path).write_text("ONE = 1.1")
+        names.append(sources_name(tmp_path))
+    assert len(set(names)) == 3
+    assert names[2] == names[3], "nothing of clubs is compiled"
 
 
 def test_a_figure_and_its_unit_stay_on_one_line():

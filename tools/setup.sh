@@ -86,22 +86,14 @@ byte_code() {
   .venv/bin/python -m compileall -q src >/dev/null
 }
 
-# fresh_kernels: compiled kernels are kept by their own file's date; one that calls another file's kernel would go on
-# running that one's old code, so all are dropped when any kernel, constant or the number of pins has changed
-fresh_kernels() {
-  local want
-  want=$(find src/oblatus/core \( -name '_*.py' -o -name constants.py -o -name parameters.py -o -name situations.py \) -not -name '__init__.py' -type f -print0 |
-    sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
-  [ "$(cat var/.kernels 2>/dev/null)" = "$want" ] && return
-  find src/oblatus/core \( -name '*.nbi' -o -name '*.nbc' \) -delete
-  printf '%s' "$want" >var/.kernels
-}
-
-# compile_kernels: once, beside other work: else whoever comes first waits for it
+# compile_kernels: once, beside other work: else whoever comes first waits for it. What was compiled from other sources goes.
 compile_kernels() {
-  compgen -G "src/oblatus/core/fitting/__pycache__/*.nbi" >/dev/null && return
-  local warm='from oblatus.usecases.warm_up import warm_up; warm_up()'
+  local kept warm='from oblatus.usecases.warm_up import warm_up; warm_up()'
+  kept=$(.venv/bin/python -c 'from oblatus.core._compiled import KEPT; print(KEPT)')
+  [ -f "$kept/.compiled" ] && return
+  find "$(dirname "$kept")" -maxdepth 1 -name 'kernels-*' -not -path "$kept" -exec rm -rf {} +
   step "Compiling the kernels (once, two minutes)" "See the log." .venv/bin/python -c "$warm"
+  touch "$kept/.compiled"
 }
 
 node_packages() {

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from oblatus.core.bounds import Bound
-from oblatus.core.figures import check_figures, figure
+from oblatus.core.figures import check_figures, figure, figures
 from oblatus.errors import fault
 
 Season = Literal["spring", "summer", "autumn", "winter"]
@@ -196,6 +196,13 @@ SURFACES: dict[str, SurfaceKind] = {kind.key: kind for kind in (TURF, SAND)}
 def kind_of(surface: Turf | Sand) -> SurfaceKind:
     """The kind of a ground."""
     return next(kind for kind in SURFACES.values() if isinstance(surface, kind.made_of))
+
+
+def reading_of(surface: Turf | Sand) -> float:
+    """What the instrument of its kind reads of a ground, in the instrument's unit."""
+    kind = kind_of(surface)
+    record = figures(kind.made_of)[kind.reading]
+    return float(getattr(surface, record.attribute) * record.per)
 
 
 def assumed(kind: SurfaceKind, class_key: str) -> float:

@@ -1,9 +1,10 @@
 """Compiled scores of many sets in many draws of their costs."""
 
-import numba
 import numpy as np
 
-_jit = numba.njit(cache=True, nogil=True, fastmath={"contract", "nsz", "reassoc"})
+from oblatus.core._compiled import kernel
+
+_jit = kernel(fastmath={"contract", "nsz", "reassoc"})
 
 
 @_jit

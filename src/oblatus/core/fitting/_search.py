@@ -5,10 +5,10 @@ prices' sum, less what each club stays under them (the Lagrangian of Cornuejols,
 1977), the clubs spaced as a set is and no more of them bought than may be. docs/models/strokes.md, section 4.
 """
 
-import numba
 import numpy as np
 from numpy.typing import NDArray
 
+from oblatus.core._compiled import kernel
 from oblatus.core.constants import MOST_WEDGES
 
 BEST, ALL = 0, 1
@@ -23,7 +23,7 @@ LEAST_STEP = 0.02  # of the step that would close the gap
 LEAST_GAP = 0.001  # strokes
 LEAST_RISE = 1e-6
 
-_jit = numba.njit(cache=True, nogil=True, fastmath={"contract", "nsz", "reassoc"})
+_jit = kernel(fastmath={"contract", "nsz", "reassoc"})
 
 
 def room_for(candidates: int) -> NDArray[np.float64]:

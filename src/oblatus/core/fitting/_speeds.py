@@ -1,12 +1,11 @@
 """Head speeds that take a ball to a hole: compiled halving on the flight's tables."""
 
-import numba
-
+from oblatus.core._compiled import kernel
 from oblatus.core.flight._tables import look, place
 from oblatus.core.strike import _kernels as strike_kernels
 from oblatus.core.strike._quality import clean_strike
 
-_jit = numba.njit(cache=True, nogil=True)
+_jit = kernel()
 
 
 @_jit

@@ -16,7 +16,7 @@ from oblatus.core.clubs import Head
 from oblatus.core.delivery import Player
 from oblatus.core.fitting.scenarios import Scenario, Setup
 from oblatus.core.geometry import deliver_many
-from oblatus.core.grounds import SAND, SURFACES, TURF, assumed
+from oblatus.core.grounds import SAND, TURF, assumed, reading_of
 
 Floats = NDArray[np.float64]
 
@@ -128,8 +128,7 @@ def _hardness(scenario: Scenario) -> float:
     """0 for the softest ground of its kind, 1 for the hardest."""
     if scenario.shot.kind == "sand" and scenario.sand.thin_or_wet:
         return 1.0
-    kind = SURFACES[scenario.shot.surface]
-    return _hard(BENCH[kind.key].hard, getattr(scenario.surface, kind.reading))
+    return _hard(BENCH[scenario.shot.surface].hard, reading_of(scenario.surface))
 
 
 @lru_cache(maxsize=1024)
@@ -139,8 +138,7 @@ def _hard(between: tuple[float, float], reading: float) -> float:
 
 def _reading(scenario: Scenario) -> float:
     """The reading by which the band is found: thin or wet sand counts as firm at least."""
-    kind = SURFACES[scenario.shot.surface]
-    reading = float(getattr(scenario.surface, kind.reading))
+    reading = reading_of(scenario.surface)
     if scenario.shot.kind == "sand" and scenario.sand.thin_or_wet:
         return max(reading, assumed(SAND, "firm"))
     return reading

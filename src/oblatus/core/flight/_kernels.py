@@ -6,9 +6,8 @@ Nothing is checked here; the wrappers in the package check first.
 
 import math
 
-import numba
-
 from oblatus.core import constants
+from oblatus.core._compiled import kernel
 
 G = constants.GRAVITY.value
 BALL_MASS = constants.BALL_MASS.value
@@ -39,9 +38,9 @@ LEAST_HOP_SPEED = 0.30  # m/s, a slower bounce is a roll
 LANDED = 0
 DID_NOT_LAND = 1
 
-_jit = numba.njit(cache=True, nogil=True)
+_jit = kernel()
 # no division by what stays the same from step to step: in lanes each would cost as much as all the rest
-inline_flight = numba.njit(cache=True, nogil=True, error_model="numpy", forceinline=True, fastmath={"contract"})
+inline_flight = kernel(error_model="numpy", forceinline=True, fastmath={"contract"})
 
 
 @_jit

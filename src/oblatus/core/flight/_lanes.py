@@ -6,9 +6,9 @@ takes the next shot, so that none waits for the longest flight.
 
 import math
 
-import numba
 import numpy as np
 
+from oblatus.core._compiled import kernel
 from oblatus.core.flight import _kernels as k
 
 LANES = 64
@@ -25,7 +25,7 @@ LANDINGS = 5
 BELOW = -20.0  # m, height of a ball that falls before it has gone so far
 SLOWEST = 0.01  # m/s, forward: a slower one goes no farther
 
-_lanes = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract"})
+_lanes = kernel(error_model="numpy", fastmath={"contract"})
 
 
 @k.inline_flight

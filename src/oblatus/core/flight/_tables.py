@@ -7,10 +7,9 @@ Nothing is checked here; the wrappers in the package check first.
 
 import math
 
-import numba
 import numpy as np
 
-from oblatus.core._compiled import leaf
+from oblatus.core._compiled import kernel, leaf
 from oblatus.core.flight import _lanes as lanes
 from oblatus.core.flight._kernels import BALL_RADIUS, INERTIA_FACTOR, run_out
 
@@ -20,7 +19,7 @@ RATIO_MOST, RATIOS = 0.96, 14
 LEAST_SPEED, LEAST_LAUNCH = 0.5, math.radians(0.5)
 SPIN_RADIUS = INERTIA_FACTOR * BALL_RADIUS
 
-_jit = numba.njit(cache=True, nogil=True, error_model="numpy")
+_jit = kernel(error_model="numpy")
 
 
 @_jit

@@ -5,8 +5,9 @@ Equations: docs/models/geometry.md. Angles in radians, lengths in metres. Nothin
 
 import math
 
-import numba
 import numpy as np
+
+from oblatus.core._compiled import kernel
 
 HALF_BLADE = 0.025  # m, half of the modelled blade (judgement)
 PLAN_DIVISOR = 0.140  # m, twice the 70 mm plan radius of the leading edge
@@ -19,8 +20,8 @@ SOFT_MIN = 0.0003  # m, width of the soft least that keeps the lead from jumping
 LOFT, BOUNCE, WIDTH, CAMBER, NOSE, BEVEL, BEVEL_ANGLE, BACK, BACK_ANGLE, HEEL, TOE, LIE, MASS = range(13)
 COLUMNS = 13
 
-_jit = numba.njit(cache=True, nogil=True, error_model="numpy")
-_reduce = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"nnan", "ninf", "nsz", "reassoc", "contract"})
+_jit = kernel(error_model="numpy")
+_reduce = kernel(error_model="numpy", fastmath={"nnan", "ninf", "nsz", "reassoc", "contract"})
 
 
 @_jit

@@ -7,11 +7,10 @@ One flat scratch array keeps the lanes apart by constant offsets, so that the co
 
 import math
 
-import numba
 import numpy as np
 
 from oblatus.core import constants
-from oblatus.core._compiled import inline, leaf, quick
+from oblatus.core._compiled import inline, kernel, leaf, quick
 from oblatus.core.strike import _kernels as k
 
 SLOPES, PITCHES = 8, 8
@@ -27,7 +26,7 @@ BELOW = np.uint64(SLOPES)  # lanes to the next pitch
 
 Z, VX, VZ, C, S, UX, UZ, V2, FX, FZ, Z1, VX1, VZ1, ME, MS, ALIVE = range(16)
 
-_fast = numba.njit(cache=True, nogil=True, error_model="numpy", fastmath={"contract", "arcp", "nsz"})
+_fast = kernel(error_model="numpy", fastmath={"contract", "arcp", "nsz"})
 f4 = np.float32
 
 
