@@ -30,6 +30,7 @@ from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.tables import StrikeRow
 from oblatus.usecases.step_states import STEPS
 from oblatus.web.catalogue import catalogue_out
+from oblatus.web.headers import ZONE_COOKIE
 
 ROOT = Path(__file__).parents[1]
 SOURCE = ROOT / "src/oblatus"
@@ -301,3 +302,7 @@ def test_what_measures_the_screens_calls_their_parts_as_they_do():
     assert len(looked_for) >= 8
     # at the beginning of a text, of a property or of a line
     assert [n for n in sorted(looked_for) if not re.search(rf"(?:[\">]|^\s*){re.escape(n)}", said, re.MULTILINE)] == []
+
+
+def test_the_cookie_of_the_time_zone_has_one_name():
+    assert f'const ZONE_COOKIE = "{ZONE_COOKIE}";' in (ROOT / "frontend/src/units/days.ts").read_text()

@@ -14,6 +14,7 @@ import { forgetStayingDeeds } from "./offline/deeds";
 import { nameTab } from "./offline/tab";
 import { isNewest, keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";
+import { tellZone } from "./units/days";
 
 const client: QueryClient = new QueryClient({
   mutationCache: new MutationCache({
@@ -33,6 +34,7 @@ const client: QueryClient = new QueryClient({
   },
 });
 
+tellZone();
 const root = document.getElementById("root");
 if (root) {
   const newest = isNewest(); // before anything reads the address

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import copy
 import json
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 from uuid import uuid4
+from zoneinfo import ZoneInfo
 
 import pytest
 
+from oblatus.web.headers import ZONE_COOKIE
 from tests.files import in_base64, workbook
 
 NAME = "Joss Underhay"
@@ -388,6 +390,17 @@ def test_the_next_fitting_starts_from_the_last(client, base):
     assert lines[base.rpartition("/")[2]]["followed"]
     assert lines[following]["follows"] == base.rpartition("/")[2]
     assert client.get(base).get_json()["document"] == then, "the last fitting stays as it was"
+
+
+def test_days_are_those_where_the_browser_is(client, empty):
+    """Twenty-six hours lie between the two: it is never one day in both."""
+    begun = datetime.fromisoformat(next(f for f in client.get("/api/fittings").get_json()["fittings"])["updated_at"])
+    for zone in ("Pacific/Kiritimati", "Etc/GMT+12"):
+        client.set_cookie(ZONE_COOKIE, zone)
+        line = client.get(f"{empty}/timeline").get_json()
+        assert {era["on"] for era in line["eras"]} == {begun.astimezone(ZoneInfo(zone)).date().isoformat()}
+        assert {moment["on"] for moment in line["moments"]} == {line["eras"][0]["on"]}
+    client.delete_cookie(ZONE_COOKIE)
 
 
 def test_what_is_due_is_told_put_off_and_looked_at(client, base):

@@ -1,5 +1,5 @@
 import { expect, it, vi } from "vitest";
-import { dayIn, showDay, showLongDay, showMoment, showTimeOrDay, today } from "./days";
+import { dayIn, showDay, showLongDay, showMoment, showTimeOrDay, tellZone, today } from "./days";
 
 const at = (year: number, month: number, day: number, hour: number) => {
   vi.useFakeTimers();
@@ -28,4 +28,9 @@ it("a day is written without shifting it, a moment as it is where the reader is"
   const moment = new Date(2026, 0, 24, 9, 5).toISOString();
   expect([showDay(moment), showMoment(moment), showTimeOrDay(moment)]).toEqual(["24 Jan 2026", "24 Jan 2026, 09:05", "09:05"]); // biome-ignore format: one line
   expect(showTimeOrDay(new Date(2026, 0, 23, 23, 59).toISOString())).toBe("23 Jan 2026");
+});
+
+it("the server is told where the days are", () => {
+  tellZone();
+  expect(document.cookie).toContain(`oblatus_zone=${Intl.DateTimeFormat().resolvedOptions().timeZone}`);
 });

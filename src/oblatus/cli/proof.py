@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from argparse import Namespace
+from datetime import date
 from typing import Any
 from uuid import uuid4
 
@@ -18,7 +19,6 @@ from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import parse_fitting
 from oblatus.formats.heads import head_out
 from oblatus.formats.proof import ProofRequest, load_proof
-from oblatus.store.tables import now
 from oblatus.usecases.engine import engine
 from oblatus.usecases.judge_proof import evidence_of, proof_out, standing
 from oblatus.usecases.proofs import plan_document
@@ -55,7 +55,7 @@ def run_plan(args: Namespace) -> int:
     if any("@" in code for code in request.candidates):
         found = propose(fitting, judge).recommendation
         built = {f"{c.stock.code}@{c.head.loft_deg:g}": head_out(c.head) for c in found.candidates}
-    proof = plan_document(document, rack, fitting, request, built, judge, uuid4(), now().date())
+    proof = plan_document(document, rack, fitting, request, built, judge, uuid4(), date.today())
     print(proof.model_dump_json(indent=1))
     return 0
 
@@ -68,7 +68,7 @@ def run_judge(args: Namespace) -> int:
         "verdict": found.verdict.model_dump(),
         "standing": standing(document),
         "plan": found.plan.model_dump(exclude={"blocks"}),
-        "evidence": [one.model_dump(mode="json") for one in evidence_of(document, now().date())],
+        "evidence": [one.model_dump(mode="json") for one in evidence_of(document, date.today())],
     }
     say(json.dumps(answer, ensure_ascii=False, allow_nan=False))
     return 0

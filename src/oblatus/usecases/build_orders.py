@@ -23,6 +23,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import BuildOrderRow, FittingRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.build_sheet import Sheet, sheet_of
+from oblatus.usecases.days import day_of
 from oblatus.usecases.engine import engine
 from oblatus.usecases.orders_told import order_out, wishes_of, with_orders
 from oblatus.usecases.price_list import prices_of
@@ -235,7 +236,7 @@ def sign_build(
         moment = now()
         bag, codes, measured_codes = bag_as_built(
             seen.inputs.document.bag, seen.sheet.out.clubs, seen.sheet.plan.clubs, seen.sheet.read, order_id,
-            moment.date(), actor.name,
+            day_of(moment), actor.name,
         )  # fmt: skip
         document = _after(seen.inputs.document, bag, codes)
         rows.change_fitting(row, row.player_name, document.model_dump(mode="json"), row.revision)

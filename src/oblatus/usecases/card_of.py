@@ -18,9 +18,9 @@ from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.heads import outline_mm
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.store.database import Database
-from oblatus.store.tables import now
 from oblatus.units import DistanceUnit
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import today
 from oblatus.usecases.engine import engine
 from oblatus.usecases.propose import propose
 from oblatus.usecases.show_carries import inputs_of
@@ -41,7 +41,7 @@ def see_card(database: Database, actor: Actor, fitting_id: UUID, unit: DistanceU
     found = propose(inputs.document, inputs.rack, measured(inputs.strikes))
     if found.result is None and not inputs.document.bag.wedges:
         raise InputError(list(found.problem))
-    return card_of(inputs.document, inputs.fitting(), found.result, engine().judge, EVERY[unit], now().date(), {})
+    return card_of(inputs.document, inputs.fitting(), found.result, engine().judge, EVERY[unit], today(), {})
 
 
 def card_of(

@@ -18,6 +18,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import SnapshotRow, now
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import day_of
 from oblatus.usecases.logged import Logged, read_log
 
 KINDS = ("bends only", "one head", "two heads", "three heads", "four heads")
@@ -59,7 +60,7 @@ def played_with(kept: Sequence[SnapshotRow], first: date | None) -> SnapshotRow:
     """The proposal that a log tells of: the last one kept until its first day, else the first; without a log the last."""
     if first is None:
         return kept[-1]
-    before = [one for one in kept if one.created_at.date() <= first]
+    before = [one for one in kept if day_of(one.created_at) <= first]
     return before[-1] if before else kept[0]
 
 

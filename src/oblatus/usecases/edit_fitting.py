@@ -22,8 +22,9 @@ from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import EditRow, FittingRow, now
+from oblatus.store.tables import EditRow, FittingRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import today
 from oblatus.usecases.rack_of import rack_for
 from oblatus.usecases.strikes_of import strikes_of
 from oblatus.usecases.view import Asked, FittingView, view_of
@@ -137,7 +138,7 @@ def _with_measurements(rows: StudioRows, row: FittingRow, document: FittingDocum
 
 def _with_codes(rows: StudioRows, row: FittingRow, before: BagDocument, document: FittingDocument) -> FittingDocument:
     builds = StudioBuilds(rows.session, rows.studio_id)
-    bag, codes = recoded(before, document.bag, lambda: builds.measured_codes(row.id), now().date())
+    bag, codes = recoded(before, document.bag, lambda: builds.measured_codes(row.id), today())
     if not codes:
         return document
     builds.rename_clubs(row.id, codes, codes)

@@ -29,6 +29,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import HandoverRow, now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.card_of import card_of, tools_of
+from oblatus.usecases.days import day_of
 from oblatus.usecases.engine import engine
 from oblatus.usecases.player_page import add_scores, digest_of, score_out
 from oblatus.usecases.propose import propose
@@ -90,15 +91,15 @@ def _content(
     if found is None and not inputs.document.bag.wedges:
         raise InputError(propose(inputs.document, inputs.rack, measured(inputs.strikes)).problem)
     fitting, every = inputs.fitting(), EVERY[reader.distance]
-    card = card_of(inputs.document, fitting, found, engine().judge, every, moment.date(), scores)
+    card = card_of(inputs.document, fitting, found, engine().judge, every, day_of(moment), scores)
     _, tools = tools_of(inputs.document, fitting, found)
     rows = card_rows(fitting, [ClubRow(tool.code, tool.name, tool.head.loft_deg) for tool in tools])
     makes = {item.code: item.make for item in fitting.stock}
     make = softest([makes.get(tool.code, "cast") for tool in tools])
     page = PageDocument(
-        studio=studio, made_on=moment.date(), distance=reader.distance, speed=reader.speed, card=card,
+        studio=studio, made_on=day_of(moment), distance=reader.distance, speed=reader.speed, card=card,
         far=far_out(far_table(fitting, rows, every), list(PINS)),
-        dates=dates_ahead(moment.date(), make, use_of(inputs.document)), summary=_summary(found),
+        dates=dates_ahead(day_of(moment), make, use_of(inputs.document)), summary=_summary(found),
     )  # fmt: skip
     # in the units of the day: the page is never made again
     return PageDocument.model_validate_json(worded(page.model_dump_json(), reader))

@@ -20,6 +20,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, HandoverRow, ReadingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import day_of
 from oblatus.usecases.hand_over import handover_documents
 from oblatus.usecases.logged import shot_of_row
 from oblatus.usecases.newest import of_the_newest
@@ -66,7 +67,7 @@ def _due(
     """What is due first; nothing for a fitting that another followed."""
     if followed:
         return None
-    read_on = None if gauged is None else gauged.date()
+    read_on = None if gauged is None else day_of(gauged)
     return next_due(FittingDocument.model_validate(row.document), row, handovers, read_on)
 
 

@@ -36,7 +36,7 @@ from oblatus.store.repositories import StudioRows
 from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, HandoverRow, now
 from oblatus.usecases.course_log import add_shots, code_now, shots_from_page
-from oblatus.usecases.days import latest_day
+from oblatus.usecases.days import day_of, latest_day, today
 from oblatus.usecases.rechecks import due_of, since_of
 
 MOST_A_MINUTE = 240
@@ -151,7 +151,7 @@ def add_scores(rows: StudioHandovers, handover_id: UUID, scores: Sequence[ScoreD
     return rows.add_scores(
         handover_id,
         [
-            {**one.model_dump(), "on": one.on if one.on <= latest else moment.date(), "by": by, "taken_at": moment}
+            {**one.model_dump(), "on": one.on if one.on <= latest else day_of(moment), "by": by, "taken_at": moment}
             for one in scores
         ],
     )
@@ -172,7 +172,7 @@ def dates_now(session: Session, row: FittingRow) -> list[DateOut]:
     document = FittingDocument.model_validate(row.document)
     since = since_of(document, row, StudioHandovers(session, row.studio_id).handovers(row.id))
     gauged = StudioReadings(session, row.studio_id).last_gauged().get(row.id)
-    return dates_of(due_of(document, since, now().date(), None if gauged is None else gauged.date()))
+    return dates_of(due_of(document, since, today(), None if gauged is None else day_of(gauged)))
 
 
 def score_out(row: object) -> ScoreOut:

@@ -10,9 +10,9 @@ from oblatus.formats.build import BuildOut
 from oblatus.formats.print.build_sheet import build_csv, build_pdf
 from oblatus.store.database import Database
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import now
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.build_orders import sheet_to_print, signed_sheet
+from oblatus.usecases.days import today
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +27,7 @@ def print_pdf(database: Database, actor: Actor, fitting_id: UUID, order_id: UUID
     """The sheet as PDF; raises as `sheet_to_print`."""
     sheet = _sheet(database, actor, fitting_id, order_id)
     player, studio = _whose(database, actor, fitting_id)
-    return Printed(build_pdf(sheet, player, studio, now().date(), reader), f"{player} build sheet")
+    return Printed(build_pdf(sheet, player, studio, today(), reader), f"{player} build sheet")
 
 
 def print_csv(database: Database, actor: Actor, fitting_id: UUID, order_id: UUID | None) -> Printed:

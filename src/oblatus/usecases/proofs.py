@@ -36,6 +36,7 @@ from oblatus.store.proofs import StudioProofs
 from oblatus.store.repositories import StudioRows
 from oblatus.store.tables import ProofBallRow, ProofRow, now
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import today
 from oblatus.usecases.engine import engine
 from oblatus.usecases.judge_proof import evidence_of, plan_words, proof_out
 from oblatus.usecases.propose import propose
@@ -135,7 +136,7 @@ def start_proof(database: Database, actor: Actor, fitting_id: UUID, proof_id: UU
         f"{c.code}@{c.head.loft_deg:g}": c.head for club in (result.clubs if result else []) for c in club.candidates
     }
     document = plan_document(
-        inputs.document, heads, fitting, request, built, engine().judge, proof_id, now().date()
+        inputs.document, heads, fitting, request, built, engine().judge, proof_id, today()
     )  # fmt: skip
     with database.transaction() as session:
         rows = StudioProofs(session, actor.studio_id)
@@ -255,7 +256,7 @@ def evidence_from(database: Database, actor: Actor, fitting_id: UUID, proof_id: 
     with database.transaction() as session:
         rows = StudioProofs(session, actor.studio_id)
         document = _whole(rows, rows.proof(fitting_id, proof_id))
-    found = evidence_of(document, now().date())
+    found = evidence_of(document, today())
     if not found:
         raise fault("balls", "no ball was hit with two of the clubs in one situation")
     return found

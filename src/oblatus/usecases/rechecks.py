@@ -22,8 +22,9 @@ from oblatus.store.database import Database
 from oblatus.store.grounds_and_bags import StudioReadings
 from oblatus.store.handovers import StudioHandovers
 from oblatus.store.repositories import StudioRows
-from oblatus.store.tables import FittingRow, HandoverRow, ReadingRow, now
+from oblatus.store.tables import FittingRow, HandoverRow, ReadingRow
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import day_of, today
 from oblatus.usecases.engine import engine
 from oblatus.usecases.show_carries import inputs_of
 
@@ -45,8 +46,8 @@ def since_of(document: FittingDocument, row: FittingRow, handovers: Sequence[Han
     if built:
         return Since(max(built), "built")
     if handovers:
-        return Since(max(one.created_at for one in handovers).date(), "handed over")
-    return Since(row.created_at.date(), "fitting begun")
+        return Since(day_of(max(one.created_at for one in handovers)), "handed over")
+    return Since(day_of(row.created_at), "fitting begun")
 
 
 def use_of(document: FittingDocument) -> Use:
@@ -79,9 +80,9 @@ def next_due(
     since = since_of(document, row, handovers)
     if since.words == "fitting begun":
         return None
-    today = now().date()
-    first = due_of(document, since, today, read_on)[0]
-    return first.on, SHORT_WORDS[first.key], first.on < today
+    day = today()
+    first = due_of(document, since, day, read_on)[0]
+    return first.on, SHORT_WORDS[first.key], first.on < day
 
 
 def read_again(
@@ -95,9 +96,9 @@ def read_again(
             continue
         code = f"own:{n}"
         here = [
-            (row.taken_at.date(), row.figures["loft_deg"]) for row in readings
+            (day_of(row.taken_at), row.figures["loft_deg"]) for row in readings
             if row.kind == "gauge" and row.target == code and row.set_aside is None
-            and row.taken_at.date() > wedge.built.on
+            and day_of(row.taken_at) > wedge.built.on
         ]  # fmt: skip
         if here:
             newest = max(day for day, _ in here)
@@ -114,7 +115,7 @@ def see_after(database: Database, actor: Actor, fitting_id: UUID) -> AfterOut:
         row = StudioRows(session, actor.studio_id).fitting(fitting_id)
         handovers = StudioHandovers(session, actor.studio_id).handovers(fitting_id)
         readings = StudioReadings(session, actor.studio_id).readings(fitting_id, MOST_READINGS)
-    document, fitting, today = inputs.document, inputs.fitting(), now().date()
+    document, fitting = inputs.document, inputs.fitting()
     since = since_of(document, row, handovers)
     again = read_again(document.bag.wedges, readings)
     tools = [Tool(item.code, item.name, item.head) for item in fitting.stock if item.owned]
@@ -128,12 +129,13 @@ def see_after(database: Database, actor: Actor, fitting_id: UUID) -> AfterOut:
     )
     read_on = max((day for _, day in again.values() if day is not None), default=None)
     use = use_of(document)
-    years = max((today - since.on).days, 0) / DAYS
+    day = today()
+    years = max((day - since.on).days, 0) / DAYS
     handicap = handicap_or_usual(fitting.player.handicap)
     wear = wear_of(use.strikes_year * years, carry_model_of(fitting), handicap, fitting.economy.shots_for(handicap))
     return AfterOut(
         since=since.on, since_words=since.words,
-        due=[due_out(one, today) for one in due_of(document, since, today, read_on)],
+        due=[due_out(one, day) for one in due_of(document, since, day, read_on)],
         drifts=[drift_out(one, again[one.code][1]) for one in drifts], drift_strokes_round=rounded(whole),
         wear=wear_out(wear),
     )  # fmt: skip

@@ -20,6 +20,7 @@ from oblatus.store.database import Database
 from oblatus.store.repositories import STRIKE_COLUMNS, Json, StudioRows
 from oblatus.store.tables import now
 from oblatus.usecases.actor import Actor
+from oblatus.usecases.days import today
 
 MOST_STRIKES = 120_000
 MOST_LISTED = 200
@@ -57,7 +58,7 @@ def take_strikes(
         codes: Mapping[str, str] = {}
         if told is not None:
             used = {strike.club for strike in strikes}
-            bag, codes = codes_today(_as_told(told, document.bag), document.bag, used, now().date())
+            bag, codes = codes_today(_as_told(told, document.bag), document.bag, used, today())
             if bag is not document.bag:
                 changed = document.model_copy(update={"bag": bag}).model_dump(mode="json")
                 rows.change_fitting(row, row.player_name, changed, row.revision)

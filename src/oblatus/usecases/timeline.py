@@ -25,6 +25,7 @@ from oblatus.store.rounds import StudioRounds
 from oblatus.store.tables import FittingRow, SnapshotRow
 from oblatus.usecases.actor import Actor
 from oblatus.usecases.claims import played_with
+from oblatus.usecases.days import day_of
 from oblatus.usecases.logged import read_log
 from oblatus.usecases.rechecks import MOST_READINGS
 
@@ -85,16 +86,16 @@ def drill_words(before: FittingRow, row: FittingRow, drills: Sequence[Mapping[st
 def _moments(session: Any, actor: Actor, row: FittingRow, kept: list[SnapshotRow]) -> list[MomentOut]:
     """What happened in a fitting, rounds aside."""
     studio = actor.studio_id
-    found: list[tuple[date, MomentKind, str, str]] = [(row.created_at.date(), "fitting", "fitting begun", "player")]
-    found += [(one.created_at.date(), "kept", f"kept: {', '.join(one.clubs)}", "kept") for one in kept]
+    found: list[tuple[date, MomentKind, str, str]] = [(day_of(row.created_at), "fitting", "fitting begun", "player")]
+    found += [(day_of(one.created_at), "kept", f"kept: {', '.join(one.clubs)}", "kept") for one in kept]
     for proof in StudioProofs(session, studio).proofs(row.id):
         clubs = [candidate["name"] for candidate in proof.document["candidates"]]
-        found.append((proof.created_at.date(), "proof", f"proof of {' and '.join(clubs)}", "proof"))
+        found.append((day_of(proof.created_at), "proof", f"proof of {' and '.join(clubs)}", "proof"))
     for order in StudioBuilds(session, studio).orders(row.id):
         if order.state == "built" and order.ended_at is not None:
-            found.append((order.ended_at.date(), "built", f"built and signed by {order.ended_by}", "build"))
+            found.append((day_of(order.ended_at), "built", f"built and signed by {order.ended_by}", "build"))
     for page in StudioHandovers(session, studio).handovers(row.id):
-        found.append((page.created_at.date(), "handed over", f"handed over by {page.made_by}", "card"))
+        found.append((day_of(page.created_at), "handed over", f"handed over by {page.made_by}", "card"))
     for on in sorted(_recheck_days(session, actor, row)):
         found.append((on, "recheck", "lofts read again", "log"))
     return [
@@ -111,8 +112,8 @@ def _recheck_days(session: Any, actor: Actor, row: FittingRow) -> set[date]:
     built = {f"own:{n}": wedge.built.on for n, wedge in enumerate(wedges) if wedge.built is not None}
     readings = StudioReadings(session, actor.studio_id).readings(row.id, MOST_READINGS)
     return {
-        one.taken_at.date() for one in readings
-        if one.kind == "gauge" and one.target in built and one.taken_at.date() > built[one.target]
+        day_of(one.taken_at) for one in readings
+        if one.kind == "gauge" and one.target in built and day_of(one.taken_at) > built[one.target]
     }  # fmt: skip
 
 
@@ -142,7 +143,7 @@ def _era(
         result = played.result
         promised = float(result["steps"][result["taken_step"]]["gain_strokes_round"])
     return EraOut(
-        fitting_id=row.id, on=row.created_at.date(), here=here,
+        fitting_id=row.id, on=day_of(row.created_at), here=here,
         lofts_deg=[rounded(wedge.loft_deg) for wedge in document.bag.wedges],
         bounces_deg=[rounded(wedge.bounce_deg) for wedge in document.bag.wedges],
         attack_deg=delivery.attack_deg.mean, attack_spread=delivery.attack_deg.spread,

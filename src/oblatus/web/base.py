@@ -9,8 +9,9 @@ from werkzeug.middleware.proxy_fix import ProxyFix
 
 from oblatus.settings import Settings
 from oblatus.store.database import Database
+from oblatus.usecases.days import HERE, zone_named
 from oblatus.usecases.live import LiveFeed
-from oblatus.web.headers import SECURITY_HEADERS
+from oblatus.web.headers import SECURITY_HEADERS, ZONE_COOKIE
 
 LARGEST_BODY = 1_000_000
 
@@ -35,6 +36,7 @@ def configure_core(app: Flask, settings: Settings) -> None:
     app.extensions["oblatus_database"] = Database(settings.database_url)
     app.extensions["oblatus_live"] = LiveFeed(settings.database_url)
     app.before_request(_trust)
+    app.before_request(_place)
     app.after_request(harden)
 
 
@@ -50,3 +52,8 @@ def harden(response: Response) -> Response:
 def _trust() -> None:
     """Refuse a request under a name that is not ours, before anything else is looked at."""
     request.host  # noqa: B018 (werkzeug raises SecurityError, a 400, for a host that is not trusted)
+
+
+def _place() -> None:
+    """Days of this request are those where its browser is."""
+    HERE.set(zone_named(request.cookies.get(ZONE_COOKIE, "")))

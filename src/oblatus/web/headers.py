@@ -1,4 +1,5 @@
-"""Headers that keep the page to itself: the same from the application and from the front server."""
+"""Headers and cookies that are neither a session's nor a framework's. What keeps the page to itself is the same from the
+application and from the front server."""
 
 SECURITY_HEADERS = {
     "X-Content-Type-Options": "nosniff",
@@ -14,3 +15,5 @@ PHONE_HEADERS = {"Cache-Control": "no-cache", "X-Robots-Tag": "noindex, nofollow
 PROGRAM_HEADER = "X-Oblatus-Program"
 """Of every answer of the API: the file with which the page begins that is served now. A page that began with another is
 of before an upgrade, and says so."""
+ZONE_COOKIE = "oblatus_zone"
+"""The time zone of the browser, also of what it asks for by a link: days of answers and prints are those where it is."""

@@ -24,6 +24,7 @@ from oblatus.formats.sections.player import PlayerDocument
 from oblatus.store.repositories import KeptRow
 from oblatus.store.tables import SnapshotRow
 from oblatus.usecases.bin import KEPT_FOR, bring_back, list_bin, remove_fitting, remove_for_good
+from oblatus.usecases.days import day_of
 from oblatus.usecases.edit_fitting import Edit, edit_fitting
 from oblatus.usecases.keep_proposal import compare_kept, keep_proposal, list_kept, name_kept, open_kept, take_kept_out
 from oblatus.usecases.open_fitting import export_fitting, list_fittings, open_at_once, open_fitting
@@ -139,7 +140,7 @@ def delete_fitting(path: FittingPath) -> Answer:
 def get_bin() -> Answer:
     """What was removed, and until when it can be brought back."""
     lines = [
-        BinLine(id=r.id, player_name=r.player_name, removed_at=r.removed_at, gone_on=(r.removed_at + KEPT_FOR).date())
+        BinLine(id=r.id, player_name=r.player_name, removed_at=r.removed_at, gone_on=day_of(r.removed_at + KEPT_FOR))
         for r in list_bin(database(), actor())
         if r.removed_at is not None
     ]
