@@ -170,6 +170,33 @@ def test_every_step_is_readable_and_within_reach(signed: Page):
     assert wrong == []
 
 
+def test_the_strip_holds_all_that_is_to_be_said_and_the_set_opens_beside_it(signed: Page):
+    """A device that is not heard, a field that is to be mended and a conflict, on every width."""
+    signed.get_by_role("link", name="Orla Wethercote").click()
+    expect(signed.get_by_role("complementary", name="The set").get_by_role("article")).to_have_count(3)
+    base = signed.url.rsplit("/", 1)[0]
+    signed.goto(f"{base}/strikes")
+    signed.get_by_role("region", name="Strike monitor").get_by_role("button", name="Connect the monitor").click()
+    strip, bench = signed.get_by_role("banner"), signed.get_by_role("complementary", name="The set")
+    expect(strip.get_by_label("Devices")).to_be_visible()
+    signed.goto(f"{base}/bag")
+    signed.get_by_label("Bounce").first.fill("81")
+    signed.keyboard.press("Tab")
+    expect(strip.get_by_text("not saved: 1 to mend")).to_be_visible()
+    wrong = look_at_sides(signed, "strip", SIZES)
+    for width, height in SIZES[2:]:
+        signed.set_viewport_size({"width": width, "height": height})
+        strip.get_by_role("button", name="The set").click()
+        expect(bench).to_be_visible()
+        above, below = strip.bounding_box(), signed.get_by_role("navigation", name="Steps").bounding_box()
+        here = bench.bounding_box()
+        if here["y"] < above["y"] + above["height"] - 1 or here["y"] + here["height"] > below["y"] + 1:
+            wrong.append(f"the set lies over strip or steps at {width}")
+        strip.get_by_role("button", name="The set").click()
+        expect(bench).to_be_hidden()
+    assert wrong == []
+
+
 DARK, LONG = 60, 0.6
 """Of a pixel's light, and of a page's width: the ruler of a picture runs across it."""
 

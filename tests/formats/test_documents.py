@@ -163,3 +163,16 @@ def test_what_a_file_has_wrong_is_told_in_our_words(part, message):
         parse_fitting({"format": "oblatus.fitting", "version": 1, "player": {"name": "somebody"}, **part})
     assert message in [fault.message for fault in error.value.faults]
     assert not any("should" in fault.message for fault in error.value.faults)
+
+
+def test_a_wrong_entry_is_one_fault_however_deep_it_stands():
+    """A trip with one ground whose moisture is wrong was told to have no ground, too."""
+    ground = {"name": "away", "share": 1.0, "turf": {"moisture": -0.05}}
+    trips = {"grounds": [{"name": "home", "share": 1.0}], "after": {"trips": [{"name": "sands", "grounds": [ground]}]}}
+    with pytest.raises(InputError) as error:
+        parse_fitting({"format": "oblatus.fitting", "version": 1, "player": {"name": "somebody"}, **trips})
+    assert [fault.field for fault in error.value.faults] == ["after.trips.0.grounds.0.turf.moisture"]
+    trips["after"]["trips"][0]["grounds"] = []
+    with pytest.raises(InputError) as error:
+        parse_fitting({"format": "oblatus.fitting", "version": 1, "player": {"name": "somebody"}, **trips})
+    assert [fault.message for fault in error.value.faults] == ["must have at least 1 entry"]

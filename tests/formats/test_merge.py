@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from oblatus.core.words import GAP, Reader, worded
 from oblatus.formats.demo import demo_fittings
-from oblatus.formats.differences import differences, name_of, words_of
+from oblatus.formats.differences import difference, differences, name_of, words_of
 from oblatus.formats.merge import changed_paths, merge, put_back, same
 
 scalars = st.none() | st.booleans() | st.integers(-3, 3) | st.sampled_from(["a", "b", "c"])
@@ -192,7 +192,7 @@ def test_a_club_that_is_gone_is_named_as_it_was():
         ("bag.wedges.0", "{wedge}"),
         ("bag.wedges.0.bends_deg.1", "{wedge}: bends number 2"),
         ("choices.layouts.0.hole_m", "basic chip: to the hole"),
-        ("choices.distances.1.from_m", "distances faced number 2 from"),
+        ("choices.distances.1.from_m", "band 2: from"),
         ("choices.economy.worth_changing", "a head must win"),
         ("choices.ladder_factors.gaps", "weight of uneven gaps"),
         ("player.shot_mix.sand_greenside", "share of greenside sand"),
@@ -207,6 +207,7 @@ def test_a_field_has_the_name_that_its_form_gives_it(path, name):
     wedge["bends_deg"] = [0.5, 0.5]
     document["build"]["clubs"] = [{"code": "own:0", "loft_deg": 56.0, "grind": {}, "read": {}}]
     document["choices"]["layouts"] = [{"shot": "chip", "hole_m": 9.0}]
+    document["choices"]["distances"] = [{"from_m": 30.0}, {"from_m": 60.0}]
     assert name_of(path, document) == name.format(wedge=wedge["name"])
 
 
@@ -244,3 +245,15 @@ def test_what_is_chosen_from_a_table_is_told_by_what_the_table_calls_it(value, f
 )  # fmt: skip
 def test_what_was_refused_is_told_in_words_whatever_it_is(value, words):
     assert worded(words_of(value)) == words
+
+
+def test_long_texts_that_begin_alike_are_told_from_where_they_part():
+    """Of two complaints of a hundred words each the first eighty letters said nothing of what to choose."""
+    start = "Digs on winter clay, comes up short over bunkers, and skulls the odd one from hard turf in "
+    one = difference("player.complaints", f"{start}August.", f"{start}spring, and in autumn.", {})
+    assert one.before_words.startswith("…")
+    assert one.before_words.endswith("hard turf in August.")
+    assert one.after_words.endswith("hard turf in spring, and in autumn.")
+    assert difference("player.complaints", "thin", "fat", {}).before_words == "thin"
+    longer = difference("player.complaints", start * 2, start * 2 + "May", {})
+    assert longer.before_words != longer.after_words

@@ -392,6 +392,14 @@ def test_the_next_fitting_starts_from_the_last(client, base):
     assert client.get(base).get_json()["document"] == then, "the last fitting stays as it was"
 
 
+def test_why_a_trip_cannot_be_told_is_said_without_the_documents_keys(client, empty):
+    document = client.get(empty).get_json()["document"]
+    trip = {"name": "sands", "grounds": [{**document["grounds"][0], "name": "away", "share": 1.0}]}
+    edit(client, empty, after={**document["after"], "trips": [trip]}, bag={**document["bag"], "wedges": []})
+    refused = client.get(f"{empty}/trip?name=sands").get_json()
+    assert refused["message"] == "wedges: there is no wedge to take along."
+
+
 def test_days_are_those_where_the_browser_is(client, empty):
     """Twenty-six hours lie between the two: it is never one day in both."""
     begun = datetime.fromisoformat(next(f for f in client.get("/api/fittings").get_json()["fittings"])["updated_at"])

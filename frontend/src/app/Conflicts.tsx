@@ -5,16 +5,19 @@ import classes from "./Conflicts.module.css";
 import { useStore, useUnits } from "./context";
 import { Panel } from "./Panel";
 
+const NAME = "Changed by somebody else too";
+
+/** To the first choice, from wherever the step was scrolled to. */
+export function goToConflicts() {
+  document.querySelector<HTMLElement>(`[aria-label="${NAME}"] button`)?.focus();
+}
+
 /** Fields that somebody else changed too, side by side; each is chosen, and nothing of theirs is saved over before. */
 export function Conflicts() {
   const { conflicts, resolve } = useStore();
   if (conflicts.length === 0) return null;
   return (
-    <Panel
-      kind="choose"
-      label="Changed by somebody else too"
-      title={`Somebody else changed ${conflicts.length === 1 ? "this" : "these"} too`}
-    >
+    <Panel kind="choose" label={NAME} title={`Somebody else changed ${conflicts.length === 1 ? "this" : "these"} too`}>
       <table className={classes.table}>
         <thead>
           <tr>

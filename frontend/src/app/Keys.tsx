@@ -70,6 +70,7 @@ export function Keys({ current }: { current: string }) {
     command("Redo", "Ctrl Shift Z", store.redo),
     command("Sessions and password", "", () => navigate("/account")),
     command("All players", "", () => navigate("/")),
+    command("Save to file", "", () => saveFile(`/api/fittings/${store.server.id}/export`)),
     command("Print this step", "Ctrl P", () => setTimeout(() => window.print(), 300)),
     command("Keys", "?", () => setHelp(true)),
   ];
@@ -118,4 +119,12 @@ export function Keys({ current }: { current: string }) {
       </Modal>
     </>
   );
+}
+
+/** A file of the server is saved as by a link. */
+function saveFile(href: string) {
+  const link = document.createElement("a");
+  link.href = href;
+  link.download = "";
+  link.click();
 }

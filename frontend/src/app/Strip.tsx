@@ -9,6 +9,7 @@ import type { Pause } from "../strikes/useStrikeQueue";
 import { waitingWords } from "../strikes/waiting";
 import { showLongDay, showMoment, today } from "../units/days";
 import { counted, showPercent } from "../units/units";
+import { goToConflicts } from "./Conflicts";
 import { useStore, useUnits } from "./context";
 import classes from "./Frame.module.css";
 import { ToMend } from "./ToMend";
@@ -59,7 +60,9 @@ export function Strip({ old, onBench }: Props) {
       <Link to="/" className={classes.mark} title="All players">
         Oblatus
       </Link>
-      <span className={classes.who}>{player.name}</span>
+      <span className={classes.who} title={player.name}>
+        {player.name}
+      </span>
       <span className={classes.facts}>
         <span>{player.hand} hand</span>
         <span>{player.handicap === null ? "handicap unknown" : `handicap ${player.handicap}`}</span>
@@ -91,7 +94,13 @@ export function Strip({ old, onBench }: Props) {
           </span>
         )}
         <span className={classes.save} data-state={state} role="status">
-          {state === "refused" ? <ToMend /> : words[state]}
+          {state === "refused" && <ToMend />}
+          {state === "conflict" && (
+            <button type="button" className={classes.toMend} onClick={goToConflicts}>
+              {words[state]}
+            </button>
+          )}
+          {state !== "refused" && state !== "conflict" && words[state]}
         </span>
         {setUnits.isError && (
           <span className={classes.waiting} role="status">

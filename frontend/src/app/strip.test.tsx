@@ -7,6 +7,7 @@ import { SessionProvider } from "../session/session";
 import { forgetActs, keepAct, markAct } from "../strikes/actStore";
 import { StrikeQueueProvider } from "../strikes/queue";
 import { server, show } from "../testing/show";
+import { Conflicts } from "./Conflicts";
 import { Strip } from "./Strip";
 import type { SaveState } from "./useFitting";
 
@@ -34,6 +35,7 @@ function strip(store: object = {}, old: number | null = null) {
     canUndo: false,
     canRedo: false,
     undoProblem: null,
+    conflicts: [],
     did: () => {},
     onDeed: () => {},
     ...store,
@@ -42,6 +44,7 @@ function strip(store: object = {}, old: number | null = null) {
     <SessionProvider session={session}>
       <StrikeQueueProvider>
         <Strip old={old} onBench={onBench} />
+        <Conflicts />
       </StrikeQueueProvider>
     </SessionProvider>,
     whole,
@@ -156,4 +159,16 @@ it("units that the server does not take stay as they were, and it is said", asyn
   expect(await screen.findByText(/^Units stay: /)).toBeTruthy();
   expect(screen.getByRole("button", { name: "m, m/s" })).toBeTruthy();
   expect(refresh).not.toHaveBeenCalled();
+});
+
+it("what somebody else changed too is gone to from the strip", () => {
+  strip({
+    saveState: "conflict",
+    conflicts: [
+      { path: "player.hand", name: "hand", unit: "", mine: null, theirs: null, mine_words: "a", theirs_words: "b" },
+    ],
+    resolve: vi.fn(),
+  });
+  fireEvent.click(screen.getByRole("button", { name: "changed by somebody else too" }));
+  expect(document.activeElement).toBe(screen.getByRole("button", { name: "Take yours: hand" }));
 });

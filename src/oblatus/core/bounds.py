@@ -46,7 +46,7 @@ FLIGHT = {
     "axis_deg": Bound(-60, 60, "degrees"),
     "wind_head_mps": Bound(-25, 25, "m/s"),
     "wind_cross_mps": Bound(-25, 25, "m/s"),
-    "temperature_c": Bound(-20, 50, "degrees C"),
+    "temperature_c": Bound(-20, 50, "°C"),
     "altitude_m": Bound(-430, 4000, "m"),
     "humidity": Bound(0, 1, ""),
     "firmness": Bound(0, 1, ""),

@@ -7,6 +7,7 @@ from collections import Counter
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from datetime import date
+from itertools import takewhile
 from typing import Any
 
 from oblatus.core.after.due import SHORT_WORDS
@@ -129,6 +130,10 @@ CHOSEN: dict[str, Mapping[Any, str]] = {
 }
 """What is chosen from a table by its key, by what the table calls it."""
 SHOWN = 8
+ALIKE = 24
+"""Letters of what two texts have in common, before they part."""
+ENTRIES = {"distances": "band"}
+"""What the entries of a list are called that have no names: a form counts them."""
 DAY = re.compile(r"\d{4}-\d\d-\d\d")
 
 
@@ -158,15 +163,26 @@ def differences(before: dict[str, Any], after: dict[str, Any]) -> list[Differenc
 def difference(path: str, before: Any, after: Any, document: dict[str, Any]) -> DifferenceOut:
     """One field with its two values in words; `document` gives the names of grounds and clubs on the path."""
     field = _field(path)
+    words_before, words_after = _apart(before, after, field)
     return DifferenceOut(
         path=path,
         name=name_of(path, document),
         unit="%" if field in SHARES else _unit(field),
         before=_figure(before, field),
         after=_figure(after, field),
-        before_words=_answered(path, before) or words_of(before, field),
-        after_words=_answered(path, after) or words_of(after, field),
+        before_words=_answered(path, before) or words_before,
+        after_words=_answered(path, after) or words_after,
     )
+
+
+def _apart(before: Any, after: Any, field: str) -> tuple[str, str]:
+    """Two values in words; of long texts that begin alike, what is there from where they part."""
+    words = words_of(before, field), words_of(after, field)
+    if words[0] != words[1] or not (isinstance(before, str) and isinstance(after, str)):
+        return words
+    alike = sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(before, after, strict=False)))
+    start = max(alike - ALIKE, 0)
+    return f"…{words_of(before[start:], field)}", f"…{words_of(after[start:], field)}"
 
 
 def _field(path: str) -> str:
@@ -193,7 +209,10 @@ def name_of(path: str, document: dict[str, Any]) -> str:
             here = entries[int(step)] if named is None and step.isdecimal() and int(step) < len(entries) else named
             called = _club(step, document) or _club(_called(here), document) or _called(here) or _shot(here)
             whose = f"{whose}, {called}" if whose and called else called or whose
-            if not called:
+            if not called and parent in ENTRIES and step.isdecimal():
+                whose = f"{ENTRIES[parent]} {int(step) + 1}"
+                words.clear()
+            elif not called:
                 words.append(_named(parent, step))
             continue
         here = here.get(step) if isinstance(here, dict) else None

@@ -21,6 +21,7 @@ from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 from oblatus.core.bounds import Bound
 from oblatus.core.figures import figures
 from oblatus.core.grounds import SURFACES
+from oblatus.core.words import counted
 from oblatus.errors import Fault, InputError, fault, shorten
 
 
@@ -104,6 +105,7 @@ def document_fields(kind: type, *, without: Container[str] = ()) -> dict[str, An
     }
 
 
+ENTRIES = ("entry", "entries")
 WORDS = {
     "missing": "is missing",
     "extra_forbidden": "is not a field of this document",
@@ -137,11 +139,9 @@ def faults_of(error: ValidationError, prefix: Iterable[str] = ()) -> InputError:
     head = tuple(prefix)
     faults: dict[tuple[str, str], Fault] = {}
     items = error.errors(include_url=False)
-    inner = {item["loc"][:-1] for item in items if item["loc"]} | {
-        item["loc"][:1] for item in items if len(item["loc"]) > 1
-    }
+    around = {item["loc"][:n] for item in items for n in range(len(item["loc"]))}
     for item in items:
-        if item["type"] == "too_short" and item["loc"] in inner:
+        if item["type"] == "too_short" and item["loc"] in around:
             continue  # counted short only because its entries are wrong, and those are named
         at = str(item.get("ctx", {}).get("field", ""))
         path = ".".join([*head, *(str(part) for part in item["loc"]), *([at] if at else [])])
@@ -163,5 +163,6 @@ def _words(item: Any) -> str:
         return "must not be empty"
     if kind in {"too_long", "too_short"}:
         few, many = context.get("min_length"), context.get("max_length")
-        return f"must have at most {many} entries" if many is not None else f"must have at least {few} entries"
+        wanted = f"least {counted(few, *ENTRIES)}" if many is None else f"most {counted(many, *ENTRIES)}"
+        return f"must have at {wanted}"
     return str(item["msg"]).removeprefix("Value error, ")

@@ -24,6 +24,7 @@ from oblatus.errors import (
     OblatusError,
     fault,
 )
+from oblatus.formats.differences import name_of
 from oblatus.formats.fields import faults_of
 from oblatus.logs import where
 from oblatus.web.answers import said
@@ -98,8 +99,9 @@ def configure_errors(app: Flask) -> None:
 
 def _ours(error: OblatusError) -> Response:
     faults = tuple(fault_list(error.faults)) if isinstance(error, InputError) else ()
-    named = [f"{one.name} {one.message}." for one in faults if one.name]
-    message = " ".join(named) if faults and len(named) == len(faults) else error.message
+    # not its value: it would stand there in the document's units, and as it is kept
+    told = [f"{one.name} {one.message}." if one.name else f"{name_of(one.field, {})}: {one.message}." for one in faults]
+    message = " ".join(told) or error.message
     revision = error.revision if isinstance(error, ConflictError) else None
     response = error_response(ErrorOut(code=error.code, message=message, faults=faults, revision=revision), error.status)
     if isinstance(error, LaterError):
