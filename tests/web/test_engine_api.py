@@ -139,3 +139,16 @@ def test_a_proposal_carries_the_lie_and_speed_of_every_scenario(fitting):
     kinds = {s["kind"]: s["ground_here"]["kind"] for s in result["scenarios"]}
     assert kinds == {"full": "turf", "turf": "turf", "sand": "sand"}
     assert all(5 <= row["speed_mps"] <= 60 for row in result["clubs"][0]["situations"])
+
+
+def test_what_keeps_a_set_from_being_proposed_has_the_name_of_its_field(client, fitting):
+    document = fitting["document"]
+    pinned = [{"loft_deg": head["loft_deg"], "code": f"own:{n}"} for n, head in enumerate(document["bag"]["wedges"][:2])]
+    base = f"/api/fittings/{fitting['id']}"
+    changes = {"choices": {**document["choices"], "pinned": pinned}, "player": {**document["player"], "wedge_count": 1}}
+    told = client.patch(base, json={"revision": fitting["revision"], **changes})
+    assert (told.status_code, told.get_json()["recommendation"]) == (200, None)
+    for problem in (told.get_json()["problem"], client.get(base).get_json()["problem"]):
+        assert [(one["name"], one["message"]) for one in problem] == [
+            ("heads set by hand", "2 heads are set by hand where 1 wedge is wanted")
+        ]

@@ -254,6 +254,32 @@ def test_more_wedge_shots_a_round_scale_what_is_won(fittings, found, judge):
     assert one.strokes_bag / base.strokes_bag == pytest.approx(35.1 / shots)
 
 
+@pytest.mark.parametrize(("wanted", "words"), [(1, "2 heads are set by hand where 1 wedge is wanted"),
+                                               (None, "2 heads are set by hand where there is room for 1")])  # fmt: skip
+def test_more_heads_set_by_hand_than_wedges_are_told(small, judge, wanted, words):
+    """It was an error of the program, and the fitting could not be opened any more."""
+    pinned = {item.head.loft_deg: item.code for item in small.stock if 52.0 <= item.head.loft_deg <= 60.0}
+    pinned = dict(sorted(pinned.items())[::2][:2])
+    asked = replace(small.player, wedge_count=wanted)
+    bag = small.bag if wanted else replace(small.bag, other_clubs=13)
+    with pytest.raises(InputError) as error:
+        recommend(replace(small, player=asked, bag=bag, pinned=pinned), judge)
+    assert [(one.field, one.message) for one in error.value.faults] == [("choices.pinned", words)]
+
+
+def test_heads_set_by_hand_that_do_not_go_together_leave_the_bag(fittings, judge):
+    """A set without a club was an error of the program."""
+    own = next(item for item in fittings[0].stock if item.owned)
+    close = next(
+        item for item in fittings[0].stock if not item.owned and abs(item.head.loft_deg - own.head.loft_deg) < 1.0
+    )
+    pinned = {own.head.loft_deg: own.code, close.head.loft_deg: close.code}
+    clubs = frozenset({(close.code, close.head.loft_deg)})
+    found = recommend(replace(fittings[0], pinned=pinned), judge, clubs)
+    assert ([step.kind for step in found.steps], found.clubs) == (["bag"], ())
+    assert {code for _, code in found.lost_pins} == {own.code, close.code}
+
+
 def test_a_pinned_head_stays_and_a_pin_that_cannot_be_built_is_said(small, judge):
     free = recommend(small, judge)
     slot = len(free.clubs) - 1

@@ -1,11 +1,13 @@
+import { Link } from "react-router";
 import { useStore } from "../../app/context";
+import { stepOf } from "../../app/steps";
 import { ToCome } from "../../app/ToCome";
 import parts from "./parts.module.css";
 import { StepHead } from "./StepHead";
 
-/** What a step says when the engine cannot make a proposal from what is known. */
+/** What a step says when the engine cannot make a proposal from what is known, and where that is mended. */
 export function NoProposal({ title }: { title: string }) {
-  const { server } = useStore();
+  const { server, draft, edit } = useStore();
   if (server.to_come)
     return (
       <>
@@ -19,12 +21,26 @@ export function NoProposal({ title }: { title: string }) {
       <div className={parts.tableBox} role="alert">
         <p>No proposal can be made yet:</p>
         <ul>
-          {server.problem.map((fault) => (
-            <li key={fault.field + fault.message}>
-              {fault.message}{" "}
-              <span className={parts.unit}>({fault.field.replaceAll("_", " ").replaceAll(".", ", ")})</span>
-            </li>
-          ))}
+          {server.problem.map((fault) => {
+            const step = stepOf(fault.field);
+            return (
+              <li key={fault.field + fault.message}>
+                {fault.name && `${fault.name}: `}
+                {fault.message}.{" "}
+                {fault.field === "choices.pinned" ? (
+                  <button
+                    type="button"
+                    className={parts.quietButton}
+                    onClick={() => edit("choices", { ...draft.choices, pinned: [] })}
+                  >
+                    Let them go
+                  </button>
+                ) : (
+                  step && <Link to={`/fittings/${server.id}/${step.path}`}>Go to {step.name}</Link>
+                )}
+              </li>
+            );
+          })}
         </ul>
       </div>
     </>

@@ -194,7 +194,7 @@ def _width_fit(heads: Sequence[Head], firm: Floats) -> Floats:
 
 def _sand_floor(heads: Sequence[Head], scenarios: Sequence[Scenario], player: Player) -> Floats:
     """Ten degrees of bounce is the floor in sand, unless the sand is thin or packed; one school is strict about it."""
-    short = np.array([head.bounce_deg < SAND_FLOOR_DEG for head in heads])
-    applies = np.array([s.shot.kind == "sand" and not s.sand.thin_or_wet for s in scenarios])
+    short = np.array([head.bounce_deg < SAND_FLOOR_DEG for head in heads], dtype=bool)
+    applies = np.array([s.shot.kind == "sand" and not s.sand.thin_or_wet for s in scenarios], dtype=bool)
     factor = STRICT_FLOOR_FACTOR if player.schools.sand_club == "most_bounce" else SAND_FLOOR_FACTOR
     return np.where(short[:, None] & applies[None, :], factor, 1.0)

@@ -16,6 +16,7 @@ from oblatus.core.fitting.fitting import Fitting
 from oblatus.core.fitting.recommendation import ClubChoice, served_strokes, strokes_of
 from oblatus.core.fitting.sets import ClubSet, Rules, SetProblem, held_of, in_order
 from oblatus.core.fitting.steps import Step, rank_level, recommended_step
+from oblatus.core.words import counted
 from oblatus.errors import fault
 
 Floats = NDArray[np.float64]
@@ -74,6 +75,9 @@ class Book:
             return Rules((len(lofts),), 0.0, lofts, held, favourite)
         wanted = fitting.player.wedge_count
         most = fitting.bag.wedge_room if wanted is None else wanted
+        if len(held) > most:
+            where = f"there is room for {most}" if wanted is None else f"{counted(most, 'wedge is', 'wedges are')} wanted"
+            raise fault("choices.pinned", f"{counted(len(held), 'head is', 'heads are')} set by hand where {where}")
         slot = fitting.economy.slot if wanted is None else 0.0
         return Rules(tuple(range(max(len(held), 1), most + 1)), slot, None, held, favourite, len(self.owned))
 

@@ -1,5 +1,6 @@
 """Fittings: list, start, open, edit, remove, export and import, keep."""
 
+from dataclasses import replace
 from typing import Any
 
 from flask import request
@@ -10,9 +11,9 @@ from oblatus.core.grounds import SURFACES, summarise_readings
 from oblatus.core.shots import default_shot_mix
 from oblatus.core.strike.ground_rows import thatch_of
 from oblatus.core.words import worded
-from oblatus.errors import InputError
+from oblatus.errors import Fault, InputError
 from oblatus.formats.convert import grounds_of, head_from
-from oblatus.formats.differences import difference
+from oblatus.formats.differences import difference, name_of
 from oblatus.formats.earlier import EarlierOut, kept_result
 from oblatus.formats.fitting import FittingDocument, as_in_file, dump_fitting, load_fitting
 from oblatus.formats.heads import edge_height_mm, outline_mm
@@ -238,13 +239,21 @@ def _conflict(conflict: Conflict, draft: dict[str, Any]) -> ConflictOut:
     )  # fmt: skip
 
 
+def _named(view: FittingView) -> list[Fault]:
+    """What keeps a proposal from being made, each with the name of its field."""
+    if not view.proposal.problem:
+        return []
+    document = view.document.model_dump(mode="json")
+    return [replace(one, name=name_of(one.field, document)) for one in view.proposal.problem]
+
+
 def _fitting(view: FittingView) -> FittingOut:
     return FittingOut(
         id=view.id,
         revision=view.revision,
         document=view.document,
         recommendation=view.proposal.result,
-        problem=fault_list(view.proposal.problem),
+        problem=fault_list(_named(view)),
         to_come=view.proposal.to_come,
         owned=[_owned(wedge) for wedge in view.document.bag.wedges],
         readings=[_readings(ground) for ground in view.document.grounds],
