@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import { server, show } from "../testing/show";
+import { inFitting, server, show } from "../testing/show";
 import { Instrument, meanOf } from "./Instrument";
 import { type Device, stateWords } from "./useDevices";
 
@@ -41,19 +41,18 @@ const READINGS = {
 };
 const onUse = vi.fn();
 
-function hammer(used = false) {
-  show(
-    <Instrument
-      kind="hammer"
-      target="home"
-      name="home"
-      told={(figures) => `${figures.peak_g} g`}
-      says={(summary) => `${meanOf(summary, "peak_g")} g: ${summary.words}`}
-      used={() => used}
-      onUse={onUse}
-    />,
-  );
-}
+const part = (used = false) => (
+  <Instrument
+    kind="hammer"
+    target="home"
+    name="home"
+    told={(figures) => `${figures.peak_g} g`}
+    says={(summary) => `${meanOf(summary, "peak_g")} g: ${summary.words}`}
+    used={() => used}
+    onUse={onUse}
+  />
+);
+const hammer = (used = false) => show(part(used));
 
 beforeEach(() => onUse.mockClear());
 
@@ -83,6 +82,24 @@ describe("an instrument", () => {
       ["PATCH readings/c", '{"set_aside":null}'],
     ]);
     expect(screen.getByText("The fitting stands on them.")).toBeTruthy();
+  });
+
+  it("waits for a ground that is just being saved, and for nothing else", async () => {
+    const asked = server({
+      "GET devices": { devices: [device({ wanted: false })] },
+      "GET readings": { readings: [], summaries: [] },
+      "PUT devices/hammer": device(),
+    });
+    const put = () => asked.filter(({ line }) => line.startsWith("PUT"));
+    const { again } = show(part(), { saveState: "saving" });
+    fireEvent.click(await screen.findByRole("button", { name: "Read home with the drop hammer" }));
+    await new Promise((done) => setTimeout(done, 100));
+    expect(put()).toEqual([]);
+    again(inFitting(part(), { saveState: "saved" }));
+    await waitFor(() => expect(put()).toHaveLength(1));
+    again(inFitting(part(), { saveState: "refused" }));
+    fireEvent.click(await screen.findByRole("button", { name: "Read home with the drop hammer" }));
+    await waitFor(() => expect(put()).toHaveLength(2));
   });
 
   it("connected to another ground, it is asked over to this one", async () => {

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../api/client";
 import { useStore } from "../app/context";
+import { useOnSaved } from "../app/useKeep";
 
 export type Device = Schemas["DeviceOut"];
 export type InstrumentKind = Schemas["ReadingDocument"]["kind"];
@@ -22,18 +23,23 @@ export function useDevices() {
   });
 }
 
-/** Want an instrument or not, and say what it reads next. */
+/** Want an instrument or not, and say what it reads next: a club or ground that is just being saved is waited for. */
 export function useInstrument(kind: InstrumentKind) {
-  const { server } = useStore();
+  const { server, saveState } = useStore();
+  const onSaved = useOnSaved();
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: Schemas["DeviceIn"]) =>
-      unwrap(
-        api.PUT("/api/fittings/{fitting_id}/devices/{kind}", {
-          params: { path: { fitting_id: server.id, kind } },
-          body,
-        }),
-      ),
+    mutationFn: (body: Schemas["DeviceIn"]) => {
+      const put = () =>
+        unwrap(
+          api.PUT("/api/fittings/{fitting_id}/devices/{kind}", {
+            params: { path: { fitting_id: server.id, kind } },
+            body,
+          }),
+        );
+      // what is not saved for another reason keeps nobody from reading a club that is
+      return body.wanted && ["waiting", "saving"].includes(saveState) ? onSaved(put) : put();
+    },
     onSuccess: () => client.invalidateQueries({ queryKey: ["devices", server.id] }),
   });
 }

@@ -105,6 +105,7 @@ NAMES = {
     "grey": "printed in grey",
     "evidence": "what was shown of it",
     "decisions": "answers to the log",
+    "target": "what is to be read",
     "snoozes": "put off",
     **{f"ladder_factors.{key}": f"weight of {words}" for key, words in PART_WORDS.items()},
     **{f"prices.{key}": words.lower() for key, (words, _) in PRICE_LIST.items()},

@@ -112,6 +112,8 @@ WORDS = {
     "float_type": "must be a number",
     "int_type": "must be a whole number",
     "int_from_float": "must be a whole number",
+    "int_parsing": "must be a whole number",
+    "float_parsing": "must be a number",
     "string_type": "must be text",
     "bool_type": "must be true or false",
     "finite_number": "must be a finite number",

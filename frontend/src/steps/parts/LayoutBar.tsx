@@ -62,7 +62,8 @@ export function LayoutBar({ read, layout, onLayout, children }: Props) {
         value={read.header_row}
         low={0}
         high={1000}
-        onChange={(value) => onLayout({ ...layout, header_row: Math.round(value) })}
+        whole
+        onChange={(value) => onLayout({ ...layout, header_row: value })}
       />
       {children}
       {read.formulas > 0 && (

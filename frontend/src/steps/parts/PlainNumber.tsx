@@ -13,14 +13,27 @@ interface Props {
   onChange: (value: number) => void;
   width?: number;
   places?: number;
+  /** A count: nothing but whole numbers. */
+  whole?: boolean;
 }
 
 /** A number that is asked with and not saved: outside its range it is said here and not sent. */
-export function PlainNumber({ label, unit, value, low, high, onChange, width = 130, places = 1 }: Props) {
+export function PlainNumber({
+  label,
+  unit,
+  value,
+  low,
+  high,
+  onChange,
+  width = 130,
+  places = 1,
+  whole = false,
+}: Props) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? trimmed(value, places);
-  const number = parseNumber(shown);
-  const wrong = number === null || number < low || number > high;
+  const fits = (number: number | null): number is number =>
+    number !== null && number >= low && number <= high && (!whole || Number.isInteger(number));
+  const wrong = !fits(parseNumber(shown));
   return (
     <TextInput
       label={label}
@@ -31,12 +44,12 @@ export function PlainNumber({ label, unit, value, low, high, onChange, width = 1
       rightSection={<span className={classes.unit}>{unit}</span>}
       rightSectionWidth={unit.length * 7 + 12}
       rightSectionPointerEvents="none"
-      error={wrong ? `${between(low, high)}\u00a0${unit}`.trim() : undefined}
+      error={wrong ? `${whole ? "whole, " : ""}${between(low, high)}\u00a0${unit}`.trim() : undefined}
       onChange={(event) => {
         const next = event.currentTarget.value;
         setText(next);
         const typed = parseNumber(next);
-        if (typed !== null && typed >= low && typed <= high) onChange(typed);
+        if (fits(typed)) onChange(typed);
       }}
       onBlur={() => {
         if (!wrong) setText(null);

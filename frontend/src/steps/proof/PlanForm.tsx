@@ -164,9 +164,10 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
             unit=""
             value={perBlock}
             {...LIMITS.balls_per_block}
+            whole
             onChange={setPerBlock}
           />
-          <PlainNumber label="Rounds" unit="" value={rounds} {...LIMITS.rounds} onChange={setRounds} />
+          <PlainNumber label="Rounds" unit="" value={rounds} {...LIMITS.rounds} whole onChange={setRounds} />
         </div>
         <p className={classes.note}>
           {missing.length > 0 ? (

@@ -112,6 +112,14 @@ it("a player who owns no wedge begins with the head that comes next; what is mis
   expect(screen.getByText("Choose two clubs and a situation at least.")).toBeTruthy();
 });
 
+it("rounds are counted in whole numbers", () => {
+  plan();
+  const rounds = screen.getByLabelText("Rounds") as HTMLInputElement;
+  fireEvent.change(rounds, { target: { value: "3.7" } });
+  expect(screen.getByText(/^whole, 1 to /)).toBeTruthy();
+  expect(screen.getByText(/80 balls in all/)).toBeTruthy();
+});
+
 it("the plan is sent as it stands, hidden unless shown", async () => {
   const { asked, onPlanned } = plan();
   fireEvent.click(screen.getByText("show it"));
