@@ -1,7 +1,6 @@
 import "./phone.css";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { tellZone } from "../units/days";
 import { Phone } from "./Phone";
 
 const dark = window.matchMedia("(prefers-color-scheme: dark)");
@@ -18,7 +17,6 @@ document
   .querySelector("link[rel=manifest]")
   ?.setAttribute("href", `/api/page/${location.pathname.split("/")[2]}/app.webmanifest`);
 
-tellZone();
 const root = document.getElementById("phone");
 const token = location.pathname.split("/")[2] ?? "";
 if (root)
