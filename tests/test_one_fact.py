@@ -305,4 +305,4 @@ def test_what_measures_the_screens_calls_their_parts_as_they_do():
 
 
 def test_the_cookie_of_the_time_zone_has_one_name():
-    assert f'const ZONE_COOKIE = "{ZONE_COOKIE}";' in (ROOT / "frontend/src/units/days.ts").read_text()
+    assert f'const ZONE_COOKIE = "{ZONE_COOKIE}";' in (ROOT / "frontend/src/api/zone.ts").read_text()

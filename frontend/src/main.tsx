@@ -9,12 +9,12 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { afterLoss } from "./api/afterLoss";
 import { againAfter } from "./api/again";
+import { tellZone } from "./api/zone";
 import { App } from "./app/App";
 import { forgetStayingDeeds } from "./offline/deeds";
 import { nameTab } from "./offline/tab";
 import { isNewest, keepProgram } from "./offline/worker";
 import { theme } from "./theme/theme";
-import { tellZone } from "./units/days";
 
 const client: QueryClient = new QueryClient({
   mutationCache: new MutationCache({

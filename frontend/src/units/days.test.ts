@@ -1,5 +1,6 @@
 import { expect, it, vi } from "vitest";
-import { dayIn, showDay, showLongDay, showMoment, showTimeOrDay, tellZone, today } from "./days";
+import { tellZone } from "../api/zone";
+import { dayIn, showDay, showLongDay, showMoment, showTimeOrDay, today } from "./days";
 
 const at = (year: number, month: number, day: number, hour: number) => {
   vi.useFakeTimers();
