@@ -36,8 +36,12 @@ export function RackTable() {
   const studio = useQuery({ queryKey: ["rack"], queryFn: () => unwrap(api.GET("/api/rack")) });
   const undone = before?.revision === studio.data?.revision ? before : null;
   const replace = useMutation({
-    mutationFn: (file: RackFile) =>
-      unwrap(api.PUT("/api/rack", { body: { ...file, revision: studio.data?.revision ?? 1 } })),
+    // one after the other: another sheet, chosen while the first is on its way, is in the place of that one
+    scope: { id: "rack" },
+    mutationFn: (file: RackFile) => {
+      const shown = client.getQueryData<Schemas["RackOut"]>(["rack"]);
+      return unwrap(api.PUT("/api/rack", { body: { ...file, revision: shown?.revision ?? 1 } }));
+    },
     // the same file read otherwise is no other rack's successor
     onMutate: ({ content }) => (chosen?.content === content && undone ? undone.heads : studio.data?.heads),
     onSuccess: (rack, _, heads) => {

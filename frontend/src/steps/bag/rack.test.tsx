@@ -162,6 +162,25 @@ it("another sheet of a workbook is read, and what is put back is the rack from b
   expect(screen.queryByRole("combobox", { name: "Sheet" })).toBeNull();
 });
 
+it("two sheets chosen in a row go in one after the other, each in the place of the one before", async () => {
+  const asked = answering(
+    [200, { heads: HEADS, revision: 2 }],
+    [200, { heads: HEADS.slice(1), revision: 3 }],
+    [200, { heads: HEADS.slice(0, 1), revision: 4 }],
+    [200, { heads: HEADS.slice(1), revision: 5 }],
+  );
+  LOOKED = read(["2025", "2026", "2027"], "2025");
+  rack();
+  await waitFor(() => expect(rows()).toHaveLength(2));
+  pick("PK");
+  for (const name of ["2026", "2027"]) {
+    fireEvent.click(await screen.findByRole("combobox", { name: "Sheet" }));
+    fireEvent.click(screen.getByRole("option", { name, hidden: true }));
+  }
+  await waitFor(() => expect(asked).toHaveLength(4));
+  expect(asked.slice(1).map(({ body }) => JSON.parse(body).revision)).toEqual([2, 3, 4]);
+});
+
 it("a file that cannot be read says so, until another is in its place", async () => {
   answering([200, { heads: HEADS, revision: 2 }], [200, { heads: HEADS.slice(1), revision: 3 }]);
   rack();
