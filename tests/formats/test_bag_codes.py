@@ -67,6 +67,14 @@ def test_one_that_comes_back_gets_back_what_was_its_own():
     assert back == GAP_SAND_LOB
 
 
+def test_one_that_leaves_again_by_undo_stands_once_among_those_that_were():
+    """Taken out, brought back with a kept proposal, and that taken back: the bag of then has it by its code of then."""
+    left, away = recoded(GAP_SAND_LOB, without(GAP_SAND_LOB, 0), lambda: {"own:0"}, ON)
+    back, _ = recoded(left, GAP_SAND_LOB, lambda: {away["own:0"]}, ON)
+    again, codes = recoded(back, left, lambda: {"own:0"}, ON)
+    assert [one.code for one in again.former] == [codes["own:0"]]
+
+
 def test_an_older_bag_put_in_place_leaves_nothing_without_a_club():
     left, away = recoded(GAP_SAND_LOB, without(GAP_SAND_LOB, 2), lambda: {"own:2"}, ON)
     then = bag("driving iron")

@@ -178,9 +178,28 @@ def test_a_club_that_is_gone_is_named_as_it_was():
     told = {one.path: one.name for one in differences(before, after)}
     assert told["build.clubs"] == "clubs of the build sheet"
     after["build"]["clubs"] = [{"code": "own:0", "loft_deg": 50.0}]
-    told = {one.path: one.name for one in differences(before, after)}
+    told = [one.name for one in differences(before, after) if one.path.startswith("build")]
     first, second = (wedge["name"] for wedge in before["bag"]["wedges"])
-    assert (told["build.clubs.own:0"], told["build.clubs.own:1"]) == (first, second)
+    assert told == [first, second]
+
+
+def test_clubs_are_told_by_name_each_of_its_own_bag():
+    """A pin, and the sheet, as a reader knows them: a code is a place in the bag."""
+    before = fitting()
+    lob = before["bag"]["wedges"].pop()
+    before["choices"]["pinned"] = [{"loft_deg": 54.6, "code": "own:1"}]
+    after = copy.deepcopy(before)
+    gap, sand = (wedge["name"] for wedge in before["bag"]["wedges"])
+    left = {"code": "was:1:0", "wedge": after["bag"]["wedges"].pop(0), "until": "2026-12-01", "became": "out of the bag"}
+    after["bag"]["former"] = [left]
+    after["choices"]["pinned"] = [{"loft_deg": 54.6, "code": "own:0"}, {"loft_deg": 50.8, "code": "was:1:0"}]
+    after["build"]["clubs"] = [{"code": "own:0", "loft_deg": 54.6}, {"code": "R60", "loft_deg": 60.0}]
+    after["rack"] = [{"code": "R60", "name": lob["name"]}]
+    told = {one.name: (one.before_words, one.after_words) for one in differences(before, after)}
+    was = f"{gap} until 1 Dec 2026"
+    assert told[f"{was}: heads set by hand"] == ("none", f"{was} at 50.8°")
+    assert not any(name.startswith(sand) for name in told), "the same head at the same loft, in another place of the bag"
+    assert told["clubs of the build sheet"] == ("none", f"{sand} at 54.6°, {lob['name']} at 60°")
 
 
 @pytest.mark.parametrize(

@@ -371,14 +371,75 @@ def test_strikes_pins_and_the_sheet_go_with_their_wedge_when_another_leaves_the_
     assert back["document"]["choices"]["pinned"] == choices["pinned"]
 
 
-def test_a_pin_of_a_wedge_that_left_goes_to_no_other(client, base, fitting):
+def test_a_pin_and_a_line_of_the_sheet_whose_wedge_left_say_so_by_its_name_and_have_it_again_with_undo(
+    client, base, fitting
+):
+    bag = fitting["document"]["bag"]
+    loft, name = bag["wedges"][0]["loft_deg"], bag["wedges"][0]["name"]
+    choices = {**fitting["document"]["choices"], "pinned": [{"loft_deg": loft, "code": "own:0"}]}
+    sheet = {"clubs": [{"code": "own:0", "loft_deg": loft}]}
+    seen = client.patch(base, json={"revision": fitting["revision"], "choices": choices, "build": sheet}).get_json()
+    assert seen["by_hand"] == [name]
+
+    gone = put_wedges(client, base, seen, bag["wedges"][1:])
+    (left,) = gone["document"]["bag"]["former"]
+    assert [pin["code"] for pin in gone["document"]["choices"]["pinned"]] == [left["code"]]
+    assert gone["by_hand"] == [f"{name}, as it was"]
+    assert all(not one["pinned"] for one in gone["recommendation"]["clubs"]), "it goes to no other"
+    said = [note["text"] for note in gone["recommendation"]["notes"] if "set by hand" in note["text"]]
+    assert said == [f"{name}, as it was, set by hand at {loft:g}°, cannot be built there: the best one stands."]
+    refused = client.get(f"{base}/build").get_json()["message"]
+    assert refused.startswith(f"Club 1 of the sheet, {name}, as it was, is neither owned nor on the rack")
+
+    back = put_wedges(client, base, gone, bag["wedges"])
+    assert back["document"]["bag"] == bag, "nothing else went by it"
+    assert back["document"]["choices"]["pinned"] == choices["pinned"]
+    assert [one["code"] for one in back["document"]["build"]["clubs"]] == ["own:0"]
+    assert client.get(f"{base}/build").status_code == 200
+
+
+def edit_choices(client, base, seen: dict, pinned: list[dict], wedges, **more) -> dict:
+    """An edit of the pins on a fitting as it was seen, by the places of wedges."""
+    before = {"choices": seen["document"]["choices"], **{name: seen["document"][name] for name in more}}
+    mine = {"choices": {**before["choices"], "pinned": pinned}, **more}
+    body = {"revision": seen["revision"], "edit_id": str(uuid4()), "base": before, "wedges": wedges, **mine}
+    reply = client.patch(base, json=body).get_json()
+    assert (reply["refused"], reply["conflicts"]) == ([], [])
+    return reply
+
+
+def test_pins_that_come_with_a_bag_go_by_it(client, base, fitting):
+    """Work goes on from a kept proposal: own:0 is another wedge there than in the bag of today."""
     bag = fitting["document"]["bag"]
     pinned = [{"loft_deg": bag["wedges"][0]["loft_deg"], "code": "own:0"}]
-    choices = {**fitting["document"]["choices"], "pinned": pinned}
-    body = {"revision": fitting["revision"], "choices": choices, "bag": {**bag, "wedges": bag["wedges"][1:]}}
-    reply = client.patch(base, json=body).get_json()
-    assert reply["document"]["choices"]["pinned"] == []
-    assert all(one["code"] != "own:0" or not one["pinned"] for one in reply["recommendation"]["clubs"])
+    now = put_wedges(client, base, fitting, bag["wedges"][1:])
+    now = edit_choices(client, base, now, [{"loft_deg": bag["wedges"][1]["loft_deg"], "code": "own:0"}], None)
+    kept = edit_choices(client, base, now, pinned, bag["wedges"], bag=bag)
+    assert (kept["document"]["choices"]["pinned"], kept["by_hand"]) == (pinned, [bag["wedges"][0]["name"]])
+    assert kept["revision"] == now["revision"] + 1, "one act is one change"
+    undone = edit_choices(
+        client, base, kept, now["document"]["choices"]["pinned"], bag["wedges"][1:], bag=now["document"]["bag"]
+    )
+    assert (undone["document"]["choices"], undone["by_hand"]) == (now["document"]["choices"], [bag["wedges"][1]["name"]])
+
+
+def test_a_pin_goes_to_the_wedge_that_its_screen_showed(client, base, fitting):
+    """Somebody else took another wedge out of the bag since; the screen sends again what got no answer."""
+    wedges = fitting["document"]["bag"]["wedges"]
+    last = len(wedges) - 1
+    pins = [[{"loft_deg": wedges[n]["loft_deg"], "code": f"own:{n}"}] for n in (last, 0)]
+    put_wedges(client, base, fitting, wedges[1:])
+    edit_id, choices = str(uuid4()), fitting["document"]["choices"]
+    first = {"choices": {**choices, "pinned": pins[0]}}
+    body = {"revision": fitting["revision"], "base": {"choices": choices}, "wedges": wedges}
+    reply = client.patch(base, json={**body, "edit_id": edit_id, **first}).get_json()
+    assert [pin["code"] for pin in reply["document"]["choices"]["pinned"]] == [f"own:{last - 1}"]
+    assert reply["by_hand"] == [wedges[last]["name"]]
+
+    again = {"edit_id": str(uuid4()), "attempts": [{"edit_id": edit_id, "sections": first}]}
+    reply = client.patch(base, json={**body, **again, "choices": {**choices, "pinned": pins[1]}}).get_json()
+    assert (reply["refused"], reply["conflicts"]) == ([], []), "what it began from is its own"
+    assert reply["by_hand"] == [f"{wedges[0]['name']}, as it was"], "it is in the bag no longer, and named"
 
 
 def test_strikes_that_waited_go_to_the_wedges_that_their_screen_showed(client, base, fitting):

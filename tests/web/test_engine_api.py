@@ -148,6 +148,8 @@ def test_what_keeps_a_set_from_being_proposed_has_the_name_of_its_field(client, 
     changes = {"choices": {**document["choices"], "pinned": pinned}, "player": {**document["player"], "wedge_count": 1}}
     told = client.patch(base, json={"revision": fitting["revision"], **changes})
     assert (told.status_code, told.get_json()["recommendation"]) == (200, None)
+    for key in ("strikes", "strikes_key", "rack_key"):
+        assert told.get_json()[key] == fitting[key], "they are not others for having no set: that is no change"
     for problem in (told.get_json()["problem"], client.get(base).get_json()["problem"]):
         assert [(one["name"], one["message"]) for one in problem] == [
             ("heads set by hand", "2 heads are set by hand where 1 wedge is wanted")

@@ -2736,6 +2736,8 @@ export interface components {
             seasons: ("spring" | "summer" | "autumn" | "winter")[];
             /** Sections */
             sections: string[];
+            /** Sections With Codes */
+            sections_with_codes: string[];
             /** Share Tolerance */
             share_tolerance: number;
             /** Shorts */
@@ -3660,7 +3662,7 @@ export interface components {
          *
          *     With `base`, the sections as they were at `revision`, the edit is merged field by field with what others changed
          *     since, and a refused field holds only itself. `edit_id` lets a repeated edit be recognised, `attempts` those before it
-         *     that got no answer.
+         *     that got no answer. `wedges` are those by whose places pins and build sheet go, if they may be others than are saved.
          */
         EditIn: {
             /** @default null */
@@ -3716,6 +3718,13 @@ export interface components {
              * @default []
              */
             settled?: components["schemas"]["SettledIn"][];
+            /**
+             * Wedges
+             * @default null
+             */
+            wedges?: {
+                [key: string]: unknown;
+            }[] | null;
         };
         /**
          * EditedOut
@@ -3723,6 +3732,8 @@ export interface components {
          *     has them.
          */
         EditedOut: {
+            /** By Hand */
+            by_hand: string[];
             /** Conflicts */
             conflicts: components["schemas"]["ConflictOut"][];
             /** Default Shot Mix */
@@ -4230,12 +4241,14 @@ export interface components {
          * FittingOut
          * @description A fitting with its proposal, or the faults that keep the engine from one; `to_come` while it is to be worked out.
          *
-         *     `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
-         *     `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
-         *     `kept_is_shown` says whether the set kept last is the one proposed; `strikes_key` and `rack_key` tell the strikes and
-         *     the rack that the proposal stands on from any others.
+         *     `by_hand` says what the heads set by hand are called, in their order; `readings` for every ground and kind of it what
+         *     its single readings say together, empty where there are none; `thatch_mm` how deep its turf gives before the soil,
+         *     `wedge_room` how many wedges the clubs allowed leave room for; `kept_is_shown` whether the set kept last is the one
+         *     proposed. `strikes_key` and `rack_key` tell the strikes and the rack that the proposal stands on from any others.
          */
         FittingOut: {
+            /** By Hand */
+            by_hand: string[];
             /** Default Shot Mix */
             default_shot_mix: {
                 [key: string]: number;

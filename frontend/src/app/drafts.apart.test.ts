@@ -78,6 +78,19 @@ it("what was taken is let go, what was typed meanwhile goes on from it", () => {
   expect(after.base).toEqual({ player: { name: "typed" } });
 });
 
+it("pins that were answered go by the wedges that are saved, those made meanwhile by the ones of then", () => {
+  const [mine, then, saved] = [{ pinned: ["a"] }, [{ name: "then" }], [{ name: "saved" }]] as never[];
+  const sent = { choices: mine } as never;
+  const document = { choices: {}, bag: { wedges: saved } };
+  const before: Draft = { ...NO_DRAFT, base: { choices: {} as never }, mine: sent, wedges: then };
+  const after = (draft: object, refused: object[] = [{ field: "choices.pinned", message: "no" }]) =>
+    afterSave(before, reply({ refused, draft, document }), sent, {}).wedges;
+  expect(after({ choices: mine })).toBe(saved);
+  expect(after({}, [])).toBeUndefined();
+  const meanwhile = { ...before, mine: { choices: { pinned: ["b"] } as never } };
+  expect(afterSave(meanwhile, reply({ document }), sent, {}).wedges).toBe(then);
+});
+
 it("a refused field stays as it was typed, against what is saved, and is not sent again as it is", () => {
   const sent = { player: player("wrong") };
   const held = {};

@@ -21,7 +21,13 @@ export interface Draft {
   base: Partial<Sections>;
   mine: Partial<Sections>;
   attempts: Attempt[];
+  /** The wedges by whose places its pins and its build sheet go. */
+  wedges?: Wedges;
 }
+
+export type Wedges = Sections["bag"]["wedges"];
+/** Whether clubs go by their codes in a section. */
+export const hasCodes = (section: string) => TABLES.sections_with_codes.includes(section);
 
 const PREFIX = "oblatus-draft-";
 const key = (fitter: string, fitting: string, of: string) => `${PREFIX}${fitter}-${fitting}-${of}`;
@@ -111,7 +117,11 @@ export function afterSave(now: Draft, reply: Edited, sent: Partial<Sections>, he
       delete base[section];
     } else Object.assign(base, { [section]: sent[section] });
   }
-  return { revision: reply.revision, base, mine, attempts: [] };
+  const left: Draft = { revision: reply.revision, base, mine, attempts: [] };
+  const coded = (Object.keys(mine) as Section[]).filter(hasCodes);
+  if (coded.length === 0) return left;
+  const answered = coded.every((section) => mine[section] === reply.draft[section]);
+  return { ...left, wedges: answered ? reply.document.bag.wedges : now.wedges };
 }
 
 /** What an edit stood on, with the fields of it that the server took: on that the next one stands. */

@@ -35,6 +35,7 @@ type Sent = {
   base: { player?: { handicap: number } };
   attempts: { edit_id: string; sections: { player: { handicap: number } } }[];
   settled: { path: string; theirs: unknown }[];
+  wedges: unknown;
 };
 let sent: Sent[] = [];
 let answers: ((body: Sent) => Response | Promise<Response>)[] = [];
@@ -140,6 +141,26 @@ describe("useFitting", () => {
     expect(result.current.canUndo).toBe(false);
     act(() => result.current.redo());
     expect(result.current.draft).toMatchObject({ player: { handicap: 11 }, grounds });
+  });
+
+  it("tells by the places of which wedges its pins go: those that are saved, or those that come with them", async () => {
+    const bag = (...names: string[]) => ({ wedges: names.map((name) => ({ name })) }) as never;
+    const pins = (code: string) => ({ ...document.choices, pinned: [{ loft_deg: 50, code }] }) as never;
+    answers = [1, 2, 3].map(() => (body) => ok(fitting(body.revision + 1, { bag: bag("lob"), ...body })));
+    const { result } = renderHook(() => useFitting(inputs(fitting(1, { bag: bag("gap", "lob") }))));
+    act(() => result.current.edit("player", player(11)));
+    await waitFor(() => expect(sent).toHaveLength(1));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    act(() => result.current.adopt(fitting(9, { bag: bag("lob") })));
+    act(() => result.current.edit("choices", pins("own:0")));
+    await waitFor(() => expect(sent).toHaveLength(2));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    act(() => result.current.editAll({ bag: bag("gap"), choices: pins("own:1") }));
+    await waitFor(() => expect(sent).toHaveLength(3));
+    await waitFor(() => expect(result.current.saveState).toBe("saved"));
+    act(() => result.current.undo());
+    await waitFor(() => expect(sent).toHaveLength(4));
+    expect(sent.map(({ wedges }) => wedges)).toEqual([null, [{ name: "lob" }], [{ name: "gap" }], [{ name: "lob" }]]);
   });
 
   it("joins what was typed while a request was out into the next one, in order", async () => {

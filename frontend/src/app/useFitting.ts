@@ -20,6 +20,7 @@ import { tabName } from "../offline/tab";
 import {
   afterSave,
   type Draft,
+  hasCodes,
   isEmpty,
   keepDraft,
   keptDraft,
@@ -28,6 +29,7 @@ import {
   type Section,
   type Sections,
   sectionOf,
+  type Wedges,
 } from "./drafts";
 
 export type { Section } from "./drafts";
@@ -191,6 +193,7 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
         base,
         attempts,
         settled: settled.current,
+        wedges: now.wedges ?? null,
         drop_rack: false,
       };
       const reply = await unwrap(
@@ -272,12 +275,15 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
   }, [open]);
 
   const change = useCallback(
-    (name: string, value: unknown) => {
+    (name: string, value: unknown, wedges?: Wedges) => {
       const section = name as Section;
       const now = latest.current.draft;
       const known = latest.current.server;
       const base = now.base[section] === undefined ? { ...now.base, [section]: known.document[section] } : now.base;
-      put({ ...now, revision: now.revision || known.revision, base, mine: { ...now.mine, [section]: value } });
+      const next = { ...now, revision: now.revision || known.revision, base, mine: { ...now.mine, [section]: value } };
+      // what a screen calls a club by stands on the bag that is saved, unless they come together
+      if (hasCodes(section)) next.wedges = wedges ?? now.wedges ?? known.document.bag.wedges;
+      put(next);
     },
     [put],
   );
@@ -287,7 +293,13 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
       latest.current.draft.mine[section as Section] ?? latest.current.server.document[section as Section],
     [],
   );
-  const history = useHistory({ name: deedsKey, read: valueIn, put: change });
+  const changeAll = useCallback(
+    (values: Partial<Sections>) => {
+      for (const section of SECTIONS) if (section in values) change(section, values[section], values.bag?.wedges);
+    },
+    [change],
+  );
+  const history = useHistory({ name: deedsKey, read: valueIn, put: changeAll });
   const { did } = history;
 
   const editAll = useCallback(
@@ -296,14 +308,12 @@ export function useFitting({ initial, fitter, open }: Inputs): FittingStore {
         .map((section) => ({ section, changes: changesOf(valueIn(section), values[section]) }))
         .filter(({ changes }) => changes.length > 0);
       const act = found.length > 1 ? { act: newId() } : {};
-      for (const { section, changes } of found) {
-        did({ kind: "edit", section, changes, ...act });
-        change(section, values[section]);
-      }
+      for (const { section, changes } of found) did({ kind: "edit", section, changes, ...act });
+      changeAll(Object.fromEntries(found.map(({ section }) => [section, values[section]])));
       // before the page is drawn anew, which takes as long as half the answer
       if (ready.current && !paused.current) void save();
     },
-    [change, did, valueIn, save],
+    [changeAll, did, valueIn, save],
   );
   const edit = useCallback(
     <S extends Section>(section: S, value: Sections[S] | ((now: Sections[S]) => Sections[S])) =>

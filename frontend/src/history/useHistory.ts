@@ -7,8 +7,8 @@ interface Inputs {
   name: string;
   /** A section as it stands on the screen. */
   read: (section: string) => unknown;
-  /** Put a section in place without making a new deed of it. */
-  put: (section: string, value: unknown) => void;
+  /** Put sections in place together, without making a new deed of them. */
+  put: (values: Record<string, unknown>) => void;
 }
 
 /** What was done on a page, deed by deed, to be taken back and done again; it survives a reload. */
@@ -38,29 +38,31 @@ export function useHistory({ name, read, put }: Inputs) {
   }, []);
 
   const turn = useCallback(
-    (back: boolean, before?: Deed) => {
-      const { past, future } = latest.current;
-      const deed = back ? past.at(-1) : future.at(-1);
-      if (!deed) return;
-      const next = back
-        ? { past: past.slice(0, -1), future: [...future, deed] }
-        : { past: [...past, deed], future: future.slice(0, -1) };
-      latest.current = next;
-      setHistory(next);
-      typing.current = { ...typing.current, left: true };
-      if (deed.kind !== "edit") return others.current(deed, back);
-      let value = read(deed.section);
+    (back: boolean) => {
+      const last = ({ past, future }: History) => (back ? past : future).at(-1);
+      const values: Record<string, unknown> = {};
       let passed = 0;
-      for (const one of deed.changes) {
-        const [from, to] = back ? [one.after, one.before] : [one.before, one.after];
-        // somebody changed it since: theirs stays
-        if (!same(valueAt(value, one.path), from)) passed += 1;
-        else value = withValue(value, one.path, to);
+      for (let deed = last(latest.current); deed; ) {
+        const { past, future } = latest.current;
+        const next: History = back
+          ? { past: past.slice(0, -1), future: [...future, deed] }
+          : { past: [...past, deed], future: future.slice(0, -1) };
+        latest.current = next;
+        setHistory(next);
+        typing.current = { ...typing.current, left: true };
+        if (deed.kind !== "edit") return others.current(deed, back);
+        let value = read(deed.section);
+        for (const one of deed.changes) {
+          const [from, to] = back ? [one.after, one.before] : [one.before, one.after];
+          // somebody changed it since: theirs stays
+          if (!same(valueAt(value, one.path), from)) passed += 1;
+          else values[deed.section] = value = withValue(value, one.path, to);
+        }
+        const another = last(next);
+        deed = together(deed, another) ? another : undefined;
       }
-      if (passed > 0) setProblem("Changed again since: it stays as it is.");
-      else if (!before) setProblem(null);
-      if (passed < deed.changes.length) put(deed.section, value);
-      if (together(deed, back ? next.past.at(-1) : next.future.at(-1))) turn(back, deed);
+      setProblem(passed > 0 ? "Changed again since: it stays as it is." : null);
+      put(values);
     },
     [read, put],
   );

@@ -9,7 +9,10 @@ from __future__ import annotations
 from collections.abc import Callable, Collection, Mapping, Sequence
 from datetime import date
 from difflib import SequenceMatcher
+from typing import Any
 from uuid import uuid4
+
+from pydantic import ValidationError
 
 from oblatus.formats.sections.bag import MOST_FORMER, BagDocument, FormerWedgeDocument, OwnedWedgeDocument
 
@@ -41,19 +44,19 @@ def moved_wedges(
 
 
 def recoded(
-    before: BagDocument, after: BagDocument, measured: Callable[[], Collection[str]], on: date
+    before: BagDocument, after: BagDocument, used: Callable[[], Collection[str]], on: date
 ) -> tuple[BagDocument, Codes]:
-    """The bag with the wedges that left it among the former ones, if something was measured with them, and the codes that
-    changed, old to new.
+    """The bag with the wedges that left it among the former ones, if something goes by them, and the codes that changed,
+    old to new.
 
-    A wedge that comes back as it was, by Undo or with a kept proposal, gets what was measured with it back. `measured`
-    tells the codes that strikes, readings and shots go by; it is asked only where a wedge went or came.
+    A wedge that comes back as it was, by Undo or with a kept proposal, gets what went by it back. `used` tells the codes
+    of what was measured, of pins and of the build sheet; it is asked only where a wedge went or came.
     """
     kept, gone, new = moved_wedges(before.wedges, after.wedges)
     codes = {f"own:{a}": f"own:{b}" for a, b in kept.items() if a != b}
     if not gone and not new:
         return after, codes
-    known = measured()
+    known = used()
     former = list(after.former)
     listed = {one.code for one in former}
     # those that an older bag, put in place of this one, did not have yet
@@ -68,14 +71,50 @@ def recoded(
         codes[f"own:{place}"] = left.code
         if f"own:{place}" in known:
             former.insert(0, left)
+    stay = {one.code for one in before.former} | {codes.get(code, code) for code in known}
+    # Undo brings back those that were, as they were called then: what goes by them has another code by now
+    former = [one for one in former if one.code in stay]
     return after.model_copy(update={"former": tuple(former[:MOST_FORMER])}), codes
+
+
+def as_told(told: Sequence[Mapping[str, Any]], bag: BagDocument) -> list[OwnedWedgeDocument]:
+    """The wedges of a screen; one that cannot be read, by an earlier program or half typed, is the bag's of its name, or
+    in its place."""
+    found: list[OwnedWedgeDocument] = []
+    for place, wedge in enumerate(told):
+        try:
+            found.append(OwnedWedgeDocument.model_validate(wedge))
+        except ValidationError:
+            here = [one for one in bag.wedges if one.name == wedge.get("name")] or list(bag.wedges[place : place + 1])
+            if not here:
+                break
+            found.append(here[0])
+    return found
+
+
+def with_codes(value: Any, codes: Codes) -> Any:
+    """A section, whatever was sent as it, with other codes of clubs."""
+    if isinstance(value, list):
+        return [with_codes(entry, codes) for entry in value]
+    if not isinstance(value, dict):
+        return value
+    found = {key: with_codes(entry, codes) for key, entry in value.items()}
+    code = value.get("code")
+    return {**found, "code": codes[code]} if isinstance(code, str) and code in codes else found
+
+
+def codes_of(value: Any) -> set[str]:
+    """The codes of clubs in a section, whatever was sent as it."""
+    entries = value if isinstance(value, list) else list(value.values()) if isinstance(value, dict) else []
+    here = {value["code"]} if isinstance(value, dict) and isinstance(value.get("code"), str) else set()
+    return here.union(*(codes_of(entry) for entry in entries))
 
 
 def codes_today(
     told: Sequence[OwnedWedgeDocument], bag: BagDocument, used: Collection[str], on: date
 ) -> tuple[BagDocument, Codes]:
     """The codes by which clubs go today that were told by their places among the wedges that a screen showed (`told`),
-    where they are others: a strike may have waited without a connection while the bag changed.
+    where they are others: a strike, or an edit, may have waited without a connection while the bag changed.
 
     A wedge that is in the bag no longer goes by the code that it went out with; one of `used` that has none, for nothing
     was measured with it before, is put among the former ones.

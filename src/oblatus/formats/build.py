@@ -15,7 +15,8 @@ from oblatus.core.build.bench import SEEN_AT, Grind, edge_height, lie_from_mark
 from oblatus.core.build.parts import GRIP_OF, GRIPS, SHAFT_OF, SHAFTS, USUAL_SHELF, Grip, Shaft
 from oblatus.core.build.plan import ClubPlan, SetPlan, Wish
 from oblatus.core.build.sheet import Action, Prices, read_back
-from oblatus.core.clubs import Head, StockHead
+from oblatus.core.clubs import Head
+from oblatus.core.fitting import Fitting
 from oblatus.core.geometry import Hand
 from oblatus.errors import Fault, InputError
 from oblatus.formats.fields import Strict
@@ -207,9 +208,7 @@ class TickedDocument(Strict):
     at: datetime
 
 
-def wish_from(
-    club: BuildClubDocument, stock: Mapping[str, StockHead], place: int, ordered: frozenset[str] = frozenset()
-) -> Wish:
+def wish_from(club: BuildClubDocument, fitting: Fitting, place: int, ordered: frozenset[str] = frozenset()) -> Wish:
     """The engine's wish, `ordered` being its parts that are not on the shelf.
 
     Raises
@@ -217,7 +216,7 @@ def wish_from(
     InputError
         If the head is neither owned nor on the rack.
     """
-    head = stock.get(club.code)
+    head = next((item for item in fitting.stock if item.code == club.code), None)
     if head is None:
         raise InputError(
             [
@@ -225,7 +224,7 @@ def wish_from(
                     f"build.clubs.{place}.code",
                     "is neither owned nor on the rack: take the proposed set anew",
                     club.code,
-                    name=f"Club {place + 1} of the sheet, {club.code},",
+                    name=f"Club {place + 1} of the sheet, {fitting.club_name(club.code)},",
                 )
             ]
         )

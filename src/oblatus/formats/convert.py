@@ -83,8 +83,21 @@ def fitting_from(
         economy=economy_from(document.choices.economy),
         heads_bought=document.choices.heads_bought,
         proved=tuple(_shift(one) for one in document.evidence),
-        former={one.code: f"{one.wedge.name}, as it was" for one in bag.former},
+        former=former_names(bag),
     )
+
+
+def former_names(bag: BagDocument) -> dict[str, str]:
+    """What wedges are called that are no longer as they were, by code."""
+    return {one.code: f"{one.wedge.name}, as it was" for one in bag.former}
+
+
+def heads_by_hand(document: FittingDocument, rack: Sequence[RackHeadDocument]) -> list[str]:
+    """What the heads set by hand are called, in their order; the code of one that is known no more."""
+    heads = document.rack if document.rack is not None else rack
+    names = {head.code: head.name for head in heads} | former_names(document.bag)
+    names |= {f"own:{n}": wedge.name for n, wedge in enumerate(document.bag.wedges)}
+    return [names.get(pin.code, pin.code) for pin in document.choices.pinned]
 
 
 def _shift(document: HeadEvidenceDocument) -> HeadShift:

@@ -23,7 +23,7 @@ from oblatus.core.schools import SCHOOLS
 from oblatus.core.shots import BY_KEY
 from oblatus.core.words import day, metres, quantity, shortened, speed, trimmed
 from oblatus.formats.fields import Strict
-from oblatus.formats.fitting import SECTIONS
+from oblatus.formats.fitting import SECTIONS, WITH_CODES
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
 from oblatus.formats.sections.after import CARD_PAPERS, CARD_PARTS
 
@@ -151,20 +151,28 @@ class DifferenceOut(Strict):
 
 
 def differences(before: dict[str, Any], after: dict[str, Any]) -> list[DifferenceOut]:
-    """Every field that differs between two documents, strikes told by how many and which; ids say nothing."""
+    """Every field that differs between two documents, strikes told by how many and which; ids say nothing.
+
+    Clubs are told by their names: a code is a place in the bag, where another wedge may stand by now.
+    """
     found = []
-    for path in changed_paths(_unpacked(before), _unpacked(after)):
+    before, after = (
+        document | {key: _with_names(document[key], document) for key in WITH_CODES if key in document}
+        for document in (before, after)
+    )
+    was, now = _unpacked(before), _unpacked(after)
+    for path in changed_paths(was, now):
         if path.endswith("_id"):
             continue
-        one, other = value_at(_unpacked(before), path), value_at(_unpacked(after), path)
+        one, other = value_at(was, path), value_at(now, path)
         found.append(difference(path, one, other, before if other is MISSING else after))
     return [*found, *_strikes(before.get("strikes", []), after.get("strikes", []))]
 
 
 def difference(path: str, before: Any, after: Any, document: dict[str, Any]) -> DifferenceOut:
-    """One field with its two values in words; `document` gives the names of grounds and clubs on the path."""
+    """One field with its two values in words; `document` gives the names of grounds and clubs."""
     field = _field(path)
-    words_before, words_after = _apart(before, after, field)
+    words_before, words_after = _apart(_with_names(before, document), _with_names(after, document), field)
     return DifferenceOut(
         path=path,
         name=name_of(path, document),
@@ -232,14 +240,30 @@ def _named(parent: str, step: str) -> str:
 
 
 def _club(code: str, document: dict[str, Any]) -> str:
-    """The name of a club by its code, where it is an owned one or the fitting has its rack."""
+    """The name of a club by its code, where it is owned, was owned, or the fitting has its rack."""
     kind, _, place = code.partition(":")
-    bag, rack = document.get("bag"), document.get("rack")
-    owned = bag.get("wedges") if isinstance(bag, dict) else None
+    bag = document.get("bag")
+    bag = bag if isinstance(bag, dict) else {}
+    owned = bag.get("wedges")
     if kind == "own" and place.isdecimal() and isinstance(owned, list) and int(place) < len(owned):
         return _called(owned[int(place)])
-    heads = rack if isinstance(rack, list) else []
-    return next((_called(head) for head in heads if isinstance(head, dict) and head.get("code") == code), "")
+    for heads in (document.get("rack"), bag.get("former")):
+        for head in heads if isinstance(heads, list) else []:
+            if isinstance(head, dict) and head.get("code") == code:
+                return _called(head)
+    return ""
+
+
+def _with_names(value: Any, document: dict[str, Any]) -> Any:
+    """A value with the names of clubs where it has their codes."""
+    if isinstance(value, list):
+        return [_with_names(entry, document) for entry in value]
+    if not isinstance(value, dict):
+        return value
+    named = {key: _with_names(entry, document) for key, entry in value.items()}
+    code = value.get("code")
+    called = _club(code, document) if isinstance(code, str) else ""
+    return {**named, "code": called} if called else named
 
 
 def _shot(value: Any) -> str:

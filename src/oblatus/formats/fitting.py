@@ -68,6 +68,9 @@ SECTIONS = tuple(name for name in FittingDocument.model_fields if name not in BE
 AFTER_THE_SET = ("build", "card", "after")
 """Those that are about the set once it is chosen: no proposal stands on them."""
 
+WITH_CODES = ("choices", "build")
+"""Those in which clubs go by their codes, own:0 for the first wedge of the bag."""
+
 
 def load_fitting(text: str | bytes) -> FittingDocument:
     """Read a fitting document.

@@ -102,10 +102,9 @@ def plan_of(
     shelf: Mapping[str, int] = USUAL_SHELF,
 ) -> SetPlan:
     """The bench's plan of wished clubs; raises InputError at the field."""
-    stock = {item.code: item for item in fitting.stock}
     try:
         wishes = [
-            wish_from(club, stock, n, ordered)
+            wish_from(club, fitting, n, ordered)
             for n, (club, ordered) in enumerate(zip(clubs, ordered_parts(clubs, shelf), strict=True))
         ]
         return plan_set(wishes, prices_from(document, prices))

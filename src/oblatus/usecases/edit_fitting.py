@@ -10,12 +10,12 @@ from uuid import UUID
 from pydantic import ValidationError
 
 from oblatus.errors import Fault, InputError
-from oblatus.formats.bag_codes import recoded
+from oblatus.formats.bag_codes import as_told, codes_of, codes_today, recoded, with_codes
 from oblatus.formats.differences import name_of
 from oblatus.formats.fields import faults_of
-from oblatus.formats.fitting import FittingDocument
+from oblatus.formats.fitting import WITH_CODES, FittingDocument
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
-from oblatus.formats.sections.bag import BagDocument
+from oblatus.formats.sections.bag import BagDocument, OwnedWedgeDocument
 from oblatus.formats.sections.grounds import called_before, renamed
 from oblatus.store.builds import StudioBuilds
 from oblatus.store.database import Database
@@ -46,6 +46,8 @@ class Edit:
     edit_id: UUID | None = None
     settled: Mapping[str, Any] = field(default_factory=dict)
     attempts: Sequence[tuple[UUID, Sections]] = ()
+    wedges: Sequence[Sections] | None = None
+    """The wedges by whose places its pins and its build sheet go; those that are saved, if it does not tell."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +89,7 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
                 document = _with_measurements(rows, row, document)
                 rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), edit.revision)
             else:
-                refused, conflicts, draft, document = _merge_in(rows, row, edit)
+                refused, conflicts, draft, document = _merge_by_codes(rows, row, edit)
             if edit.edit_id is not None and not refused and not conflicts:
                 made = EditRow(
                     fitting_id=fitting_id, id=edit.edit_id, studio_id=actor.studio_id, fitter=actor.name,
@@ -98,6 +100,43 @@ def edit_fitting(database: Database, actor: Actor, fitting_id: UUID, edit: Edit)
         stands = rows.stands(fitting_id)
     view = view_of(row, rack, kept, strikes, stands, document, asked=Asked.EDIT)
     return Edited(view, refused, conflicts, draft)
+
+
+def _merge_by_codes(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
+    """Merge the edit into the row: pins and sheet after the bag, by the codes that their clubs go by then.
+
+    They were chosen by the places of the wedges on a screen: the bag may have changed since, or come with them.
+    """
+    coded = {name: edit.sections[name] for name in WITH_CODES if name in edit.sections}
+    if not coded or edit.wedges is None or ("bag" not in edit.sections and edit.wedges == row.document["bag"]["wedges"]):
+        return _merge_in(rows, row, edit)
+    others, revision = {name: value for name, value in edit.sections.items() if name not in coded}, row.revision
+    first = _merge_in(rows, row, replace(edit, sections=others)) if others else ((), (), {}, None)
+    document = first[3] or FittingDocument.model_validate(row.document)
+    mine = as_told(edit.wedges, document.bag)
+    base_bag = (edit.base or {}).get("bag") or {}
+    before = as_told(base_bag["wedges"], document.bag) if base_bag.get("wedges") else mine
+    sections, document = _by_code(rows, row, document, coded, mine)
+    base, document = _by_code(rows, row, document, {name: (edit.base or {}).get(name) for name in coded}, before)
+    attempts = []
+    for edit_id, made in edit.attempts:
+        again, document = _by_code(rows, row, document, made, mine)
+        attempts.append((edit_id, again))
+    base = {name: value for name, value in base.items() if value is not None}
+    then = _merge_in(rows, row, replace(edit, sections=sections, base=base, attempts=attempts))
+    row.revision = min(row.revision, revision + 1)  # one act, one change
+    return (*first[0], *then[0]), (*first[1], *then[1]), {**first[2], **then[2]}, then[3]
+
+
+def _by_code(
+    rows: StudioRows, row: FittingRow, document: FittingDocument, sections: Sections, told: Sequence[OwnedWedgeDocument]
+) -> tuple[Sections, FittingDocument]:
+    """Sections of a screen with the codes of today; a wedge that left meanwhile is among the former ones."""
+    bag, codes = codes_today(told, document.bag, codes_of(sections), today())
+    if bag is not document.bag:
+        document = document.model_copy(update={"bag": bag})
+        rows.change_fitting(row, document.player.name, document.model_dump(mode="json"), row.revision)
+    return {name: with_codes(value, codes) for name, value in sections.items()}, document
 
 
 def _merge_in(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
@@ -138,12 +177,12 @@ def _with_measurements(rows: StudioRows, row: FittingRow, document: FittingDocum
 
 def _with_codes(rows: StudioRows, row: FittingRow, before: BagDocument, document: FittingDocument) -> FittingDocument:
     builds = StudioBuilds(rows.session, rows.studio_id)
-    bag, codes = recoded(before, document.bag, lambda: builds.measured_codes(row.id), today())
+    here = {pin.code for pin in document.choices.pinned} | {club.code for club in document.build.clubs}
+    bag, codes = recoded(before, document.bag, lambda: here | builds.measured_codes(row.id), today())
     if not codes:
         return document
     builds.rename_clubs(row.id, codes, codes)
-    pins = (pin.model_copy(update={"code": codes.get(pin.code, pin.code)}) for pin in document.choices.pinned)
-    pinned = tuple(pin for pin in pins if not pin.code.startswith("was:"))
+    pinned = tuple(pin.model_copy(update={"code": codes.get(pin.code, pin.code)}) for pin in document.choices.pinned)
     clubs = tuple(one.model_copy(update={"code": codes.get(one.code, one.code)}) for one in document.build.clubs)
     return document.model_copy(
         update={

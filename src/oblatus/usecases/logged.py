@@ -12,7 +12,7 @@ from oblatus.core.log.expected import Expectations
 from oblatus.core.log.says import Noted
 from oblatus.core.log.shots import APPROACH, LoggedShot, strokes_of_shot
 from oblatus.core.shots import BY_KEY
-from oblatus.formats.convert import fitting_from
+from oblatus.formats.convert import fitting_from, former_names
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.log_shots import LogShotDocument
 from oblatus.store.database import Database
@@ -89,7 +89,7 @@ def judged_log(inputs: FittingInputs, rows: Sequence[LogShotRow]) -> Logged:
 def names_of(log: Logged) -> dict[str, str]:
     """Names of clubs by code, former ones too."""
     names = {tool.code: tool.name for tool in log.expectations.tools}
-    return {one.code: f"{one.wedge.name}, as it was" for one in log.document.bag.former} | names
+    return former_names(log.document.bag) | names
 
 
 def situation_name(key: str) -> str:

@@ -12,7 +12,7 @@ from cachetools import LRUCache, cached
 from pydantic import BaseModel
 
 from oblatus.core.fitting import proposal as whole
-from oblatus.core.fitting.fitting import count_strikes
+from oblatus.core.fitting.fitting import Fitting, count_strikes
 from oblatus.core.fitting.recommendation import Built, near
 from oblatus.core.gapping import MeasuredStrike
 from oblatus.core.threads import at_leisure, patiently
@@ -105,8 +105,12 @@ def _near_or_to_come(asked: Question, fitting: UUID) -> Proposal:
     clubs = clubs_near(engine().work.folder, fitting)
     if clubs is not None:
         return _quick(asked, clubs)
-    asks = asked.fitting()
-    return Proposal(None, (), count_strikes(asks), strikes_key(asks.strikes), rack_key(asks.stock))
+    return Proposal(None, (), *_stands_on(asked.fitting()))
+
+
+def _stands_on(fitting: Fitting) -> tuple[int, str, str]:
+    """The count and key of the strikes, and the key of the rack, that a proposal stands on, made or not."""
+    return count_strikes(fitting), strikes_key(fitting.strikes), rack_key(fitting.stock)
 
 
 _DONE: LRUCache[Hashable, Proposal] = LRUCache(24)
@@ -177,8 +181,6 @@ def _ask(asked: Question, clubs: frozenset[Built] | None) -> Proposal:
     fitting = asked.fitting()
     try:
         found = whole.propose(fitting, engine().judge, among=clubs)
-        result = recommendation_out(found)
-        keys = result.strikes_key, rack_key(fitting.stock)
-        return Proposal(result, (), result.strikes, *keys, near(found.recommendation))
+        return Proposal(recommendation_out(found), (), *_stands_on(fitting), near(found.recommendation))
     except InputError as error:
-        return Proposal(None, error.faults)
+        return Proposal(None, error.faults, *_stands_on(fitting))

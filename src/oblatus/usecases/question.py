@@ -55,5 +55,7 @@ def without_words(document: FittingDocument) -> FittingDocument:
     wedges = tuple(wedge.model_copy(update=wordless) for wedge in document.bag.wedges)
     unread = {"venue": None, "season": None, "read_on": None, "formerly": ()}
     grounds = tuple(ground.model_copy(update=unread) for ground in document.grounds)
-    bag = document.bag.model_copy(update={"wedges": wedges, "former": ()})
+    by_hand = {pin.code for pin in document.choices.pinned}
+    former = tuple(one for one in document.bag.former if one.code in by_hand)  # told by name that it cannot be had
+    bag = document.bag.model_copy(update={"wedges": wedges, "former": former})
     return document.model_copy(update={"grounds": grounds, "bag": bag, **_AFTER_THE_SET})

@@ -9,12 +9,11 @@ from pydantic import ValidationError
 
 from oblatus.core.gapping.strikes import SHORT_STATIONS
 from oblatus.errors import fault
-from oblatus.formats.bag_codes import codes_today
+from oblatus.formats.bag_codes import as_told, codes_today
 from oblatus.formats.convert import swings_from
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.limits import NOTE_LETTERS
-from oblatus.formats.sections.bag import BagDocument, OwnedWedgeDocument
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
 from oblatus.store.repositories import STRIKE_COLUMNS, Json, StudioRows
@@ -58,26 +57,12 @@ def take_strikes(
         codes: Mapping[str, str] = {}
         if told is not None:
             used = {strike.club for strike in strikes}
-            bag, codes = codes_today(_as_told(told, document.bag), document.bag, used, today())
+            bag, codes = codes_today(as_told(told, document.bag), document.bag, used, today())
             if bag is not document.bag:
                 changed = document.model_copy(update={"bag": bag}).model_dump(mode="json")
                 rows.change_fitting(row, row.player_name, changed, row.revision)
         taken = [strike.model_dump() for strike in strikes]
         return rows.add_strikes(fitting_id, [{**one, "club": codes.get(one["club"], one["club"])} for one in taken])
-
-
-def _as_told(told: Sequence[Json], bag: BagDocument) -> list[OwnedWedgeDocument]:
-    """The wedges of a screen; one that only an earlier program could read is the bag's of its name, or in its place."""
-    found: list[OwnedWedgeDocument] = []
-    for place, wedge in enumerate(told):
-        try:
-            found.append(OwnedWedgeDocument.model_validate(wedge))
-        except ValidationError:
-            here = [one for one in bag.wedges if one.name == wedge.get("name")] or list(bag.wedges[place : place + 1])
-            if not here:
-                break
-            found.append(here[0])
-    return found
 
 
 def tell_of_strike(

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import Enum, auto
 from uuid import UUID
 
+from oblatus.formats.convert import heads_by_hand
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.recommendation import club_labels
 from oblatus.formats.sections.bag import RackHeadDocument
@@ -20,12 +21,14 @@ from oblatus.usecases.strikes_of import measured
 
 @dataclass(frozen=True, slots=True)
 class FittingView:
-    """What `open_fitting` and every edit answer; `kept_is_shown`: whether the set kept last is the one proposed."""
+    """What `open_fitting` and every edit answer; `by_hand`: what heads set by hand are called; `kept_is_shown`: whether
+    the set kept last is the one proposed."""
 
     id: UUID
     revision: int
     document: FittingDocument
     proposal: Proposal
+    by_hand: Sequence[str]
     steps: Mapping[str, State]
     kept: KeptRow | None
     kept_is_shown: bool
@@ -71,4 +74,5 @@ def view_of(
     shown = kept is not None and (found is None or not found.whole_rack or list(kept.clubs) == club_labels(found))
     states = step_states(document, strikes, None if kept is None else fresh and shown, stands)
     make_ahead(document, rack, struck)
-    return FittingView(row.id, row.revision, document, proposal, states, kept, shown)
+    by_hand = heads_by_hand(document, rack)
+    return FittingView(row.id, row.revision, document, proposal, by_hand, states, kept, shown)

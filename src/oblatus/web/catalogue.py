@@ -33,7 +33,7 @@ from oblatus.core.strokes.situations import PINS
 from oblatus.formats import limits
 from oblatus.formats.card import BASIS
 from oblatus.formats.carries import FINDER
-from oblatus.formats.fitting import AFTER_THE_SET, SECTIONS
+from oblatus.formats.fitting import AFTER_THE_SET, SECTIONS, WITH_CODES
 from oblatus.formats.imports.mapping import DELIMITERS, ENCODINGS
 from oblatus.formats.log_file import LOG_FIELDS
 from oblatus.formats.log_shots import DISTANCE, LEFT
@@ -90,6 +90,7 @@ def catalogue_out() -> CatalogueOut:
         place=_fields(Ground),
         sections=list(SECTIONS),
         proposal_sections=[name for name in SECTIONS if name not in AFTER_THE_SET],
+        sections_with_codes=list(WITH_CODES),
         greens=list(get_args(GreenClass)),
         carry_lies=[KeyNameOut(key=key, name=key.replace("_", " ")) for key in LIE_CLASSES],
         pins=[KeyNameOut(key=pin.name, name=pin.words) for pin in PINS],

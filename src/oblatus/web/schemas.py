@@ -15,7 +15,7 @@ from oblatus.formats.earlier import EarlierOut
 from oblatus.formats.fields import Strict, Within
 from oblatus.formats.fitting import SECTIONS, FittingDocument
 from oblatus.formats.imports import FOUND_OUT, LayoutDocument
-from oblatus.formats.limits import NAME_LETTERS
+from oblatus.formats.limits import MOST_WEDGES_OWNED, NAME_LETTERS
 from oblatus.formats.recommendation import RecommendationOut
 from oblatus.formats.sections.bag import Rack, RackHeadDocument
 from oblatus.formats.sections.parts import Name
@@ -142,7 +142,7 @@ class EditIn(SectionsIn):
 
     With `base`, the sections as they were at `revision`, the edit is merged field by field with what others changed
     since, and a refused field holds only itself. `edit_id` lets a repeated edit be recognised, `attempts` those before it
-    that got no answer.
+    that got no answer. `wedges` are those by whose places pins and build sheet go, if they may be others than are saved.
     """
 
     revision: Revision
@@ -150,6 +150,7 @@ class EditIn(SectionsIn):
     base: SectionsIn | None = None
     attempts: Annotated[tuple[AttemptIn, ...], Field(max_length=20)] = ()
     settled: Annotated[tuple[SettledIn, ...], Field(max_length=500)] = ()
+    wedges: Annotated[list[dict[str, Any]], Field(max_length=MOST_WEDGES_OWNED)] | None = None
     rack: Annotated[Rack | None, _AsItStands()] = None
     drop_rack: bool = False
 
@@ -241,10 +242,10 @@ class OwnedOut(Strict):
 class FittingOut(Strict):
     """A fitting with its proposal, or the faults that keep the engine from one; `to_come` while it is to be worked out.
 
-    `readings` says for every ground and kind of it what its single readings say together, empty where there are none;
-    `thatch_mm` how deep its turf gives before the soil, `wedge_room` how many wedges the clubs allowed leave room for.
-    `kept_is_shown` says whether the set kept last is the one proposed; `strikes_key` and `rack_key` tell the strikes and
-    the rack that the proposal stands on from any others.
+    `by_hand` says what the heads set by hand are called, in their order; `readings` for every ground and kind of it what
+    its single readings say together, empty where there are none; `thatch_mm` how deep its turf gives before the soil,
+    `wedge_room` how many wedges the clubs allowed leave room for; `kept_is_shown` whether the set kept last is the one
+    proposed. `strikes_key` and `rack_key` tell the strikes and the rack that the proposal stands on from any others.
     """
 
     id: UUID
@@ -253,6 +254,7 @@ class FittingOut(Strict):
     recommendation: RecommendationOut | None
     problem: list[FaultOut]
     to_come: bool
+    by_hand: list[str]
     owned: list[OwnedOut]
     readings: list[dict[str, str]]
     thatch_mm: list[float]

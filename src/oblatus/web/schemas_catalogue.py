@@ -216,6 +216,7 @@ class CatalogueOut(Strict):
     place: list[FigureField]
     sections: list[str]
     proposal_sections: list[str]
+    sections_with_codes: list[str]
     greens: list[GreenClass]
     carry_lies: list[KeyNameOut]
     pins: list[KeyNameOut]

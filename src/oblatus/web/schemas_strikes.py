@@ -10,6 +10,7 @@ from pydantic import Field, StringConstraints
 from oblatus.core.gapping.strikes import STRIKE_FIGURES
 from oblatus.formats.carries import CellKey
 from oblatus.formats.fields import Strict, Within
+from oblatus.formats.limits import MOST_WEDGES_OWNED
 from oblatus.formats.recommendation import LadderOut
 from oblatus.formats.strikes import Divot, Note, Reason, StrikeDocument
 from oblatus.units import DistanceUnit
@@ -27,7 +28,7 @@ class StrikesIn(Strict):
     took them, by which own:N is understood; without them it is by the bag as it is now."""
 
     strikes: Annotated[tuple[StrikeDocument, ...], Field(min_length=1, max_length=500)]
-    wedges: Annotated[tuple[dict[str, Any], ...], Field(max_length=8)] | None = None
+    wedges: Annotated[tuple[dict[str, Any], ...], Field(max_length=MOST_WEDGES_OWNED)] | None = None
 
 
 class TakenOutOut(Strict):

@@ -2,12 +2,13 @@ import { Link } from "react-router";
 import { useStore } from "../../app/context";
 import { stepOf } from "../../app/steps";
 import { ToCome } from "../../app/ToCome";
+import { ByHand, notStanding } from "./ByHand";
 import parts from "./parts.module.css";
 import { StepHead } from "./StepHead";
 
 /** What a step says when the engine cannot make a proposal from what is known, and where that is mended. */
 export function NoProposal({ title }: { title: string }) {
-  const { server, draft, edit } = useStore();
+  const { server } = useStore();
   if (server.to_come)
     return (
       <>
@@ -28,13 +29,7 @@ export function NoProposal({ title }: { title: string }) {
                 {fault.name && `${fault.name}: `}
                 {fault.message}.{" "}
                 {fault.field === "choices.pinned" ? (
-                  <button
-                    type="button"
-                    className={parts.quietButton}
-                    onClick={() => edit("choices", { ...draft.choices, pinned: [] })}
-                  >
-                    Let them go
-                  </button>
+                  <ByHand heads={notStanding(server)} />
                 ) : (
                   step && <Link to={`/fittings/${server.id}/${step.path}`}>Go to {step.name}</Link>
                 )}

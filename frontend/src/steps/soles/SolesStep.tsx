@@ -6,6 +6,7 @@ import { useStore } from "../../app/context";
 import { SetPlane } from "../../pictures/SetPlane/SetPlane";
 import { trimmed } from "../../units/units";
 import { Below } from "../parts/Below";
+import { ByHand, notStanding } from "../parts/ByHand";
 import { NoProposal } from "../parts/NoProposal";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
@@ -26,6 +27,7 @@ export default function SolesStep() {
   if (!result || !club) return <NoProposal title="Soles" />;
   const scenario = result.scenarios.find((s) => s.key === shot) ?? leadingDuty(club, result);
   if (!scenario) return <NoProposal title="Soles" />;
+  const lost = notStanding(server);
   return (
     <>
       <StepHead title="Soles" aside={<Link to="/desk">Shot desk</Link>}>
@@ -42,6 +44,12 @@ export default function SolesStep() {
           <strong className={classes.shotName}>{scenario.shot_name}</strong> on {scenario.ground}
         </span>
       </StepHead>
+      {lost.length > 0 && (
+        <section className={`${classes.verdict} ${parts.inLine}`}>
+          Set by hand, not in this set:
+          <ByHand heads={lost} />
+        </section>
+      )}
       <PassView key={`${club.slot}|${scenario.key}`} club={club} scenario={scenario} />
       <SituationTable club={club} result={result} chosen={scenario.key} onChoose={setShot} />
       <p className={classes.verdict}>

@@ -43,10 +43,9 @@ def bag_rows(fitting: Fitting) -> tuple[ClubRow, ...]:
     ]
     owned = [ClubRow(item.code, item.name, item.head.loft_deg) for item in fitting.stock if item.owned]
     rows += sorted(owned, key=lambda row: row.loft_deg)
-    names = fitting.former | {item.code: item.name for item in fitting.stock}
     known = {(row.code, row.loft_deg) for row in rows}
     others = dict.fromkeys((s.club, s.loft_deg) for s in measured_carries(fitting) if (s.club, s.loft_deg) not in known)
-    return (*rows, *(ClubRow(code, names.get(code, code), loft) for code, loft in sorted(others, key=lambda o: o[1])))
+    return (*rows, *(ClubRow(code, fitting.club_name(code), loft) for code, loft in sorted(others, key=lambda o: o[1])))
 
 
 def carries_of(fitting: Fitting, rows: Sequence[ClubRow]) -> PlayerModel:

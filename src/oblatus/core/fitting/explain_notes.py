@@ -24,9 +24,8 @@ def notes(recommendation: Recommendation) -> list[tuple[str, str]]:
     for loft in recommendation.missing_lofts_deg:
         found.append(("gap", f"No head on the rack or in the bag reaches {degrees(loft)} within its bend limit."))
     for loft, code in recommendation.lost_pins:
-        found.append(
-            ("gap", f"The head chosen by hand for {degrees(loft)} ({code}) cannot be built there: the best one stands.")
-        )
+        head = recommendation.fitting.club_name(code)
+        found.append(("gap", f"{head}, set by hand at {degrees(loft)}, cannot be built there: the best one stands."))
     found.extend(("caution", words) for words in (_bend_words(c) for c in chosen_of(recommendation)) if words)
     found.extend(("proof", words) for words in _proofs_of_others(recommendation))
     found.extend(("rule", words) for words in _cross_check(recommendation))

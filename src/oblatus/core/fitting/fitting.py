@@ -76,8 +76,7 @@ class Fitting:
     `strikes` were measured in `air`; `bands` say how often distances are faced if the shot mix does not;
     `ladder_factors` are the fitter's weights on the parts of the ladder; `layouts` where holes are, by shot; `economy`
     what a round and a change are worth; `heads_bought` the step of change that the fitter takes instead of the proposed
-    one; `proved` what balls have shown of heads; `former` the names of clubs that were hit as they are no longer, by
-    code.
+    one; `proved` what balls have shown of heads; `former` the names of clubs that are no longer as they were, by code.
     """
 
     player: Player
@@ -96,6 +95,10 @@ class Fitting:
     heads_bought: int | None = None
     proved: tuple[HeadShift, ...] = ()
     former: dict[str, str] = field(default_factory=dict)
+
+    def club_name(self, code: str) -> str:
+        """What a club is called, also one that is no longer as it was; the code itself where nothing else is known."""
+        return next((item.name for item in self.stock if item.code == code), self.former.get(code, code))
 
 
 def carry_model_of(fitting: Fitting) -> CarryModel:

@@ -118,13 +118,15 @@ def patch_fitting(path: FittingPath, body: EditIn) -> Answer:
         body.edit_id,
         {conflict.path: conflict.theirs for conflict in body.settled},
         [(attempt.edit_id, _sections(attempt.sections)) for attempt in body.attempts],
+        body.wedges,
     )
     edited = edit_fitting(database(), actor(), path.fitting_id, edit)
+    on_screen = edited.view.document.model_dump(mode="json") | edited.draft if edited.conflicts else {}
     return answer(
         EditedOut(
             **dict(_fitting(edited.view)),
             refused=fault_list(edited.refused),
-            conflicts=[_conflict(conflict, edited.draft) for conflict in edited.conflicts],
+            conflicts=[_conflict(conflict, on_screen) for conflict in edited.conflicts],
             draft=edited.draft,
         )
     )
@@ -231,8 +233,8 @@ def _sections(body: SectionsIn) -> dict[str, Any]:
     return {name: value for name, value in found.items() if value is not None}
 
 
-def _conflict(conflict: Conflict, draft: dict[str, Any]) -> ConflictOut:
-    said = difference(conflict.path, conflict.mine, conflict.theirs, draft)
+def _conflict(conflict: Conflict, document: dict[str, Any]) -> ConflictOut:
+    said = difference(conflict.path, conflict.mine, conflict.theirs, document)
     return ConflictOut(
         path=conflict.path, name=said.name, unit=said.unit, mine=said.before, theirs=said.after,
         mine_words=said.before_words, theirs_words=said.after_words, value=conflict.theirs,
@@ -255,6 +257,7 @@ def _fitting(view: FittingView) -> FittingOut:
         recommendation=view.proposal.result,
         problem=fault_list(_named(view)),
         to_come=view.proposal.to_come,
+        by_hand=list(view.by_hand),
         owned=[_owned(wedge) for wedge in view.document.bag.wedges],
         readings=[_readings(ground) for ground in view.document.grounds],
         thatch_mm=[round(1000 * thatch_of(ground.turf), 2) for ground in grounds_of(view.document)],
