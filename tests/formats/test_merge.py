@@ -202,6 +202,16 @@ def test_clubs_are_told_by_name_each_of_its_own_bag():
     assert told["clubs of the build sheet"] == ("none", f"{sand} at 54.6°, {lob['name']} at 60°")
 
 
+def test_what_was_said_to_the_log_is_told_by_what_it_was_about():
+    before = fitting()
+    gap = before["bag"]["wedges"][0]["name"]
+    answers = [{"key": key, "accepted": True, "on": "2026-12-01", "shots": 12} for key in ("head:own:0:sand", "table")]
+    after = {**copy.deepcopy(before), "after": {**before["after"], "decisions": answers}}
+    (told,) = differences(before, after)
+    assert (told.name, told.after_words) == ("answers to the log", f"{gap}, sand, strokes table")
+    assert name_of("after.decisions.0.accepted", after) == f"{gap}, sand: answers to the log accepted"
+
+
 @pytest.mark.parametrize(
     ("path", "name"),
     [

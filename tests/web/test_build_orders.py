@@ -84,6 +84,26 @@ def test_no_proposed_set_of_a_rack_that_was_not_seen_goes_to_the_bench(client):
     assert client.post(f"{base}/build/orders", json={**body, "rack_key": now["rack_key"]}).status_code == 201
 
 
+def test_an_order_is_no_other_for_a_wedge_that_came_into_the_bag_or_left_it(client, base):
+    """A club goes by its place in the bag: "head changed since the sheet went to the bench" was said of it, and its ticks
+    were lost with the changed sheet."""
+    seen = client.get(base).get_json()
+    bag = seen["document"]["bag"]
+    owned = bag["wedges"][0]
+    put_build(client, base, [{"code": "own:0", "loft_deg": owned["loft_deg"] + 1.0}])
+    sheet = order(client, base).get_json()
+    assert sheet["clubs"][0]["operations"]
+    body = {"club": 0, "operation": 0, "done": True}
+    assert client.put(f"{base}/build/orders/{sheet['order']['id']}/ticks", json=body).status_code == 204
+    for wedges, code in (([{**owned, "name": "spare"}, *bag["wedges"]], "own:1"), (bag["wedges"], "own:0")):
+        now = client.get(base).get_json()
+        change = {"revision": now["revision"], "bag": {**now["document"]["bag"], "wedges": wedges}}
+        assert client.patch(base, json=change).status_code == 200
+        sheet = client.get(f"{base}/build").get_json()
+        assert [club["wish"]["code"] for club in sheet["clubs"]] == [code]
+        assert (sheet["order"]["changed"], len(sheet["order"]["ticks"])) == ([], 1)
+
+
 def test_an_order_takes_heads_once_and_gives_them_back_when_it_is_cancelled(client, base):
     before, one = stock(client), str(uuid4())
     reply = order(client, base, one)

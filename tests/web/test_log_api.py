@@ -175,6 +175,22 @@ def test_shots_are_counted_beside_what_the_fitter_typed_and_what_was_typed_comes
     assert found["distances"][0]["share"] > assumed["distances"]["distances"][0]["share"]
 
 
+def test_what_was_said_of_a_head_stays_with_it_when_another_wedge_comes_into_the_bag(client, base):
+    document = client.get(base).get_json()["document"]
+    head = next(offer for offer in log(client, base)["offers"] if offer["evidence"])
+    no = [{"key": head["key"], "accepted": False, "on": "2026-11-01", "shots": head["shots"]}]
+    edit(client, base, after={**document["after"], "decisions": no})
+    bag = document["bag"]
+    spare = {**bag["wedges"][0], "name": "spare"}
+    place = int(head["key"].split(":")[2])
+    for wedges, now in (([spare, *bag["wedges"]], place + 1), (bag["wedges"], place)):
+        after = edit(client, base, bag={**client.get(base).get_json()["document"]["bag"], "wedges": wedges})
+        key = f"head:own:{now}:{head['key'].split(':')[-1]}"
+        assert [one["key"] for one in after["document"]["after"]["decisions"]] == [key]
+        states = {offer["key"]: offer["state"] for offer in log(client, base)["offers"]}
+        assert (states[key], list(states.values()).count("declined")) == ("declined", 1)
+
+
 def test_an_offer_counts_as_taken_only_while_the_fitting_holds_it(client, base):
     """Whatever was said: an answer and what it put in place are two edits, and either may be taken back alone."""
     offers = {offer["key"]: offer for offer in log(client, base)["offers"]}

@@ -25,7 +25,7 @@ from oblatus.core.words import day, metres, quantity, shortened, speed, trimmed
 from oblatus.formats.fields import Strict
 from oblatus.formats.fitting import SECTIONS, WITH_CODES
 from oblatus.formats.merge import MISSING, TOLD_BY, changed_paths, same, value_at
-from oblatus.formats.sections.after import CARD_PAPERS, CARD_PARTS
+from oblatus.formats.sections.after import CARD_PAPERS, CARD_PARTS, OFFERS, head_of
 
 UNITS = {
     "m": "m", "mps": "m/s", "deg": "degrees", "mm": "mm", "g": "g", "cm2": "kg/cm²", "c": "°C", "kg": "kg", "in": "in",
@@ -157,7 +157,7 @@ def differences(before: dict[str, Any], after: dict[str, Any]) -> list[Differenc
     """
     found = []
     before, after = (
-        document | {key: _with_names(document[key], document) for key in WITH_CODES if key in document}
+        document | {key: _with_names(document[key], document) for key in (*WITH_CODES, "after") if key in document}
         for document in (before, after)
     )
     was, now = _unpacked(before), _unpacked(after)
@@ -216,7 +216,8 @@ def name_of(path: str, document: dict[str, Any]) -> str:
         if entries is not None:
             named: Any = next((entry for entry in entries if _called(entry).replace(".", "·") == step), None)
             here = entries[int(step)] if named is None and step.isdecimal() and int(step) < len(entries) else named
-            called = _club(step, document) or _club(_called(here), document) or _called(here) or _shot(here)
+            own = _called(here)
+            called = _club(step, document) or _club(own, document) or _offered(own, document) or own or _shot(here)
             whose = f"{whose}, {called}" if whose and called else called or whose
             if not called and parent in ENTRIES and step.isdecimal():
                 whose = f"{ENTRIES[parent]} {int(step) + 1}"
@@ -255,15 +256,24 @@ def _club(code: str, document: dict[str, Any]) -> str:
 
 
 def _with_names(value: Any, document: dict[str, Any]) -> Any:
-    """A value with the names of clubs where it has their codes."""
+    """A value with the names of clubs, and of what a log said, where it has their codes and keys."""
     if isinstance(value, list):
         return [_with_names(entry, document) for entry in value]
     if not isinstance(value, dict):
         return value
     named = {key: _with_names(entry, document) for key, entry in value.items()}
-    code = value.get("code")
-    called = _club(code, document) if isinstance(code, str) else ""
-    return {**named, "code": called} if called else named
+    code, key = value.get("code"), value.get("key")
+    if isinstance(code, str):
+        named["code"] = _club(code, document) or code
+    if isinstance(key, str):
+        named["key"] = _offered(key, document) or key
+    return named
+
+
+def _offered(key: str, document: dict[str, Any]) -> str:
+    """What a log said, by its key; empty if it is none of these."""
+    club, surface = head_of(key)
+    return f"{_club(club, document) or club}, {surface}" if club else OFFERS.get(key, "").lower()
 
 
 def _shot(value: Any) -> str:

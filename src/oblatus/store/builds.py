@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Mapping, Sequence
+from typing import Any
 from uuid import UUID
 
 from sqlalchemy import String, cast, func, literal, update
@@ -89,8 +90,8 @@ class StudioBuilds(OfStudio):
         return found
 
     def rename_clubs(self, fitting_id: UUID, clubs: Mapping[str, str], measured: Mapping[str, str]) -> None:
-        """Devices of a fitting go with their clubs to other codes; strikes, gauge readings, shots and clubs of a proof go
-        with the clubs as they were when they were hit and read."""
+        """Devices and the order at the bench go with their clubs to other codes; strikes, gauge readings, shots and clubs
+        of a proof go with the clubs as they were when they were hit and read."""
         for table, column, names in (
             (StrikeRow, col(StrikeRow.club), measured),
             (ReadingRow, col(ReadingRow.target), measured),
@@ -129,6 +130,16 @@ class StudioBuilds(OfStudio):
             if candidates != proof.document["candidates"]:
                 proof.document = {**proof.document, "candidates": candidates}
                 self.session.add(proof)
+        for order in self.orders(fitting_id):
+            if order.state == "open":
+                order.sheet = {**order.sheet, "clubs": [_ordered(club, clubs) for club in order.sheet["clubs"]]}
+                self.session.add(order)
+
+
+def _ordered(club: dict[str, Any], names: Mapping[str, str]) -> dict[str, Any]:
+    """A club of an order by its new code."""
+    code = club["wish"]["code"]
+    return {**club, "wish": {**club["wish"], "code": names.get(code, code)}}
 
 
 def _renamed(code: str, names: Mapping[str, str]) -> str:

@@ -15,6 +15,7 @@ from oblatus.formats.build import BuildOut
 from oblatus.formats.built_bag import bag_as_built
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.proposal_out import rack_key
+from oblatus.formats.sections.after import decision_with
 from oblatus.formats.sections.build import BuildDocument
 from oblatus.formats.sections.choices import PinnedHead
 from oblatus.store.builds import StudioBuilds
@@ -238,7 +239,7 @@ def sign_build(
             seen.inputs.document.bag, seen.sheet.out.clubs, seen.sheet.plan.clubs, seen.sheet.read, order_id,
             day_of(moment), actor.name,
         )  # fmt: skip
-        document = _after(seen.inputs.document, bag, codes)
+        document = _after(seen.inputs.document, bag, codes, measured_codes)
         rows.change_fitting(row, row.player_name, document.model_dump(mode="json"), row.revision)
         builds.rename_clubs(fitting_id, codes, measured_codes)
         order.state, order.reason = "built", reason.strip() if standing.off else ""
@@ -247,17 +248,21 @@ def sign_build(
     return see_build(database, actor, fitting_id)
 
 
-def _after(document: FittingDocument, bag: Any, codes: Mapping[str, str]) -> FittingDocument:
-    """The document once its set was built: pins follow their heads, the sheet is empty, the step of change was taken."""
+def _after(
+    document: FittingDocument, bag: Any, codes: Mapping[str, str], measured_codes: Mapping[str, str]
+) -> FittingDocument:
+    """The document once its set was built: pins follow their heads, what was said to the log its shots, the sheet is
+    empty, the step of change was taken."""
     pinned = tuple(
         PinnedHead(loft_deg=pin.loft_deg, code=codes.get(pin.code, pin.code))
         for pin in document.choices.pinned
         if not codes.get(pin.code, "").startswith("was:")
     )
     choices = document.choices.model_copy(update={"pinned": pinned, "heads_bought": None})
-    return FittingDocument.model_validate(
-        document.model_copy(update={"bag": bag, "choices": choices, "build": BuildDocument()}).model_dump(mode="json")
-    )
+    decisions = tuple(decision_with(one, measured_codes) for one in document.after.decisions)
+    after = document.after.model_copy(update={"decisions": decisions})
+    changes = {"bag": bag, "choices": choices, "build": BuildDocument(), "after": after}
+    return FittingDocument.model_validate(document.model_copy(update=changes).model_dump(mode="json"))
 
 
 def _seen(database: Database, actor: Actor, fitting_id: UUID, *, lenient: bool = False) -> _Seen:

@@ -15,6 +15,7 @@ from oblatus.formats.differences import name_of
 from oblatus.formats.fields import faults_of
 from oblatus.formats.fitting import WITH_CODES, FittingDocument
 from oblatus.formats.merge import Conflict, changed_paths, merge, put_back, same, value_at
+from oblatus.formats.sections.after import decision_with
 from oblatus.formats.sections.bag import BagDocument, OwnedWedgeDocument
 from oblatus.formats.sections.grounds import called_before, renamed
 from oblatus.store.builds import StudioBuilds
@@ -184,9 +185,11 @@ def _with_codes(rows: StudioRows, row: FittingRow, before: BagDocument, document
     builds.rename_clubs(row.id, codes, codes)
     pinned = tuple(pin.model_copy(update={"code": codes.get(pin.code, pin.code)}) for pin in document.choices.pinned)
     clubs = tuple(one.model_copy(update={"code": codes.get(one.code, one.code)}) for one in document.build.clubs)
+    decisions = tuple(decision_with(one, codes) for one in document.after.decisions)
     return document.model_copy(
         update={
             "bag": bag,
+            "after": document.after.model_copy(update={"decisions": decisions}),
             "choices": document.choices.model_copy(update={"pinned": pinned}),
             "build": document.build.model_copy(update={"clubs": clubs}),
         }

@@ -15,7 +15,7 @@ from oblatus.formats.convert import fitting_from
 from oblatus.formats.fitting import FittingDocument
 from oblatus.formats.heads import head_out
 from oblatus.formats.log import OfferOut, OfferState, RoundOut, ShareNowOut, shares_of_bands
-from oblatus.formats.sections.after import DecisionDocument, HeldDocument
+from oblatus.formats.sections.after import OFFERS, DecisionDocument, HeldDocument, head_key
 from oblatus.formats.sections.choices import BandDocument
 from oblatus.formats.sections.measuring import HeadEvidenceDocument, ShiftDocument
 from oblatus.usecases.logged import Logged
@@ -86,7 +86,7 @@ def _mix_offer(log: Logged, rounds: int) -> OfferOut:
     ]  # fmt: skip
     n = len(log.shots)
     return OfferOut(
-        key="mix", name="Shots they face",
+        key="mix", name=OFFERS["mix"],
         words=f"{counted(n, 'shot')} of {counted(rounds, 'round')} in the place of the "
         f"{'typed' if typed else 'assumed'} mix",
         shots=n, shot_mix=mix, before=HeldDocument(shot_mix=typed),
@@ -139,7 +139,8 @@ def _distances_offer(log: Logged) -> OfferOut | None:
     n = sum(band.count for band in bands)
     held = _nearly(log.document.choices.distances or (), offered)
     return OfferOut(
-        key="distances", name="Distances faced", words=f"{counted(n, 'approach', 'approaches')} with a distance", shots=n,
+        key="distances", name=OFFERS["distances"], shots=n,
+        words=f"{counted(n, 'approach', 'approaches')} with a distance",
         before=HeldDocument(distances=before), state=_state(log, "distances", n, held=held),
         shares=shares_of_bands(bands), distances=offered,
     )  # fmt: skip
@@ -169,7 +170,7 @@ def _table_offer(log: Logged) -> OfferOut | None:
         return None
     scale = round(min(max(found.scale, 0.3), 2.5), 3)
     return OfferOut(
-        key="table", name="Strokes table",
+        key="table", name=OFFERS["table"],
         words=f"{counted(found.balls, 'ball')} counted until holed: the handicap weighs {found.scale:.2f} of what the "
         f"table takes, 8 of 10 between {found.low:.2f} and {found.high:.2f}",
         shots=found.balls, table_scale=scale, before=HeldDocument(table_scale=_table_before(log, scale)),
@@ -184,7 +185,7 @@ def _head_offer(log: Logged, shown: HeadShown) -> OfferOut | None:
     here = [one for one in log.known if one.shot.club == shown.club and surface_of(one.shot) == shown.surface
             and one.shot.situation != APPROACH]  # fmt: skip
     counts = Counter(one.shot.situation for one in here)
-    key = f"head:{shown.club}:{shown.surface}"
+    key = head_key(shown.club, shown.surface)
     held = "worse" if shown.difference > 0 else "better"
     seen = f"{abs(shown.difference):.2f} strokes a shot {held} than expected"
     words = f"{seen}, {counted(shown.shots, 'shot')} beside the bag's others"

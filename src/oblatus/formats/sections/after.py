@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import date
 from typing import TYPE_CHECKING, Annotated, Literal, Self, TypeAlias
 
@@ -67,6 +68,29 @@ class DecisionDocument(Strict):
     shots: Annotated[int, Within(Bound(0, 100_000, "shots"))]
     put: HeldDocument | None = None
     before: HeldDocument | None = None
+
+
+OFFERS = {"mix": "Shots they face", "distances": "Distances faced", "table": "Strokes table"}
+"""What a log offers to a fitting beside what it says of heads, by key."""
+HEAD = "head"
+
+
+def head_key(club: str, surface: str) -> str:
+    """The key of what a log says of a head on a kind of ground."""
+    return f"{HEAD}:{club}:{surface}"
+
+
+def head_of(key: str) -> tuple[str, str]:
+    """The club and the kind of ground that a key is about; no club if it is about something else."""
+    kind, _, of = key.partition(":")
+    club, _, surface = of.rpartition(":")
+    return (club, surface) if kind == HEAD else ("", "")
+
+
+def decision_with(decision: DecisionDocument, codes: Mapping[str, str]) -> DecisionDocument:
+    """A decision by the code that its club goes by now."""
+    club, surface = head_of(decision.key)
+    return decision.model_copy(update={"key": head_key(codes[club], surface)}) if club in codes else decision
 
 
 class SnoozeDocument(Strict):
