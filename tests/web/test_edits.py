@@ -260,7 +260,10 @@ def test_a_kept_proposal_is_named_taken_out_and_compared(client, base, fitting):
         assert found["differences"][0]["after"] == 1.0
     assert client.delete(path).status_code == 204
     assert [k["id"] for k in client.get(f"{base}/kept").get_json()["kept"]] == [two["id"]]
+    (out,) = client.get(f"{base}/out").get_json()["kept"]
+    assert path.endswith(out["id"])
     client.post(f"{path}/back")
+    assert client.get(f"{base}/out").get_json()["kept"] == []
     assert client.get(path).get_json() == whole
 
 

@@ -207,11 +207,12 @@ def test_a_mapping_is_saved_over_its_name_and_forgotten(client, base, stranger):
     assert stranger.get("/api/mappings").get_json()["mappings"] == []
     assert stranger.delete(f"/api/mappings/{saved[0]['id']}").status_code == 404
     assert client.delete(f"/api/mappings/{saved[0]['id']}").status_code == 204
-    assert client.get("/api/mappings").get_json()["mappings"] == []
+    assert client.get("/api/mappings").get_json() == {"mappings": [], "forgotten": saved}
+    assert stranger.get("/api/mappings").get_json()["forgotten"] == []
     assert look(client, send(client, base, GOOD))["saved_as"] is None
     assert stranger.post(f"/api/mappings/{saved[0]['id']}/back").status_code == 404
     assert client.post(f"/api/mappings/{saved[0]['id']}/back").status_code == 204
-    assert client.get("/api/mappings").get_json()["mappings"] == saved
+    assert client.get("/api/mappings").get_json() == {"mappings": saved, "forgotten": []}
     assert look(client, send(client, base, GOOD))["saved_as"] == "bay"
 
 

@@ -116,8 +116,11 @@ def test_a_shot_taken_back_does_not_come_back_with_its_round(client, empty):
     note(client, empty, back, a_shot(round=other))
     note(client, empty, {**back, "removed": True})
     client.patch(f"{empty}/log/rounds/{other}", json={"out": True})
+    out = client.get(f"{empty}/out").get_json()["rounds"]
+    assert out == [{"round": other, "on": back["on"], "shots": 1}], "of the two, the one that comes back"
     client.patch(f"{empty}/log/rounds/{other}", json={"out": False})
     assert log(client, empty)["shots"] == 1
+    assert client.get(f"{empty}/out").get_json()["rounds"] == []
 
 
 def test_an_offer_that_is_taken_moves_the_verdict_and_one_that_is_left_does_not(client, base):

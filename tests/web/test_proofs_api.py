@@ -178,7 +178,11 @@ def test_a_proof_goes_out_and_in_with_its_fitting_and_stays_in_its_studio(client
     proof = at(tam, mine)
     assert client.delete(proof).status_code == 204
     assert client.get(f"{base}/proofs").get_json()["proofs"] == []
+    (out,) = client.get(f"{base}/out").get_json()["proofs"]
+    clubs = [one["name"] for one in mine["document"]["candidates"]]
+    assert (out["id"], out["clubs"]) == (mine["document"]["id"], clubs)
     assert client.post(f"{proof}/back").status_code == 204
+    assert client.get(f"{base}/out").get_json()["proofs"] == []
     assert seen(client, tam)["verdict"] == mine["verdict"]
 
 

@@ -903,6 +903,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fittings/{fitting_id}/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kept proposals, proofs and rounds that were taken out and can be put back, the last one first. */
+        get: operations["fittings_get_taken_out__uuid_fitting_id__out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fittings/{fitting_id}/photos": {
         parameters: {
             query?: never;
@@ -1341,7 +1358,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The studio's saved mappings of a kind. */
+        /** The studio's saved mappings of a kind, and those that were forgotten. */
         get: operations["imports_get_mappings_mappings_get"];
         put?: never;
         post?: never;
@@ -6155,6 +6172,18 @@ export interface components {
             total: number;
         };
         /**
+         * OutList
+         * @description What was taken out of a fitting and can be put back, of each kind the last one first.
+         */
+        OutList: {
+            /** Kept */
+            kept: components["schemas"]["KeptLine"][];
+            /** Proofs */
+            proofs: components["schemas"]["ProofLine"][];
+            /** Rounds */
+            rounds: components["schemas"]["RoundLine"][];
+        };
+        /**
          * OutcomeOut
          * @description How a ball of a proof came off, in words; whether only in sand.
          */
@@ -6953,6 +6982,24 @@ export interface components {
             situations: components["schemas"]["SituationKey"][];
         };
         /**
+         * ProofLine
+         * @description A proof in a list: its day and clubs.
+         */
+        ProofLine: {
+            /** Clubs */
+            clubs: string[];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
          * ProofOut
          * @description A proof with its plan, the balls and what they say.
          *
@@ -7434,6 +7481,24 @@ export interface components {
             out: boolean;
         };
         /**
+         * RoundLine
+         * @description A round in a list: its day, and how many shots it has.
+         */
+        RoundLine: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Round
+             * Format: uuid
+             */
+            round: string;
+            /** Shots */
+            shots: number;
+        };
+        /**
          * RoundOut
          * @description A round: how many shots, strokes over what was expected in all, and another round that looks the same.
          */
@@ -7638,9 +7703,11 @@ export interface components {
         };
         /**
          * SavedMappingsOut
-         * @description The studio's saved mappings.
+         * @description The studio's saved mappings, and those that were forgotten and can be put back.
          */
         SavedMappingsOut: {
+            /** Forgotten */
+            forgotten: components["schemas"]["SavedMappingOut"][];
             /** Mappings */
             mappings: components["schemas"]["SavedMappingOut"][];
         };
@@ -16120,6 +16187,109 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+        };
+    };
+    fittings_get_taken_out__uuid_fitting_id__out_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                fitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutList"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorOut"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -99,10 +99,13 @@ class StudioImports(OfStudio):
         )
         return self.session.exec(gone).rowcount
 
-    def mappings(self, kind: MappingKind) -> Sequence[MappingRow]:
-        """The studio's saved mappings of a kind, the last saved first."""
-        mine = (MappingRow.studio_id == self.studio_id, MappingRow.kind == kind, col(MappingRow.removed_at).is_(None))
-        return self.session.exec(select(MappingRow).where(*mine).order_by(col(MappingRow.kept_at).desc())).all()
+    def mappings(self, kind: MappingKind, *, out: bool = False) -> Sequence[MappingRow]:
+        """The studio's saved mappings of a kind, the last saved first, those forgotten not; with `out` only those, the
+        last one first."""
+        removed = col(MappingRow.removed_at)
+        there = removed.is_not(None) if out else removed.is_(None)
+        mine = select(MappingRow).where(MappingRow.studio_id == self.studio_id, MappingRow.kind == kind, there)
+        return self.session.exec(mine.order_by((removed if out else col(MappingRow.kept_at)).desc())).all()
 
     def keep_mapping(self, kind: MappingKind, name: str, signature: str, document: Json) -> None:
         """Save a validated mapping under a name, over an older one of that kind and name, forgotten or not."""

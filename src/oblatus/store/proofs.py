@@ -15,16 +15,17 @@ from oblatus.store.tables import ProofBallRow, ProofRow, now
 class StudioProofs(OfStudio):
     """Proofs of the fittings of one studio."""
 
-    def proofs(self, fitting_id: UUID) -> Sequence[ProofRow]:
-        """Every proof of a fitting, newest first, those taken out not."""
+    def proofs(self, fitting_id: UUID, *, out: bool = False) -> Sequence[ProofRow]:
+        """Every proof of a fitting, newest first, those taken out not; with `out` only those, the last one first."""
+        removed = col(ProofRow.removed_at)
         query = (
             select(ProofRow)
             .where(
                 ProofRow.studio_id == self.studio_id,
                 ProofRow.fitting_id == fitting_id,
-                col(ProofRow.removed_at).is_(None),
+                removed.is_not(None) if out else removed.is_(None),
             )
-            .order_by(col(ProofRow.created_at).desc())
+            .order_by((removed if out else col(ProofRow.created_at)).desc())
         )
         return self.session.exec(query).all()
 

@@ -225,10 +225,11 @@ class StudioRows(OfStudio):
         """Remove a fitting in the bin for good, with everything that belongs to it."""
         self.session.delete(self.fitting(fitting_id, lock=True, binned=True))
 
-    def kept(self, fitting_id: UUID, most: int | None = None) -> Sequence[KeptRow]:
-        """Kept proposals of a fitting without their documents, newest first."""
+    def kept(self, fitting_id: UUID, most: int | None = None, *, out: bool = False) -> Sequence[KeptRow]:
+        """Kept proposals of a fitting without their documents, newest first, those taken out not; with `out` only those,
+        the last one first."""
         asked = {"studio": self.studio_id, "fitting": fitting_id, "most": most}
-        return [KeptRow(*row) for row in self.session.execute(_KEPT, asked).all()]
+        return [KeptRow(*row) for row in self.session.execute(_KEPT[out], asked).all()]
 
     def last_kept(self) -> dict[UUID, tuple[datetime, list[str]]]:
         """When a proposal was kept last, and its clubs, by fitting; fittings without one are left out."""
@@ -442,13 +443,16 @@ def _named(column: Any) -> tuple[Any, Any]:
     return literal_column(f"'{column.name}'"), column
 
 
-def _kept_statement() -> Any:
+def _kept_statement(*, out: bool) -> Any:
     kept = _table(SnapshotRow)
     strikes = func.coalesce(kept.c.result["strikes"].as_integer(), 0)
     key = kept.c.result["strikes_key"].as_string()
     shown = (kept.c[name] for name in KeptRow._fields[:-2])
-    query = sa_select(*shown, strikes, key).where(_of(kept, kept.c.removed_at.is_(None)))
-    return query.order_by(kept.c.created_at.desc()).limit(bindparam("most", type_=Integer))
+    there = kept.c.removed_at.is_not(None) if out else kept.c.removed_at.is_(None)
+    query = sa_select(*shown, strikes, key).where(_of(kept, there))
+    return query.order_by((kept.c.removed_at if out else kept.c.created_at).desc()).limit(
+        bindparam("most", type_=Integer)
+    )
 
 
 def _strikes_statement(*, newest: bool = False) -> Any:
@@ -489,5 +493,6 @@ def _table(row: type[SQLModel]) -> Any:
 
 
 _FITTINGS = {(lock, binned): _fitting_statement(lock=lock, binned=binned) for lock in YES_NO for binned in YES_NO}
-_RACK, _KEPT, _STRIKES, _STANDS = _rack_statement(), _kept_statement(), _strikes_statement(), _stands_statement()
+_RACK, _STRIKES, _STANDS = _rack_statement(), _strikes_statement(), _stands_statement()
+_KEPT = {out: _kept_statement(out=out) for out in (False, True)}
 _NEWEST_STRIKES, _STRIKE_COLUMNS = _strikes_statement(newest=True), _strike_columns_statement()

@@ -45,16 +45,23 @@ class StudioRounds(OfStudio):
         )
         return self.session.exec(query).all()
 
-    def rounds_taken_out(self, fitting_id: UUID) -> Sequence[tuple[UUID, int]]:
-        """Rounds of which no shot stands any longer, with how many were in them."""
+    def rounds_taken_out(self, fitting_id: UUID, most: int) -> Sequence[tuple[UUID, date, int]]:
+        """Rounds of which no shot stands any longer, the last one taken out first: round, day, how many shots come back
+        with it."""
         table = LogShotRow.__table__  # type: ignore[attr-defined]
-        query = (
-            select(table.c.round, func.count())
+        gone = (
+            select(table, func.max(table.c.removed_at).over(partition_by=table.c.round).label("last"))
             .where(table.c.studio_id == self.studio_id, table.c.fitting_id == fitting_id)
-            .group_by(table.c.round)
-            .having(func.count().filter(table.c.removed_at.is_(None)) == 0)
+            .subquery()
         )
-        return [(row[0], row[1]) for row in self.session.execute(query).all()]
+        query = (
+            select(gone.c.round, func.min(gone.c.on), func.count().filter(gone.c.removed_at == gone.c.last))
+            .group_by(gone.c.round, gone.c.last)
+            .having(func.count().filter(gone.c.removed_at.is_(None)) == 0)
+            .order_by(gone.c.last.desc())
+            .limit(most)
+        )
+        return [tuple(row) for row in self.session.execute(query).all()]
 
     def first_days(self) -> dict[UUID, date]:
         """The day of the first shot that stands, by fitting."""

@@ -11,10 +11,13 @@ from oblatus.store.tables import MappingRow
 from oblatus.usecases.actor import Actor
 
 
-def saved_mappings(database: Database, actor: Actor, kind: MappingKind) -> Sequence[MappingRow]:
-    """The studio's saved mappings of a kind, the last saved first."""
+def saved_mappings(
+    database: Database, actor: Actor, kind: MappingKind
+) -> tuple[Sequence[MappingRow], Sequence[MappingRow]]:
+    """The studio's saved mappings of a kind, and those that were forgotten and can be put back; the last one first."""
     with database.transaction() as session:
-        return StudioImports(session, actor.studio_id).mappings(kind)
+        imports = StudioImports(session, actor.studio_id)
+        return imports.mappings(kind), imports.mappings(kind, out=True)
 
 
 def forget_mapping(database: Database, actor: Actor, mapping_id: UUID, *, forgotten: bool = True) -> None:

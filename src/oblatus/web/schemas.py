@@ -175,6 +175,30 @@ class KeptList(Strict):
     kept: list[KeptLine]
 
 
+class ProofLine(Strict):
+    """A proof in a list: its day and clubs."""
+
+    id: UUID
+    on: date
+    clubs: list[str]
+
+
+class RoundLine(Strict):
+    """A round in a list: its day, and how many shots it has."""
+
+    round: UUID
+    on: date
+    shots: int
+
+
+class OutList(Strict):
+    """What was taken out of a fitting and can be put back, of each kind the last one first."""
+
+    kept: list[KeptLine]
+    proofs: list[ProofLine]
+    rounds: list[RoundLine]
+
+
 class KeptOut(KeptLine):
     """A kept proposal whole: inputs and result as they were; `earlier` instead of a result when an earlier engine
     made it.

@@ -148,6 +148,7 @@ class SavedMappingOut(Strict):
 
 
 class SavedMappingsOut(Strict):
-    """The studio's saved mappings."""
+    """The studio's saved mappings, and those that were forgotten and can be put back."""
 
     mappings: list[SavedMappingOut]
+    forgotten: list[SavedMappingOut]

@@ -5,9 +5,13 @@ import { api, type KeptLine, unwrap } from "../../api/client";
 import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { OutList } from "../parts/OutList";
 import parts from "../parts/parts.module.css";
+import { outKey, useOut } from "../parts/useOut";
 import classes from "./Kept.module.css";
 import { nameOf } from "./nameOf";
+
+const told = (line: KeptLine) => `${nameOf(line)}: ${line.clubs.join(" · ")}`;
 
 /** The list; one that is taken out can be put back at once. */
 export function TakeOut({
@@ -27,6 +31,7 @@ export function TakeOut({
   const mine = draft?.id === chosen?.id ? draft : null;
   const path = (line: KeptLine) => ({ fitting_id: server.id, snapshot_id: line.id });
   const again = async () => {
+    void client.invalidateQueries({ queryKey: outKey(server.id) });
     await client.invalidateQueries({ queryKey: ["kept", server.id] });
     refresh();
   };
@@ -66,6 +71,7 @@ export function TakeOut({
     },
   });
   const failure = lastFailure(name, out, back);
+  const elsewhere = useOut((left) => left.kept.map((line) => ({ ...line, key: line.id, words: told(line) })));
   return (
     <>
       {failure && (
@@ -99,6 +105,12 @@ export function TakeOut({
           </li>
         ))}
       </ul>
+      <OutList
+        title="Proposals taken out"
+        none="None. A kept proposal that is taken out can be put back here for thirty days."
+        onBack={(line) => back.mutate(line)}
+        {...elsewhere}
+      />
       {chosen && (
         <form
           className={classes.naming}

@@ -8,6 +8,7 @@ import { counted, metres, plain, showDistance } from "../../units/units";
 import { CopyTable } from "../parts/CopyTable";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
+import { RoundsOut } from "./RoundsOut";
 import { signed } from "./signed";
 import { type Log, type Marked, useMarkRound } from "./useLog";
 
@@ -69,6 +70,9 @@ export function Rounds({ log }: { log: Log }) {
           {all ? `Show the last ${SHOWN}` : `Show all ${log.rounds.length}`}
         </button>
       )}
+      <div className={classes.flush}>
+        <RoundsOut onMark={mark.mutate} />
+      </div>
     </section>
   );
 }

@@ -8,13 +8,15 @@ import classes from "./Log.module.css";
 import { NoteShots } from "./NoteShots";
 import { Offers } from "./Offers";
 import { Rounds } from "./Rounds";
+import { RoundsOut } from "./RoundsOut";
 import { Heads, Leaks, LineTable, Situations } from "./SeenTables";
 import { Parts, Verdict } from "./SeenVerdict";
-import { useLog } from "./useLog";
+import { useLog, useMarkRound } from "./useLog";
 
 /** What happened on the course against what was expected. */
 export function Seen() {
   const log = useLog();
+  const mark = useMarkRound(() => {});
   if (log.isPending)
     return (
       <p role="status" className={classes.note}>
@@ -39,6 +41,8 @@ export function Seen() {
         </section>
         <NoteShots log={found} />
         <FromFile />
+        {mark.error && <p role="alert">{mark.error.message}</p>}
+        <RoundsOut onMark={mark.mutate} />
       </>
     );
   return (

@@ -2,6 +2,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { answerKey } from "../../api/answerKey";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
+import { outKey } from "../parts/useOut";
 
 export type Log = Schemas["LogOut"];
 export type Offer = Schemas["OfferOut"];
@@ -27,6 +28,7 @@ export function useAgain() {
   return () => {
     void client.invalidateQueries({ queryKey: ["log", server.id] });
     void client.invalidateQueries({ queryKey: ["timeline", server.id] });
+    void client.invalidateQueries({ queryKey: outKey(server.id) });
     refresh();
   };
 }

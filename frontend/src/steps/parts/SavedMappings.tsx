@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, unwrap } from "../../api/client";
 import { lastFailure } from "../../api/lastFailure";
 import { showMoment } from "../../units/days";
+import { OutList } from "./OutList";
 import parts from "./parts.module.css";
 
 /** The mappings that are saved for files of a kind, each to be forgotten. */
@@ -32,8 +33,9 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
     },
   });
   const mappings = found.data?.mappings ?? [];
+  const out = found.data?.forgotten ?? [];
   const failure = lastFailure(forget, back);
-  if (mappings.length === 0 && forgotten.length === 0 && !failure) return null;
+  if (mappings.length === 0 && forgotten.length === 0 && out.length === 0 && !failure) return null;
   return (
     <>
       {failure && <p role="alert">{failure.message}</p>}
@@ -61,6 +63,13 @@ export function SavedMappings({ kind }: { kind: "strikes" | "log" }) {
           </li>
         ))}
       </ul>
+      {out.length > 0 && (
+        <OutList
+          title="Mappings forgotten"
+          lines={out.map(({ id, name }) => ({ key: id, words: name }))}
+          onBack={({ key }) => back.mutate(key)}
+        />
+      )}
     </>
   );
 }

@@ -5,7 +5,7 @@ import { ToCome } from "../../app/ToCome";
 import { StepHead } from "../parts/StepHead";
 import { PlanForm } from "./PlanForm";
 import classes from "./Proof.module.css";
-import { PutBack } from "./PutBack";
+import { ProofsOut, PutBack } from "./PutBack";
 import { Running } from "./Running";
 import { nameOf, useProofs } from "./useProofs";
 
@@ -18,6 +18,7 @@ export default function ProofStep() {
   const known = proofs.data?.proofs ?? [];
   const proof = at === "new" ? undefined : (known.find((one) => one.document.id === at) ?? known[0]);
   const result = server.recommendation;
+  const wasPutBack = (id: string) => setGone((now) => (now === id ? null : now));
   return (
     <>
       <StepHead title="Proof" aside={known.length > 1 ? `${known.length} proofs` : undefined}>
@@ -39,7 +40,7 @@ export default function ProofStep() {
             </Button>
           ))}
       </StepHead>
-      {gone && <PutBack proof={gone} onBack={() => setGone(null)} />}
+      {gone && <PutBack proof={gone} onBack={wasPutBack} />}
       {proofs.isError && (
         <p role="alert" className={classes.note}>
           {proofs.error.message}
@@ -74,6 +75,7 @@ export default function ProofStep() {
       ) : (
         <p className={classes.teach}>Without a proposal there is nothing to prove: see what is missing at the right.</p>
       )}
+      <ProofsOut onBack={wasPutBack} />
     </>
   );
 }

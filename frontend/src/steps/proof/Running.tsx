@@ -9,6 +9,7 @@ import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
 import { counted, showPercent } from "../../units/units";
 import parts from "../parts/parts.module.css";
+import { outKey } from "../parts/useOut";
 import { BallEntry } from "./BallEntry";
 import { BlockStrip } from "./BlockStrip";
 import { Counts } from "./Counts";
@@ -46,6 +47,7 @@ export function Running({ proof, onGone }: { proof: Proof; onGone: () => void })
     onSuccess: async () => {
       // what it showed goes out of the proposal with it
       edit("evidence", (now) => now.filter((one) => one.source_id !== document.id));
+      void client.invalidateQueries({ queryKey: outKey(server.id) });
       await client.invalidateQueries({ queryKey: ["proofs", server.id] });
       onGone();
     },

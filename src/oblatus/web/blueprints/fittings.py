@@ -30,6 +30,7 @@ from oblatus.usecases.edit_fitting import Edit, edit_fitting
 from oblatus.usecases.keep_proposal import compare_kept, keep_proposal, list_kept, name_kept, open_kept, take_kept_out
 from oblatus.usecases.open_fitting import export_fitting, list_fittings, open_at_once, open_fitting
 from oblatus.usecases.start_fitting import import_fitting, start_fitting
+from oblatus.usecases.taken_out import taken_out
 from oblatus.usecases.view import FittingView
 from oblatus.web.answers import Answer, answer, download, nothing
 from oblatus.web.auth import actor, database
@@ -54,7 +55,10 @@ from oblatus.web.schemas import (
     LoadQuery,
     NameIn,
     OpenQuery,
+    OutList,
     OwnedOut,
+    ProofLine,
+    RoundLine,
     SectionsIn,
     SnapshotPath,
     StartIn,
@@ -169,6 +173,19 @@ def get_export(path: FittingPath) -> Answer:
     """The fitting as a document: strikes, rack, kept proposals, readings and photos included."""
     document = export_fitting(database(), actor(), path.fitting_id)
     return download(worded(dump_fitting(document)), "application/json", document.player.name, ".json")
+
+
+@blueprint.get("/<uuid:fitting_id>/out", responses={200: OutList})
+def get_taken_out(path: FittingPath) -> Answer:
+    """Kept proposals, proofs and rounds that were taken out and can be put back, the last one first."""
+    found = taken_out(database(), actor(), path.fitting_id)
+    return answer(
+        OutList(
+            kept=[_kept_line(row) for row in found.kept],
+            proofs=[ProofLine(id=one.id, on=one.on, clubs=list(one.clubs)) for one in found.proofs],
+            rounds=[RoundLine(round=round_id, on=on, shots=shots) for round_id, on, shots in found.rounds],
+        )
+    )
 
 
 @blueprint.get("/<uuid:fitting_id>/kept", responses={200: KeptList})

@@ -103,9 +103,12 @@ def get_wrong(path: ImportPath) -> Response:
 
 @blueprint.get("/mappings", responses={200: SavedMappingsOut})
 def get_mappings(query: MappingsQuery) -> Answer:
-    """The studio's saved mappings of a kind."""
-    rows = saved_mappings(database(), actor(), query.kind)
-    return answer(SavedMappingsOut(mappings=[SavedMappingOut(id=r.id, name=r.name, kept_at=r.kept_at) for r in rows]))
+    """The studio's saved mappings of a kind, and those that were forgotten."""
+    saved, forgotten = (
+        [SavedMappingOut(id=row.id, name=row.name, kept_at=row.kept_at) for row in rows]
+        for rows in saved_mappings(database(), actor(), query.kind)
+    )
+    return answer(SavedMappingsOut(mappings=saved, forgotten=forgotten))
 
 
 @blueprint.delete("/mappings/<uuid:mapping_id>", responses={204: None})
