@@ -23,6 +23,14 @@ export function placeAfter(before: readonly Entry[], place: number, after: reado
   return named >= 0 ? named : null;
 }
 
+/** What the server says of the entries of a list as it has them, by place, for those that are on the screen. */
+export function saidOf<T>(shown: readonly Entry[], saved: readonly Entry[], said: readonly T[]): (T | undefined)[] {
+  return shown.map((_, n) => {
+    const there = placeAfter(shown, n, saved);
+    return there === null ? undefined : said[there];
+  });
+}
+
 /**
  * What is chosen of a list that others change too, by its place: the choice goes with its entry. `place` is null while the
  * entry is not there, and `was` says what it was: it may come back; with `orFirst` the first one is chosen then. `turn`

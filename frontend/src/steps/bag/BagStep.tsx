@@ -10,6 +10,7 @@ import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
 import { StepHead } from "../parts/StepHead";
 import classes from "./Bag.module.css";
+import { entriesOf } from "./entries";
 import { FormerClubs } from "./FormerClubs";
 import { OwnedForm } from "./OwnedForm";
 import { OwnedRow } from "./OwnedRow";
@@ -32,14 +33,12 @@ const NEW_WEDGE = {
   built: null,
 } as unknown as OwnedWedge;
 
-const entriesOf = (bag: Bag) => bag.wedges.map(({ name, loft_deg }) => ({ name, loft: loft_deg }));
-
 /** The clubs above the wedges, the wedges owned, and the rack to choose from. */
 export default function BagStep() {
   const { draft, edit, server } = useStore();
   const { bag } = draft;
   const [added, setAdded] = useState(false);
-  const entries = entriesOf(bag);
+  const entries = entriesOf(bag.wedges);
   const { place, choose, turn } = usePlace(entries, 0, true);
   const chosen = place ?? 0;
   const wedge = bag.wedges[chosen];
@@ -47,7 +46,7 @@ export default function BagStep() {
   const put = (next: OwnedWedge) => set({ wedges: bag.wedges.map((w, i) => (i === chosen ? next : w)) });
   const know = (change: (wedge: OwnedWedge) => OwnedWedge) =>
     edit("bag", (now) => {
-      const there = placeAfter(entries, chosen, entriesOf(now));
+      const there = placeAfter(entries, chosen, entriesOf(now.wedges));
       return { ...now, wedges: now.wedges.map((one, i) => (i === there ? change(one) : one)) };
     });
   const add = () => {

@@ -1,11 +1,13 @@
 import type { OwnedWedge, Recommendation } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { saidOf } from "../../app/usePlace";
 import { SoleIcon } from "../../pictures/SoleIcon/SoleIcon";
 import { showDay } from "../../units/days";
 import { plain, trimmed } from "../../units/units";
 import { SourceMark } from "../parts/SourceMark";
 import classes from "./Bag.module.css";
+import { entriesOf } from "./entries";
 
 interface Props {
   wedges: OwnedWedge[];
@@ -17,7 +19,13 @@ interface Props {
 
 /** What they own, in order of loft: stamped against measured, bounce, width, and whether the proposal keeps it. */
 export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Props) {
-  const drawn = useStore().server.owned;
+  const { server } = useStore();
+  const saved = server.document.bag.wedges;
+  const found = saved.map((_, n) => ({
+    drawn: server.owned[n],
+    verdict: result?.bag.find((one) => one.code === `own:${n}`),
+  }));
+  const said = saidOf(entriesOf(wedges), entriesOf(saved), found);
   if (wedges.length === 0)
     return (
       <p className={classes.empty}>
@@ -29,7 +37,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
     <ul className={classes.owned}>
       {wedges.map((wedge, i) => {
         const drift = wedge.stamped_loft_deg === null ? 0 : wedge.loft_deg - wedge.stamped_loft_deg;
-        const verdict = result?.bag.find((one) => one.code === `own:${i}`);
+        const { drawn, verdict } = said[i] ?? {};
         return (
           <li key={i}>
             <button
@@ -39,7 +47,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
               aria-pressed={i === chosen}
               onClick={() => onChoose(i)}
             >
-              {drawn[i] && <SoleIcon outline={drawn[i].outline_mm} width={150} height={44} />}
+              {drawn && <SoleIcon outline={drawn.outline_mm} width={150} height={44} />}
               <span className={classes.figures}>
                 <span className={classes.loft}>{trimmed(wedge.loft_deg)}°</span>
                 <span className={classes.bounce}>{trimmed(wedge.bounce_deg)}° bounce</span>
@@ -66,7 +74,7 @@ export function OwnedRow({ wedges, chosen, onChoose, pitchingWedge, result }: Pr
                     <br />
                   </>
                 )}
-                {drawn[i] && `edge ${plain(drawn[i].edge_height_mm, 1)}\u00a0mm off the floor, ${drawn[i].shape}`}
+                {drawn && `edge ${plain(drawn.edge_height_mm, 1)}\u00a0mm off the floor, ${drawn.shape}`}
                 <br />
                 {wedge.wear_class === "worn" && (
                   <>

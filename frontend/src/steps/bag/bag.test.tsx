@@ -19,7 +19,7 @@ const wedge = (change: object) =>
     built: null,
     ...change,
   }) as unknown as OwnedWedge;
-const owned = (wedges: OwnedWedge[], result: object | null = null, onChoose = vi.fn()) =>
+const owned = (wedges: OwnedWedge[], result: object | null = null, onChoose = vi.fn(), saved = wedges) =>
   show(
     <OwnedRow
       wedges={wedges}
@@ -28,7 +28,7 @@ const owned = (wedges: OwnedWedge[], result: object | null = null, onChoose = vi
       pitchingWedge="46°"
       result={result as Recommendation | null}
     />,
-    { server: { id: "f", owned: [] } },
+    { server: { id: "f", owned: saved.map(({ name }) => ({ shape: `${name} sole`, edge_height_mm: 4, outline_mm: [[0, 0], [1, 1]] })), document: { bag: { wedges: saved } } } }, // biome-ignore format: one line
   );
 
 it("an empty bag teaches what to do", () => {
@@ -51,6 +51,16 @@ it("a loft that was typed over the gauge's is typed, one that nobody measured is
     "typed",
     "assumed",
   ]);
+});
+
+it("what the server says of a wedge stays with it while another is taken out and not saved yet", () => {
+  const bag = [wedge({}), wedge({ name: "sand", loft_deg: 56 }), wedge({ name: "lob", loft_deg: 60 })];
+  const said = { bag: bag.map(({ name }, n) => ({ code: `own:${n}`, verdict: "keep", why: `the ${name} stays` })) };
+  owned([...bag.slice(1), wedge({ name: "new", loft_deg: 52 })], said, vi.fn(), bag);
+  const [sand, lob, fresh] = screen.getAllByRole("button").map((one) => one.textContent);
+  expect(sand).toMatch(/sand sole.*the sand stays/);
+  expect(lob).toMatch(/lob sole.*the lob stays/);
+  expect(fresh).not.toMatch(/sole|stays/);
 });
 
 it("each owned club bears the proposal's word on it, and wear that matters", () => {

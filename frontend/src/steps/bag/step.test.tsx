@@ -19,7 +19,13 @@ const BAG = {
 }; // biome-ignore format: one line a few things
 const step = (bag: object = BAG, room = 3) =>
   show(<BagStep />, {
-    server: { id: "f", wedge_room: room, owned: [], recommendation: null, document: { rack: null } },
+    server: {
+      id: "f",
+      wedge_room: room,
+      owned: [],
+      recommendation: null,
+      document: { rack: null, bag: { wedges: [] } },
+    },
     draft: { bag },
     edit,
   });
@@ -56,7 +62,13 @@ it("what is typed goes to the wedge in sight alone", () => {
 it("the wedge in sight stays in sight where another leaves the bag on another screen, with what is being typed", () => {
   const part = (wedges: object[]) =>
     inFitting(<BagStep />, {
-      server: { id: "f", wedge_room: 3, owned: [], recommendation: null, document: { rack: null } },
+      server: {
+        id: "f",
+        wedge_room: 3,
+        owned: [],
+        recommendation: null,
+        document: { rack: null, bag: { wedges: [] } },
+      },
       draft: { bag: { ...BAG, wedges } },
       edit,
     });

@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import type { Ground } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
-import { usePlace } from "../../app/usePlace";
+import { saidOf, usePlace } from "../../app/usePlace";
 import { CoreSample } from "../../pictures/CoreSample/CoreSample";
 import { metres, showDistance, showPercent } from "../../units/units";
 import { Below } from "../parts/Below";
@@ -24,6 +24,9 @@ export default function GroundStep() {
   const fault = useFault("grounds");
   const chosen = place ?? 0;
   const ground = grounds[chosen];
+  const saved = server.document.grounds;
+  const thatch = saidOf(grounds, saved, server.thatch_mm);
+  const says = saidOf(grounds, saved, server.readings);
   const total = grounds.reduce((sum, g) => sum + g.share, 0);
   const put = (index: number, next: Ground) =>
     edit(
@@ -82,7 +85,7 @@ export default function GroundStep() {
                 <strong>{g.name}</strong>
                 <span className={classes.share}>{showPercent(g.share)}</span>
               </span>
-              <CoreSample ground={g} thatchMm={server.thatch_mm[i] ?? 0} />
+              <CoreSample ground={g} thatchMm={thatch[i] ?? 0} />
               <span className={classes.facts}>
                 {TABLES.grounds.map((surface) => {
                   const here = g[surface.key as "turf"] as unknown as Record<string, string>;
@@ -108,7 +111,7 @@ export default function GroundStep() {
             ground={ground}
             path={`grounds.${chosen}`}
             onChange={(next) => put(chosen, next)}
-            says={server.readings[chosen]}
+            says={says[chosen]}
             onRemove={grounds.length > 1 ? () => remove(chosen) : undefined}
           />
         )}

@@ -13,7 +13,7 @@ beforeEach(() => {
 
 const step = (grounds: object[], faults: object[] = []) =>
   show(<GroundStep />, {
-    server: { id: "f", thatch_mm: grounds.map(() => 2), readings: grounds.map(() => ({})) },
+    server: { id: "f", thatch_mm: grounds.map(() => 2), readings: grounds.map(() => ({})), document: { grounds } },
     draft: { grounds },
     edit,
     faults,
