@@ -36,54 +36,49 @@ export default function CarriesStep() {
   const looked = useCarries(asked, view === "ladder");
   const query = view === "measure" ? measured : looked;
   const units = useUnits();
+  // also while there is no answer: from conditions that cannot be worked out there is a way back
   const head = (
-    <SegmentedControl
-      aria-label="View"
-      size="xs"
-      value={view}
-      data={[
-        { value: "ladder", label: "Ladder" },
-        { value: "measure", label: "Measure" },
-      ]}
-      onChange={(next) => setParams(next === "measure" ? { view: next } : {}, { replace: true })}
-    />
+    <>
+      <SegmentedControl
+        aria-label="View"
+        size="xs"
+        value={view}
+        data={[
+          { value: "ladder", label: "Ladder" },
+          { value: "measure", label: "Measure" },
+        ]}
+        onChange={(next) => setParams(next === "measure" ? { view: next } : {}, { replace: true })}
+      />
+      {view === "ladder" && (
+        <>
+          <SegmentedControl
+            aria-label="Clubs"
+            size="xs"
+            value={asked.clubs}
+            data={[
+              { value: "bag", label: "bag" },
+              { value: "proposed", label: "new set" },
+            ]}
+            onChange={(clubs) => change({ clubs: clubs as CarriesAsked["clubs"] })}
+          />
+          <Conditions asked={asked} onChange={change} />
+        </>
+      )}
+    </>
   );
-  if (query.isError && !query.data)
-    return (
-      <>
-        <StepHead title="Carries">{head}</StepHead>
+  const evidence = view === "measure" && query.data ? evidenceWords(query.data, units.distance) : undefined;
+  return (
+    <>
+      <StepHead title="Carries" aside={evidence}>
+        {head}
+      </StepHead>
+      {query.isError && !query.data && (
         <p role="alert" className={classes.teach}>
           {query.error.message}
         </p>
-      </>
-    );
-  if (!query.data) return <StepHead title="Carries">{head}</StepHead>;
-  if (view === "measure")
-    return (
-      <>
-        <StepHead title="Carries" aside={evidenceWords(query.data, units.distance)}>
-          {head}
-        </StepHead>
-        <Measure carries={query.data} />
-      </>
-    );
-  return (
-    <>
-      <StepHead title="Carries">
-        {head}
-        <SegmentedControl
-          aria-label="Clubs"
-          size="xs"
-          value={asked.clubs}
-          data={[
-            { value: "bag", label: "bag" },
-            { value: "proposed", label: "new set" },
-          ]}
-          onChange={(clubs) => change({ clubs: clubs as CarriesAsked["clubs"] })}
-        />
-        <Conditions asked={asked} onChange={change} />
-      </StepHead>
-      <Ladder carries={query.data} asked={asked} onChange={change} />
+      )}
+      {query.data && view === "measure" && <Measure carries={query.data} />}
+      {query.data && view === "ladder" && <Ladder carries={query.data} asked={asked} onChange={change} />}
     </>
   );
 }

@@ -24,14 +24,31 @@ beforeEach(() => {
   });
 });
 
-it("balls are measured in the air of the session, whatever wind the ladder is looked at in", async () => {
-  const document = { measuring: { temperature_c: 11, altitude_m: 300, swings: [] }, bag: { wedges: [{}] } };
+const document = { measuring: { temperature_c: 11, altitude_m: 300, swings: [] }, bag: { wedges: [{}] } };
+const step = () =>
   show(
     <UnitsProvider value={{ distance: "m", speed: "mps" }}>
       <CarriesStep />
     </UnitsProvider>,
     { server: { id: "f", revision: 1, strikes_key: "k", document } },
   );
+
+it("from conditions that get no answer there is a way back to those that had one", async () => {
+  step();
+  const still = await screen.findByRole("radio", { name: "still" });
+  await waitFor(() => expect(asked).toHaveLength(1));
+  const answered = globalThis.fetch;
+  vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no network")));
+  fireEvent.click(screen.getByRole("radio", { name: "4\u00a0m/s into" }));
+  expect((await screen.findByRole("alert")).textContent).toBeTruthy();
+  expect(screen.getByRole("radio", { name: "still" })).toBe(still);
+  vi.stubGlobal("fetch", answered);
+  fireEvent.click(still);
+  await waitFor(() => expect(screen.queryByRole("alert")).toBeNull());
+});
+
+it("balls are measured in the air of the session, whatever wind the ladder is looked at in", async () => {
+  step();
   fireEvent.click(await screen.findByRole("radio", { name: "4\u00a0m/s into" }));
   await waitFor(() => expect(asked.at(-1)?.wind_head_mps).toBe(4));
   fireEvent.click(screen.getByRole("radio", { name: "Measure" }));
