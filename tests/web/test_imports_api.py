@@ -13,6 +13,7 @@ from sqlmodel import select
 
 from oblatus.store.tables import ImportRow, now
 from oblatus.usecases import run_import
+from tests.files import workbook
 
 GOOD = "Club;Swing;Carry (yd);Angle of attack\nPW;full;100,5;-4\nPW;full;99;-4,2\nPW;9:00;70;-5\n"
 
@@ -196,6 +197,24 @@ def test_what_is_out_of_turn_is_refused_and_a_file_that_fails_says_why(client, b
     again = client.post(f"{run}/run", json={"mapping": mapping, "take": True})
     assert again.get_json()["faults"][0]["message"] == "is taken already"
     assert client.post(f"{run}/look", json={}).status_code == 422
+
+
+def test_a_saved_mapping_reads_its_sheet_and_what_is_shown_is_what_is_taken(client, base):
+    """Two sheets of one header: that of the mapping was taken, and the other one shown."""
+    header = ["Club", "Swing", "Carry (m)"]
+    autumn, spring = ([header, *[["PW", "full", 90 + n] for n in range(many)]] for many in (5, 2))
+    book = workbook({"autumn": autumn, "spring": spring})
+    run = send(client, base, book, "bay.xlsx")
+    assert look(client, run)["layout"]["sheet"] == "autumn"
+    go(client, run, look(client, run, layout={"sheet": "spring"})["mapping"], take=True, keep_as="bay")
+    again = send(client, base, book + b" ", "bay.xlsx")
+    seen = look(client, again)
+    assert (seen["saved_as"], seen["layout"]["sheet"], len(seen["strikes"])) == ("bay", "spring", 2)
+    assert go(client, again, seen["mapping"])["counts"]["rows"] == 2
+    other = send(client, base, workbook({"notes": [["a", "b"]] * 9, "winter": autumn}), "bay.xlsx")
+    seen = look(client, other)
+    assert (seen["saved_as"], seen["layout"]["sheet"], len(seen["strikes"])) == ("bay", "winter", 5)
+    assert go(client, other, seen["mapping"])["counts"]["rows"] == 5
 
 
 def test_a_mapping_is_saved_over_its_name_and_forgotten(client, base, stranger):

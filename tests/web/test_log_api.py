@@ -344,8 +344,12 @@ def test_shots_of_any_sheet_of_a_workbook_are_taken(client, empty):
     assert post(layout={"sheet": "2026"}, mapping=seen["mapping"])["rows"] == 8, "a mapping has its own layout"
     assert post(mapping=other["mapping"], take=True, keep_as="book")["taken"] == 1
     again = post()
-    assert (again["saved_as"], again["layout"]["sheet"]) == ("book", "2025"), "a saved mapping has no sheet"
+    assert (again["saved_as"], again["layout"]["sheet"], again["rows"]) == ("book", "2026", 1), "as it was read then"
+    assert post(layout={"sheet": "2025"})["rows"] == 8, "and by hand any other"
     assert post(layout={"sheet": "2027"})["faults"][0]["field"] == "sheet"
+    book = workbook({"Notes": [["day", "weather"], *[["fine", n] for n in range(9)]], "2027": rows})
+    third = post()
+    assert (third["saved_as"], third["layout"]["sheet"], third["rows"]) == ("book", "2027", 4), "by its header"
 
 
 def test_a_table_with_decimal_commas_is_read(client, empty):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
+from functools import partial
 from typing import TYPE_CHECKING, Annotated, Literal, TypeAlias
 from uuid import UUID, uuid5
 
@@ -16,8 +17,8 @@ from oblatus.core.shots import BY_KEY
 from oblatus.errors import fault
 from oblatus.formats.fields import Strict, faults_of
 from oblatus.formats.imports import FOUND_OUT, LayoutDocument, RawTable
-from oblatus.formats.imports.guess import decimal_of, guess_club, signature_of, text_of, word_of
-from oblatus.formats.imports.layout import TableOut, read_in
+from oblatus.formats.imports.guess import decimal_of, guess_club, text_of, word_of
+from oblatus.formats.imports.layout import TableOut, find_table, read_in
 from oblatus.formats.imports.numbers import number_of
 from oblatus.formats.imports.quantities import plain_name
 from oblatus.formats.imports.shape import Shaped, shape
@@ -95,17 +96,17 @@ def read_log_file(
 
     Words for clubs are guessed anew: those of a saved mapping are another player's.
     """
-    layout = layout if mapping is None else mapping.layout
-    raw = read_in(content, layout)
-    shaped = shape(raw, layout.header_row)
     if mapping is not None:
-        return LogTable(raw, shaped, mapping)
-    guess = _guess(shaped, clubs, unit).model_copy(update={"layout": layout})
-    fits = next((row for row in saved if row[1] == signature_of(shaped.names)), None)
-    if fits is None:
-        return LogTable(raw, shaped, guess)
-    words = {"situations": guess.situations | fits[2].situations, "results": guess.results | fits[2].results}
-    return LogTable(raw, shaped, fits[2].model_copy(update={"layout": layout, "clubs": guess.clubs, **words}), fits[0])
+        raw = read_in(content, mapping.layout)
+        return LogTable(raw, shape(raw, mapping.layout.header_row), mapping)
+    found = find_table(partial(read_in, content), layout, [(row[1], row[2].layout) for row in saved])
+    guess = _guess(found.shaped, clubs, unit).model_copy(update={"layout": found.layout})
+    if found.fits is None:
+        return LogTable(found.raw, found.shaped, guess)
+    name, _, own = saved[found.fits]
+    words = {"situations": guess.situations | own.situations, "results": guess.results | own.results}
+    fitting = own.model_copy(update={"layout": found.layout, "clubs": guess.clubs, **words})
+    return LogTable(found.raw, found.shaped, fitting, name)
 
 
 def _guess(shaped: Shaped, clubs: Sequence[ClubRow], unit: str) -> LogMappingDocument:

@@ -58,7 +58,7 @@ def log_from_file(
             StudioRows(session, actor.studio_id).fitting(fitting_id)
             taken = add_shots(StudioRounds(session, actor.studio_id), fitting_id, shots, "file")
             if keep_as:
-                document = table.mapping.model_dump(mode="json") | {"layout": {}, "clubs": {}}
+                document = table.mapping.model_dump(mode="json") | {"clubs": {}}
                 StudioImports(session, actor.studio_id).keep_mapping(
                     "log", keep_as, signature_of(table.shaped.names), document
                 )

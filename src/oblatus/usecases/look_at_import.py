@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 from typing import Any
 from uuid import UUID
 
@@ -23,9 +24,9 @@ from oblatus.formats.imports import (
     Wrong,
     guess_mapping,
     shape,
-    signature_of,
 )
 from oblatus.formats.imports.guess import words_in
+from oblatus.formats.imports.layout import Found, find_table
 from oblatus.formats.strikes import StrikeDocument
 from oblatus.store.database import Database
 from oblatus.store.imports import StudioImports
@@ -72,18 +73,23 @@ def look_at_import(
     with database.transaction() as session:
         imports = StudioImports(session, actor.studio_id)
         content = content_of(imports.import_run(fitting_id, import_id, content=True))
-        saved = [(row.name, row.signature, row.document) for row in imports.mappings("strikes")]
-    layout = mapping.layout if mapping is not None else layout
-    table = read_content(content, layout)
-    shaped = shape(table, layout.header_row)
+        saved = [
+            (row.name, row.signature, MappingDocument.model_validate(row.document)) for row in imports.mappings("strikes")
+        ]
+    read = partial(read_content, content)
+    if mapping is not None:
+        table = read(mapping.layout)
+        seen = Found(table, shape(table, mapping.layout.header_row), mapping.layout)
+    else:
+        seen = find_table(read, layout, [(row[1], row[2].layout) for row in saved])
+    table, shaped, layout = seen.raw, seen.shaped, seen.layout
     fitting = inputs.fitting()
     clubs, swings = bag_rows(fitting), fitting.swings
     guess = guess_mapping(shaped, clubs, swings, unit)
     name = None
-    if mapping is None:
-        fits = next((row for row in saved if row[1] == signature_of(shaped.names)), None)
-        if fits is not None:
-            name, mapping = fits[0], _for_this_player(MappingDocument.model_validate(fits[2]), guess, clubs, swings)
+    if seen.fits is not None:
+        name, _, own = saved[seen.fits]
+        mapping = _for_this_player(own, guess, clubs, swings).model_copy(update={"layout": layout})
     problem: InputError | None = None
     if mapping is None:
         try:
