@@ -1,4 +1,4 @@
-import type { Fitting } from "../../api/client";
+import type { Club, Fitting } from "../../api/client";
 import { useStore } from "../../app/context";
 import { trimmed } from "../../units/units";
 import parts from "./parts.module.css";
@@ -10,7 +10,10 @@ type ByHandHead = Fitting["document"]["choices"]["pinned"][number] & { name: str
 export const notStanding = ({ document, by_hand, recommendation }: Fitting): ByHandHead[] =>
   document.choices.pinned
     .map((pin, n) => ({ ...pin, name: by_hand[n] ?? pin.code }))
-    .filter((pin) => !recommendation?.clubs.some((club) => club.pinned && club.code === pin.code));
+    .filter(({ code, loft_deg }) => !recommendation?.clubs.some((club) => stands(club, code, loft_deg)));
+
+const stands = (club: Club, code: string, loft: number) =>
+  club.pinned && club.code === code && Math.abs(club.loft_deg - loft) < 0.01;
 
 /** Heads set by hand, each to be let go. */
 export function ByHand({ heads }: { heads: ByHandHead[] }) {

@@ -40,18 +40,16 @@ it("what keeps a proposal from being made has its field's name, and the way to w
   expect(edit.mock.lastCall?.[1](choices)).toEqual({ pinned: [choices.pinned[0]], ladder_deg: null });
 });
 
-it("a head set by hand that stands in the set is not told as one that does not", () => {
-  const choices = {
-    pinned: [
-      { loft_deg: 52, code: "A" },
-      { loft_deg: 56, code: "B" },
-    ],
-  };
+it("a head set by hand that stands in the set is not told as one that does not, and at another loft it is", () => {
+  const [here, low, other] = [["A", 52], ["A", 54], ["B", 56]].map(([code, loft_deg]) => ({ code, loft_deg })); // biome-ignore format: one line
   const clubs = [
-    { code: "A", pinned: true },
-    { code: "B", pinned: false },
+    { ...here, pinned: true },
+    { ...other, pinned: false },
   ];
-  const server = { document: { choices }, by_hand: ["Barrow 52", "Down 56"], recommendation: { clubs } };
-  expect(notStanding(server as never)).toEqual([{ loft_deg: 56, code: "B", name: "Down 56" }]);
+  const document = { choices: { pinned: [here, low, other] } };
+  const server = { document, by_hand: ["Barrow 52", "Barrow 52", "Down 56"], recommendation: { clubs } };
+  expect(notStanding(server as never)).toEqual([
+    { ...low, name: "Barrow 52" },
+    { ...other, name: "Down 56" },
+  ]);
 });
-// biome-ignore-all format: a line each
