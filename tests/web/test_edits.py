@@ -464,6 +464,19 @@ def test_strikes_that_waited_go_to_the_wedges_that_their_screen_showed(client, b
     assert [found[one["id"]] for one in hit] == [left["code"], *(f"own:{n}" for n in range(len(shown) - 1))]
 
 
+@pytest.mark.parametrize("bag", ["x", [1], {"wedges": "x"}, {"wedges": [1, {"name": 7}, None]}, {"wedges": []}])
+def test_pins_of_a_screen_whose_wedges_are_none_are_taken_all_the_same(client, base, fitting, bag):
+    document = fitting["document"]
+    pinned = [{"loft_deg": 50.0, "code": "own:0"}]
+    body = {
+        "revision": fitting["revision"], "wedges": [{"name": 5}, {}], "bag": document["bag"],
+        "base": {"choices": document["choices"], "bag": bag}, "choices": {**document["choices"], "pinned": pinned},
+    }  # fmt: skip
+    reply = client.patch(base, json=body)
+    assert reply.status_code == 200, reply.get_json()
+    assert [pin["loft_deg"] for pin in reply.get_json()["document"]["choices"]["pinned"]] == [50.0]
+
+
 @pytest.mark.parametrize(
     "sections",
     [

@@ -77,7 +77,7 @@ def recoded(
     return after.model_copy(update={"former": tuple(former[:MOST_FORMER])}), codes
 
 
-def as_told(told: Sequence[Mapping[str, Any]], bag: BagDocument) -> list[OwnedWedgeDocument]:
+def as_told(told: Sequence[Any], bag: BagDocument) -> list[OwnedWedgeDocument]:
     """The wedges of a screen; one that cannot be read, by an earlier program or half typed, is the bag's of its name, or
     in its place."""
     found: list[OwnedWedgeDocument] = []
@@ -85,7 +85,8 @@ def as_told(told: Sequence[Mapping[str, Any]], bag: BagDocument) -> list[OwnedWe
         try:
             found.append(OwnedWedgeDocument.model_validate(wedge))
         except ValidationError:
-            here = [one for one in bag.wedges if one.name == wedge.get("name")] or list(bag.wedges[place : place + 1])
+            name = wedge.get("name") if isinstance(wedge, dict) else None
+            here = [one for one in bag.wedges if one.name == name] or list(bag.wedges[place : place + 1])
             if not here:
                 break
             found.append(here[0])

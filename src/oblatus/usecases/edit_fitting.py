@@ -115,8 +115,9 @@ def _merge_by_codes(rows: StudioRows, row: FittingRow, edit: Edit) -> Merged:
     first = _merge_in(rows, row, replace(edit, sections=others)) if others else ((), (), {}, None)
     document = first[3] or FittingDocument.model_validate(row.document)
     mine = as_told(edit.wedges, document.bag)
-    base_bag = (edit.base or {}).get("bag") or {}
-    before = as_told(base_bag["wedges"], document.bag) if base_bag.get("wedges") else mine
+    seen = (edit.base or {}).get("bag")
+    told = seen.get("wedges") if isinstance(seen, dict) else None
+    before = as_told(told, document.bag) if isinstance(told, list) else mine
     sections, document = _by_code(rows, row, document, coded, mine)
     base, document = _by_code(rows, row, document, {name: (edit.base or {}).get(name) for name in coded}, before)
     attempts = []

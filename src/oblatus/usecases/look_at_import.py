@@ -73,23 +73,23 @@ def look_at_import(
     with database.transaction() as session:
         imports = StudioImports(session, actor.studio_id)
         content = content_of(imports.import_run(fitting_id, import_id, content=True))
-        saved = [
-            (row.name, row.signature, MappingDocument.model_validate(row.document)) for row in imports.mappings("strikes")
-        ]
+        saved = [(row.name, row.signature, row.document) for row in imports.mappings("strikes")]
     read = partial(read_content, content)
     if mapping is not None:
         table = read(mapping.layout)
         seen = Found(table, shape(table, mapping.layout.header_row), mapping.layout)
     else:
-        seen = find_table(read, layout, [(row[1], row[2].layout) for row in saved])
+        own = [(header, LayoutDocument.model_validate(document.get("layout") or {})) for _, header, document in saved]
+        seen = find_table(read, layout, own)
     table, shaped, layout = seen.raw, seen.shaped, seen.layout
     fitting = inputs.fitting()
     clubs, swings = bag_rows(fitting), fitting.swings
     guess = guess_mapping(shaped, clubs, swings, unit)
     name = None
     if seen.fits is not None:
-        name, _, own = saved[seen.fits]
-        mapping = _for_this_player(own, guess, clubs, swings).model_copy(update={"layout": layout})
+        name, _, document = saved[seen.fits]
+        kept = MappingDocument.model_validate(document)
+        mapping = _for_this_player(kept, guess, clubs, swings).model_copy(update={"layout": layout})
     problem: InputError | None = None
     if mapping is None:
         try:
