@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Recommendation, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { useOnSaved } from "../../app/useKeep";
 import { useSendId } from "../../app/useSendId";
 import { trimmed } from "../../units/units";
 import { PlainNumber } from "../parts/PlainNumber";
@@ -89,6 +90,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
   const [rounds, setRounds] = useState(4);
   const [hidden, setHidden] = useState(true);
   const sending = useSendId();
+  const onSaved = useOnSaved();
   const plan = useMutation({
     mutationFn: () => {
       const situations = faced.flatMap((key) => {
@@ -97,11 +99,14 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
       });
       const told = { candidates: chosen, situations, balls_per_block: perBlock, rounds, hide_model: hidden };
       const id = sending.of(told);
-      return unwrap(
-        api.POST("/api/fittings/{fitting_id}/proofs", {
-          params: { path: { fitting_id: server.id } },
-          body: { id, ...told, situations: situations as never, seed: seedOf(id) },
-        }),
+      // its clubs go by the places of the bag that is on the screen
+      return onSaved(() =>
+        unwrap(
+          api.POST("/api/fittings/{fitting_id}/proofs", {
+            params: { path: { fitting_id: server.id } },
+            body: { id, ...told, situations: situations as never, seed: seedOf(id) },
+          }),
+        ),
       );
     },
     onSuccess: async () => {

@@ -26,13 +26,13 @@ const OWNED = [
   { name: "old sand", loft_deg: 56 },
   { name: "old lob", loft_deg: 60 },
 ];
-const plan = () => {
+const plan = (saveState = "saved") => {
   const asked = server({
     "GET proof-plan": { words: "20 balls with each club show a difference of 0.35 strokes a shot" },
     "POST proofs": {},
   });
   const onPlanned = vi.fn();
-  show(<PlanForm result={RESULT} onPlanned={onPlanned} />, { draft: { bag: { wedges: OWNED } } });
+  show(<PlanForm result={RESULT} onPlanned={onPlanned} />, { draft: { bag: { wedges: OWNED } }, saveState });
   return { asked, onPlanned };
 };
 const checked = (name: string) =>
@@ -118,6 +118,13 @@ it("rounds are counted in whole numbers", () => {
   fireEvent.change(rounds, { target: { value: "3.7" } });
   expect(screen.getByText(/^whole, 1 to /)).toBeTruthy();
   expect(screen.getByText(/80 balls in all/)).toBeTruthy();
+});
+
+it("no plan goes by the places of a bag that is not saved", async () => {
+  const { asked } = plan("offline");
+  fireEvent.click(screen.getByRole("button", { name: "Plan the proof" }));
+  expect((await screen.findByRole("alert")).textContent).toContain("Wait until everything is saved, then try again.");
+  expect(asked.some(({ line }) => line === "POST proofs")).toBe(false);
 });
 
 it("the plan is sent as it stands, hidden unless shown", async () => {
