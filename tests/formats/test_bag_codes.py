@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
+from uuid import uuid4
 
 import pytest
 from hypothesis import given
@@ -73,6 +74,9 @@ def test_one_that_leaves_again_by_undo_stands_once_among_those_that_were():
     back, _ = recoded(left, GAP_SAND_LOB, lambda: {away["own:0"]}, ON)
     again, codes = recoded(back, left, lambda: {"own:0"}, ON)
     assert [one.code for one in again.former] == [codes["own:0"]]
+    bent = FormerWedgeDocument(code="was:1:1", wedge=wedge("sand", 57.0), until=ON, became="bent", order_id=uuid4())
+    both = recoded(back, left.model_copy(update={"former": (*left.former, bent)}), lambda: {"own:0"}, ON)[0]
+    assert [one.wedge.name for one in both.former] == ["gap", "sand"], "what a build changed is told, measured or not"
 
 
 def test_an_older_bag_put_in_place_leaves_nothing_without_a_club():

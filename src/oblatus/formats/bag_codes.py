@@ -72,8 +72,9 @@ def recoded(
         if f"own:{place}" in known:
             former.insert(0, left)
     stay = {one.code for one in before.former} | {codes.get(code, code) for code in known}
-    # Undo brings back those that were, as they were called then: what goes by them has another code by now
-    former = [one for one in former if one.code in stay]
+    left_now = [before.wedges[place] for place in gone]
+    # Undo brings back those that were by their codes of then: one that leaves again has another by now
+    former = [one for one in former if one.code in stay or one.wedge not in left_now]
     return after.model_copy(update={"former": tuple(former[:MOST_FORMER])}), codes
 
 

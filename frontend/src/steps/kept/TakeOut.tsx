@@ -71,7 +71,7 @@ export function TakeOut({
     },
   });
   const failure = lastFailure(name, out, back);
-  const elsewhere = useOut((left) => left.kept.map((line) => ({ ...line, key: line.id, words: told(line) })));
+  const takenOut = useOut((left) => left.kept.map((line) => ({ ...line, key: line.id, words: told(line) })));
   return (
     <>
       {failure && (
@@ -109,7 +109,7 @@ export function TakeOut({
         title="Proposals taken out"
         none="None. A kept proposal that is taken out can be put back here for thirty days."
         onBack={(line) => back.mutate(line)}
-        {...elsewhere}
+        {...takenOut}
       />
       {chosen && (
         <form

@@ -99,15 +99,15 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
       });
       const told = { candidates: chosen, situations, balls_per_block: perBlock, rounds, hide_model: hidden };
       const id = sending.of(told);
-      // its clubs go by the places of the bag that is on the screen
-      return onSaved(() =>
+      const post = () =>
         unwrap(
           api.POST("/api/fittings/{fitting_id}/proofs", {
             params: { path: { fitting_id: server.id } },
             body: { id, ...told, situations: situations as never, seed: seedOf(id) },
           }),
-        ),
-      );
+        );
+      // its clubs go by the places of the bag that is on the screen; a figure to be mended elsewhere keeps nobody from it
+      return draft.bag === server.document.bag ? post() : onSaved(post);
     },
     onSuccess: async () => {
       sending.arrived();

@@ -26,13 +26,17 @@ const OWNED = [
   { name: "old sand", loft_deg: 56 },
   { name: "old lob", loft_deg: 60 },
 ];
-const plan = (saveState = "saved") => {
+const plan = (saveState = "saved", bag = { wedges: OWNED }, saved = bag) => {
   const asked = server({
     "GET proof-plan": { words: "20 balls with each club show a difference of 0.35 strokes a shot" },
     "POST proofs": {},
   });
   const onPlanned = vi.fn();
-  show(<PlanForm result={RESULT} onPlanned={onPlanned} />, { draft: { bag: { wedges: OWNED } }, saveState });
+  show(<PlanForm result={RESULT} onPlanned={onPlanned} />, {
+    draft: { bag },
+    server: { id: "f", document: { bag: saved } },
+    saveState,
+  });
   return { asked, onPlanned };
 };
 const checked = (name: string) =>
@@ -120,8 +124,14 @@ it("rounds are counted in whole numbers", () => {
   expect(screen.getByText(/80 balls in all/)).toBeTruthy();
 });
 
+it("a figure that is to be mended elsewhere keeps nobody from planning a proof", async () => {
+  const { onPlanned } = plan("refused");
+  fireEvent.click(screen.getByRole("button", { name: "Plan the proof" }));
+  await waitFor(() => expect(onPlanned).toHaveBeenCalledOnce());
+});
+
 it("no plan goes by the places of a bag that is not saved", async () => {
-  const { asked } = plan("offline");
+  const { asked } = plan("refused", { wedges: OWNED }, { wedges: OWNED.slice(1) });
   fireEvent.click(screen.getByRole("button", { name: "Plan the proof" }));
   expect((await screen.findByRole("alert")).textContent).toContain("Wait until everything is saved, then try again.");
   expect(asked.some(({ line }) => line === "POST proofs")).toBe(false);
