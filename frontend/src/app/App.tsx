@@ -7,6 +7,7 @@ import { SessionProvider, useSession, useStanding } from "../session/session";
 import { UnitsProvider } from "./context";
 import { Later, Program } from "./later";
 import { useKeptFocus } from "./useKeptFocus";
+import { RememberedUnder, rememberedOf } from "./useRemembered";
 
 const SignIn = new Program(() => import("./SignIn"));
 const Players = new Program(() => import("./Players"));
@@ -34,7 +35,9 @@ export function App() {
   return (
     <SessionProvider key={whose} session={session.data}>
       <Kept fitter={whose}>
-        <Pages onLeave={() => setWhose(null)} />
+        <RememberedUnder value={rememberedOf(whose, "program")}>
+          <Pages onLeave={() => setWhose(null)} />
+        </RememberedUnder>
       </Kept>
     </SessionProvider>
   );

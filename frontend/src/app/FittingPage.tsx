@@ -21,6 +21,7 @@ import { SetBench } from "./SetBench";
 import { Strip } from "./Strip";
 import { OTHERS, STEPS, type Step } from "./steps";
 import { useFitting } from "./useFitting";
+import { RememberedUnder, rememberedOf } from "./useRemembered";
 import { useWholeRack } from "./useWholeRack";
 
 const PROGRAMS_AFTER_MS = 1500;
@@ -88,28 +89,30 @@ function Frame({ fitting, old }: { fitting: Fitting; old: number | null }) {
   if (!found) return <Navigate to="../player" replace />;
   return (
     <FittingProvider value={{ ...store, unheard }}>
-      <StrikeQueueProvider>
-        <LiveProvider>
-          <div className={classes.frame}>
-            <a href="#work" className={classes.skip}>
-              To the step
-            </a>
-            <Strip old={old} onBench={() => setBenchOpen((open) => !open)} />
-            <Rail current={step} />
-            <main className={classes.work} id="work" tabIndex={-1}>
-              <NewerHere />
-              <Conflicts />
-              <Refusals />
-              <Boundary key={step} name={found.name} back={`/fittings/${fitting.id}/player`}>
-                <Later of={found.page} props={{}} waiting={<div className={classes.pause} />} />
-              </Boundary>
-            </main>
-            <SetBench open={benchOpen} />
-            <Heard result={now.recommendation} toCome={now.to_come} />
-            <Keys current={step} />
-          </div>
-        </LiveProvider>
-      </StrikeQueueProvider>
+      <RememberedUnder value={rememberedOf(session.fitter_id ?? "", fitting.id)}>
+        <StrikeQueueProvider>
+          <LiveProvider>
+            <div className={classes.frame}>
+              <a href="#work" className={classes.skip}>
+                To the step
+              </a>
+              <Strip old={old} onBench={() => setBenchOpen((open) => !open)} />
+              <Rail current={step} />
+              <main className={classes.work} id="work" tabIndex={-1}>
+                <NewerHere />
+                <Conflicts />
+                <Refusals />
+                <Boundary key={step} name={found.name} back={`/fittings/${fitting.id}/player`}>
+                  <Later of={found.page} props={{}} waiting={<div className={classes.pause} />} />
+                </Boundary>
+              </main>
+              <SetBench open={benchOpen} />
+              <Heard result={now.recommendation} toCome={now.to_come} />
+              <Keys current={step} />
+            </div>
+          </LiveProvider>
+        </StrikeQueueProvider>
+      </RememberedUnder>
     </FittingProvider>
   );
 }

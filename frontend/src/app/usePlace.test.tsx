@@ -24,7 +24,7 @@ it("of two that are alike it stays with one of them", () => {
 });
 
 it("one that is gone is told by its name, and chosen again once it is back", () => {
-  const shown = renderHook(({ list }: { list: Entry[] }) => usePlace(list, 2), { initialProps: { list: BAG } });
+  const shown = renderHook(({ list }: { list: Entry[] }) => usePlace("club", list, 2), { initialProps: { list: BAG } });
   shown.rerender({ list: [gap, sand] });
   expect(shown.result.current).toMatchObject({ place: null, was: lob, turn: 0 });
   shown.rerender({ list: [sand] });
@@ -35,7 +35,9 @@ it("one that is gone is told by its name, and chosen again once it is back", () 
 });
 
 it("where the first takes the place of one that is gone it is chosen, and stays so", () => {
-  const shown = renderHook(({ list }: { list: Entry[] }) => usePlace(list, 2, true), { initialProps: { list: BAG } });
+  const shown = renderHook(({ list }: { list: Entry[] }) => usePlace("club", list, 2, true), {
+    initialProps: { list: BAG },
+  });
   shown.rerender({ list: [gap, sand] });
   expect(shown.result.current).toMatchObject({ place: 0, was: gap, turn: 1 });
   shown.rerender({ list: [lob, sand, gap] });
@@ -45,7 +47,7 @@ it("where the first takes the place of one that is gone it is chosen, and stays 
 });
 
 it("one that is added and chosen at once is there with the next list", () => {
-  const shown = renderHook(({ list }: { list: Entry[] }) => usePlace(list, 0), {
+  const shown = renderHook(({ list }: { list: Entry[] }) => usePlace("club", list, 0), {
     initialProps: { list: [] as Entry[] },
   });
   expect(shown.result.current.place).toBeNull();

@@ -1,4 +1,5 @@
-import { useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
+import { useRemembered } from "./useRemembered";
 
 /** What an entry of a list is known by, beside its place: a wedge by its name and loft. */
 export interface Entry {
@@ -34,16 +35,28 @@ export function saidOf<T>(shown: readonly Entry[], saved: readonly Entry[], said
 /**
  * What is chosen of a list that others change too, by its place: the choice goes with its entry. `place` is null while the
  * entry is not there, and `was` says what it was: it may come back; with `orFirst` the first one is chosen then. `turn`
- * changes with every choice, and with no change of the list.
+ * changes with every choice, and with no change of the list. `of` says of what list it is: the tab remembers the choice.
  */
-export function usePlace(list: readonly Entry[], first: number, orFirst = false) {
-  const [seen, setSeen] = useState({ list, place: first, turn: 0 });
+export function usePlace(of: string, list: readonly Entry[], first: number, orFirst = false) {
+  const [before, remember] = useRemembered<Entry | null>(`chosen-${of}`, null);
+  const [seen, setSeen] = useState(
+    before === null ? { list, place: first, turn: 0 } : { list: [before], place: 0, turn: 0 },
+  );
   const found = placeAfter(seen.list, seen.place, list);
   const place = found ?? (orFirst && list.length > 0 ? 0 : null);
   if (place !== null && (found === null || told(list) !== told(seen.list)))
     setSeen({ list, place, turn: found === null ? seen.turn + 1 : seen.turn });
+  // the one that was chosen, as it is called by now: one that is being added comes with a later list
+  const here = place === null ? undefined : list[place];
+  const keep = useEffectEvent((_: string) => {
+    if (here && (before !== null || seen.turn > 0)) remember(entryOf(here));
+  });
+  const called = here ? told([here]) : "";
+  useEffect(() => keep(called), [called]);
   const choose = (next: number) => setSeen({ list, place: next, turn: seen.turn + 1 });
   return { place, choose, was: seen.list[seen.place], turn: seen.turn };
 }
+
+const entryOf = ({ name, loft }: Entry): Entry => (loft === undefined ? { name } : { name, loft });
 
 const told = (list: readonly Entry[]) => JSON.stringify(list.map(({ name, loft }) => [name, loft]));

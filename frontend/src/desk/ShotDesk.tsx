@@ -1,9 +1,9 @@
 import { Button, SegmentedControl } from "@mantine/core";
-import { useState } from "react";
 import { Link } from "react-router";
 import type { Head } from "../api/client";
 import { TABLES, usualOf } from "../api/tables";
 import { useUnits } from "../app/context";
+import { useRemembered } from "../app/useRemembered";
 import { FlightSide } from "../pictures/FlightSide/FlightSide";
 import { SolePass } from "../pictures/SolePass/SolePass";
 import { StrikeWindows } from "../pictures/StrikeWindows/StrikeWindows";
@@ -16,6 +16,7 @@ import { LIES, type Setup } from "./setup";
 import { useDesk } from "./useDesk";
 
 const PLAIN = { ...usualOf(TABLES.head), loft_deg: 56, bounce_deg: 12, sole_width_mm: 22 } as unknown as Head;
+const HEADS = [PLAIN, { ...PLAIN, bounce_deg: 6, sole_width_mm: 17 }];
 const NAMES = Object.keys(LIES);
 const FIRST = NAMES[0] ?? "";
 const HOME = LIES[FIRST] as Setup;
@@ -23,9 +24,9 @@ const HOME = LIES[FIRST] as Setup;
 /** Any club, any lie, any setup, without a player: what happens, how risky it is, and which setup makes another club the same. */
 export default function ShotDesk() {
   const units = useUnits();
-  const [lie, setLie] = useState(FIRST);
-  const [setup, setSetup] = useState<Setup>(HOME);
-  const [heads, setHeads] = useState<Head[]>([PLAIN, { ...PLAIN, bounce_deg: 6, sole_width_mm: 17 }]);
+  const [lie, setLie] = useRemembered("desk-lie", FIRST);
+  const [setup, setSetup] = useRemembered<Setup>("desk-setup", HOME);
+  const [heads, setHeads] = useRemembered<Head[]>("desk-heads", HEADS);
   const { answer, failure } = useDesk({ ...setup, heads, twins: true });
   const home = LIES[lie] ?? HOME;
   const first = answer?.heads[0];

@@ -12,6 +12,7 @@ import {
   type Units,
   unwrap,
 } from "../api/client";
+import { forgetRemembered } from "../app/useRemembered";
 import { forgetCache } from "../offline/cache";
 import { hearTabs, lastWho, rememberWho, tellTabs } from "./who";
 
@@ -127,6 +128,7 @@ export function useSignOut(onLeave: () => void) {
       const last = lastWho();
       // a browser that keeps nothing has nothing to forget
       if (last?.fitter_id) await forgetCache(last.fitter_id).catch(() => {});
+      if (last?.fitter_id) forgetRemembered(last.fitter_id);
       rememberWho(null);
       tellTabs({ kind: "out" });
       client.clear();

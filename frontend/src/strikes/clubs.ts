@@ -15,7 +15,7 @@ export function clubsOf({ bag }: Pick<FittingDocument, "bag">) {
 export function useClub(document: Pick<FittingDocument, "bag">) {
   const clubs = clubsOf(document);
   const entries = clubs.map(({ label, loft }) => ({ name: label, loft }));
-  const { was, ...at } = usePlace(entries, Math.min(1, clubs.length - 1));
+  const { was, ...at } = usePlace("club", entries, Math.min(1, clubs.length - 1));
   return { ...at, clubs, club: at.place === null ? undefined : clubs[at.place], was: was?.name };
 }
 

@@ -39,7 +39,7 @@ export default function BagStep() {
   const { bag } = draft;
   const [added, setAdded] = useState(false);
   const entries = entriesOf(bag.wedges);
-  const { place, choose, turn } = usePlace(entries, 0, true);
+  const { place, choose, turn } = usePlace("wedge", entries, 0, true);
   const chosen = place ?? 0;
   const wedge = bag.wedges[chosen];
   const set = (change: Partial<Bag>) => edit("bag", { ...bag, ...change });

@@ -4,6 +4,7 @@ import { type Build, RequestError } from "../../api/client";
 import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { useQueue } from "../../strikes/queue";
 import { QueueState } from "../../strikes/StrikeList";
 import { showMoment } from "../../units/days";
@@ -81,7 +82,7 @@ interface BenchProps {
 function AtTheBench({ sheet, order, acts, pending }: BenchProps) {
   const queue = useQueue();
   const [asking, setAsking] = useState(false);
-  const [reason, setReason] = useState("");
+  const [reason, setReason] = useRemembered(`as-built-${order.id}`, "");
   const done = ticksAhead(order, queue.ahead).length;
   const work = sheet.clubs.reduce((sum, club) => sum + club.operations.length, 0);
   const open = order.changed.length > 0 || order.missing.length > 0;

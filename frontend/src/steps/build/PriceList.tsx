@@ -1,56 +1,63 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Build, RequestError, type Schemas, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { PlainNumber } from "../parts/PlainNumber";
 import parts from "../parts/parts.module.css";
 import classes from "./Build.module.css";
 
 type Prices = Schemas["PriceListOut"]["prices"];
 
+interface Begun {
+  typed: Partial<Prices>;
+  counted: Record<string, number>;
+  /** Of the list that was shown when typing began: one that comes meanwhile is not written over unseen. */
+  since: number | null;
+}
+
+const NOTHING: Begun = { typed: {}, counted: {}, since: null };
+
 /** What the studio takes for its work, and which parts are on its shelf; it holds for every fitting. */
 export function PriceList({ sheet }: { sheet: Build }) {
   const { server } = useStore();
   const client = useQueryClient();
-  const [typed, setTyped] = useState<Partial<Prices>>({});
-  const [counted, setCounted] = useState<Record<string, number>>({});
-  /** Of the list that was shown when typing began: one that comes meanwhile is not written over unseen. */
-  const since = useRef<number | null>(null);
+  const [begun, begin] = useRemembered("prices", NOTHING);
+  const { typed, counted, since } = begun;
   const list = useQuery({ queryKey: ["prices"], queryFn: () => unwrap(api.GET("/api/prices")) });
   const put = useMutation({
     mutationFn: ({ prices, counted }: { prices: Prices; typed: Partial<Prices>; counted: Record<string, number> }) =>
       unwrap(
         api.PUT("/api/prices", {
-          body: { prices, parts: counted, revision: since.current ?? list.data?.revision ?? 0 },
+          body: { prices, parts: counted, revision: since ?? list.data?.revision ?? 0 },
         }),
       ),
     onSuccess: async (saved, sent) => {
       // what was typed since is of the list that came back
-      const left = { typed: typedSince(typed, sent.typed), counted: typedSince(counted, sent.counted) };
-      since.current = Object.values(left).some((some) => Object.keys(some).length > 0) ? saved.revision : null;
+      begin((now) => {
+        const left = { typed: typedSince(now.typed, sent.typed), counted: typedSince(now.counted, sent.counted) };
+        const some = Object.values(left).some((one) => Object.keys(one).length > 0);
+        return { ...left, since: some ? saved.revision : null };
+      });
       client.setQueryData(["prices"], saved);
-      setTyped(left.typed);
-      setCounted(left.counted);
       await client.invalidateQueries({ queryKey: ["build", server.id] });
     },
     // somebody else's list is shown before anything is put in its place; what was typed stays
     onError: (error) => {
       if (!(error instanceof RequestError && error.status === 409)) return;
-      since.current = null;
+      begin((now) => ({ ...now, since: null }));
       void list.refetch();
     },
   });
+  const [open] = useState(since !== null);
   if (!list.data) return null;
   const { revision } = list.data;
-  const begin = () => {
-    since.current ??= revision;
-  };
   const prices = { ...list.data.prices, ...typed };
   const changed = Object.keys(typed).length + Object.keys(counted).length > 0;
   return (
-    <details className={classes.prices}>
+    <details className={classes.prices} open={open}>
       <summary>Prices and parts of the studio</summary>
       <div className={parts.fields}>
         {TABLES.prices.map(({ key, name, low, high }) => (
@@ -62,8 +69,7 @@ export function PriceList({ sheet }: { sheet: Build }) {
             low={low}
             high={high}
             onChange={(value) => {
-              begin();
-              setTyped((before) => ({ ...before, [key]: value }));
+              begin((now) => ({ ...now, typed: { ...now.typed, [key]: value }, since: now.since ?? revision }));
             }}
           />
         ))}
@@ -76,8 +82,12 @@ export function PriceList({ sheet }: { sheet: Build }) {
             low={0}
             high={999}
             onChange={(value) => {
-              begin();
-              setCounted((before) => ({ ...before, [code]: Math.round(value) }));
+              const counted = Math.round(value);
+              begin((now) => ({
+                ...now,
+                counted: { ...now.counted, [code]: counted },
+                since: now.since ?? revision,
+              }));
             }}
           />
         ))}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Carries, CarriesAsked } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { CarryLadder } from "../../pictures/CarryLadder/CarryLadder";
 import { cellKey } from "../../pictures/CarryLadder/RungMark";
 import { counted, type DistanceUnit, inDistance, metres, plain, showDistance } from "../../units/units";
@@ -23,7 +24,7 @@ export default function CarriesStep() {
   const [params, setParams] = useSearchParams();
   const view: View = params.get("view") === "measure" ? "measure" : "ladder";
   const measuring = server.document.measuring;
-  const [asked, setAsked] = useState<CarriesAsked>({
+  const [asked, setAsked] = useRemembered<CarriesAsked>("conditions", {
     ...STILL,
     temperature_c: measuring.temperature_c,
     altitude_m: measuring.altitude_m,

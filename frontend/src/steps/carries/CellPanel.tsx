@@ -3,6 +3,7 @@ import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { Carries, Cell, Strike, Units } from "../../api/client";
 import { figureOf, TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { newStrike } from "../../strikes/newStrike";
 import { AskReason, QueueState, StrikeList } from "../../strikes/StrikeList";
 import type { StrikeQueue } from "../../strikes/useStrikeQueue";
@@ -27,7 +28,7 @@ interface Props {
 export function CellPanel({ cell, strikes, outliers, queue, onMove, onFull }: Props) {
   const units = useUnits();
   const field = useRef<HTMLInputElement>(null);
-  const [text, setText] = useState("");
+  const [text, setText] = useRemembered(`ball-${nameOf(cell)}-${units.distance}`, "");
   const [wrong, setWrong] = useState<string | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
   const counting = strikes.filter((s) => s.set_aside === null && s.carry_m != null);

@@ -1,8 +1,8 @@
 import { VisuallyHidden } from "@mantine/core";
-import { useState } from "react";
 import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
 import { usePlace } from "../../app/usePlace";
+import { useRemembered } from "../../app/useRemembered";
 import { useQueue } from "../../strikes/queue";
 import { withAhead } from "../../strikes/sending";
 import { counted, inDistance, metres, plain } from "../../units/units";
@@ -20,15 +20,15 @@ export function Measure({ carries }: { carries: Carries }) {
   const next = carries.next[0];
   // where it starts is what to measure next; from then on only the fitter moves it
   const entries = carries.rows.map(({ name, loft_deg }) => ({ name, loft: loft_deg }));
-  const at = usePlace(entries, Math.max(carries.rows.findIndex((row) => row.code === next?.club), 0)); // biome-ignore format: one line
-  const [swingKey, setSwing] = useState(next?.swing);
+  const at = usePlace("measured", entries, Math.max(carries.rows.findIndex((row) => row.code === next?.club), 0)); // biome-ignore format: one line
+  const [swingKey, setSwing] = useRemembered<string | null>("measured-swing", next?.swing ?? null);
   const place = {
     row: at.place ?? -1,
     swing: Math.max(carries.swings.findIndex((swing) => swing.key === swingKey), 0),
   }; // biome-ignore format: a place in few lines
   const setAt = (to: { row: number; swing: number }) => {
     if (to.row !== at.place) at.choose(to.row);
-    setSwing(carries.swings[to.swing]?.key);
+    setSwing(carries.swings[to.swing]?.key ?? null);
   };
   const cellAt = (row: number, swing: number) =>
     carries.cells.find(

@@ -1,7 +1,7 @@
 import { Button, TextInput } from "@mantine/core";
-import { useState } from "react";
 import { TABLES } from "../../api/tables";
 import { useFault, useStore, useUnits } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { fromDistance, inDistance, metres } from "../../units/units";
 import { NumberField } from "../parts/NumberField";
 import parts from "../parts/parts.module.css";
@@ -11,7 +11,7 @@ import classes from "./Carries.module.css";
 export function OwnSwings() {
   const { draft, edit } = useStore();
   const units = useUnits();
-  const [name, setName] = useState("");
+  const [name, setName] = useRemembered("own-swing", "");
   const fault = useFault("measuring.swings");
   const { measuring } = draft;
   const set = (changes: Partial<typeof measuring>) => edit("measuring", { ...measuring, ...changes });

@@ -1,24 +1,33 @@
 import { Button, SegmentedControl } from "@mantine/core";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
 import { v4 as newId } from "uuid";
 import { api, type Cell, RequestError, unwrap } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { counted, type DistanceUnit, inDistance, metres, plain } from "../../units/units";
 import { Lines } from "../parts/Lines";
 import classes from "./Carries.module.css";
 import { nameOf } from "./Finder";
+
+/** What is pasted, under an id of its own: sent again it is the same paste. */
+interface Pasted {
+  text: string;
+  id: string;
+  /** As it was chosen, or read by who pasted it. */
+  unit: DistanceUnit | null;
+  sure: boolean;
+}
+
+const NOTHING: Pasted = { text: "", id: "", unit: null, sure: false };
 
 /** Strikes pasted from a spreadsheet: looked at first, then taken all or none. */
 export function PasteBox({ cell }: { cell: Cell | null }) {
   const store = useStore();
   const units = useUnits();
   const client = useQueryClient();
-  const [text, setText] = useState("");
-  const shown = useRef("");
-  const [unit, setUnit] = useState<DistanceUnit>(units.distance);
-  const [pasteId, setPasteId] = useState(() => newId());
-  const [sure, setSure] = useState(false);
+  const [pasted, put] = useRemembered("paste", NOTHING);
+  const { text, sure } = pasted;
+  const unit = pasted.unit ?? units.distance;
   const paste = useMutation({
     mutationFn: ({ text, take }: { text: string; take: boolean }) =>
       unwrap(
@@ -27,7 +36,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
           body: {
             text,
             unit,
-            paste_id: pasteId,
+            paste_id: pasted.id,
             cell: cell ? { club: cell.club, loft_deg: cell.loft_deg, swing: cell.swing } : null,
             take,
             sure_of_unit: sure,
@@ -37,19 +46,13 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
     onSuccess: (found, sent) => {
       if (found.taken === 0) return;
       // what was pasted since is another paste
-      if (shown.current === sent.text) begin("");
+      put((now) => (now.text === sent.text ? { ...NOTHING, unit: now.unit } : now));
       client.invalidateQueries({ queryKey: ["carries", store.server.id] });
       store.refresh();
     },
   });
-  const begin = (next: string) => {
-    shown.current = next;
-    setText(next);
-    setSure(false);
-    setPasteId(newId());
-  };
-  const change = (next: string) => {
-    begin(next);
+  const change = (changes: Partial<Pasted>) => {
+    put((before) => ({ ...before, ...changes }));
     paste.reset();
   };
   const found = paste.data;
@@ -63,7 +66,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
         placeholder={"club\tswing\tcarry (m)\tspin"}
         most={8}
         value={text}
-        onChange={change}
+        onChange={(text) => change({ text, unit, id: newId(), sure: false })}
       />
       <div className={classes.pasteRow}>
         <SegmentedControl
@@ -74,11 +77,7 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
             { value: "m", label: "metres" },
             { value: "yd", label: "yards" },
           ]}
-          onChange={(next) => {
-            setUnit(next as DistanceUnit);
-            setSure(false);
-            paste.reset();
-          }}
+          onChange={(next) => change({ unit: next as DistanceUnit, sure: false })}
         />
         <Button
           size="xs"
@@ -109,24 +108,10 @@ export function PasteBox({ cell }: { cell: Cell | null }) {
       {found?.question && !sure && (
         <p role="alert" className={classes.question}>
           {found.question}
-          <Button
-            size="compact-sm"
-            variant="default"
-            onClick={() => {
-              setUnit(unit === "m" ? "yd" : "m");
-              paste.reset();
-            }}
-          >
+          <Button size="compact-sm" variant="default" onClick={() => change({ unit: unit === "m" ? "yd" : "m" })}>
             Yes, in {unit === "m" ? "yards" : "metres"}
           </Button>
-          <Button
-            size="compact-sm"
-            variant="default"
-            onClick={() => {
-              setSure(true);
-              paste.reset();
-            }}
-          >
+          <Button size="compact-sm" variant="default" onClick={() => change({ sure: true })}>
             No, they are right
           </Button>
         </p>

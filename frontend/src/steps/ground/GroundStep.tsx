@@ -20,7 +20,7 @@ export default function GroundStep() {
   const { server, draft, edit } = useStore();
   const units = useUnits();
   const grounds = draft.grounds;
-  const { place, choose, turn } = usePlace(grounds, 0, true);
+  const { place, choose, turn } = usePlace("ground", grounds, 0, true);
   const fault = useFault("grounds");
   const chosen = place ?? 0;
   const ground = grounds[chosen];

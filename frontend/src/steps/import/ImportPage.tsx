@@ -46,6 +46,11 @@ export default function ImportPage() {
         <Button size="xs" variant={run ? "default" : "filled"} onClick={() => file.current?.click()}>
           {run ? "Choose another file" : "Choose a file"}
         </Button>
+        {run && run.state !== "running" && (
+          <Button size="xs" variant="default" onClick={work.putAway}>
+            Put the file away
+          </Button>
+        )}
         <Link to={`/fittings/${server.id}/strikes`} className={classes.back}>
           Back to Strikes
         </Link>

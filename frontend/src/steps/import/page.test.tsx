@@ -1,5 +1,6 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
+import { forgetRemembered, RememberedUnder, rememberedOf } from "../../app/useRemembered";
 import { show } from "../../testing/show";
 import ImportPage from "./ImportPage";
 
@@ -66,4 +67,51 @@ it("of the files taken before, the one that is being taken back shows it", async
   fireEvent.click(one as HTMLElement);
   await waitFor(() => expect(one?.hasAttribute("data-loading")).toBe(true));
   expect(other?.hasAttribute("data-loading")).toBe(false);
+});
+
+it("a file that is being mapped is there again as it was, and one that was taken meanwhile is left to the list", async () => {
+  let state = "ready";
+  const looks: { mapping: { decimal: string } | null }[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    if (request.url.endsWith("/look")) {
+      looks.push(await request.json());
+      return json(LOOK);
+    }
+    if (request.url.endsWith("/imports/i")) return json({ ...RUN, state });
+    return json(request.method === "POST" ? RUN : { imports: [], mappings: [] });
+  });
+  const step = () =>
+    show(
+      <RememberedUnder value={rememberedOf("fitter", "f")}>
+        <ImportPage />
+      </RememberedUnder>,
+      { server: { id: "f", document: { bag: { wedges: [] }, measuring: { swings: [] } } } },
+    );
+  const first = step();
+  choose();
+  await screen.findByText("Mapped as “last winter”, saved earlier.");
+  fireEvent.click(screen.getByRole("radio", { name: "1.5" }));
+  await waitFor(() => expect(looks).toHaveLength(2));
+  first.unmount();
+  const again = step();
+  await waitFor(() => expect(looks).toHaveLength(3));
+  expect(looks[2]?.mapping).toMatchObject({ decimal: "point" });
+  expect(((await screen.findByRole("radio", { name: "1.5" })) as HTMLInputElement).checked).toBe(true);
+  again.unmount();
+  const third = step();
+  fireEvent.click(await screen.findByRole("button", { name: "Put the file away" }));
+  expect(screen.getByText(/Drop a CSV or XLSX file here/)).toBeTruthy();
+  third.unmount();
+  const fourth = step();
+  expect(screen.getByText(/Drop a CSV or XLSX file here/)).toBeTruthy();
+  choose();
+  await screen.findByText("Mapped as “last winter”, saved earlier.");
+  fourth.unmount();
+  looks.length = 3;
+  state = "taken";
+  step();
+  await screen.findByText(/Drop a CSV or XLSX file here/);
+  await waitFor(() => expect(screen.queryByText(/Looking at the file/)).toBeNull());
+  expect(looks).toHaveLength(3);
+  forgetRemembered("fitter");
 });

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { againAfter } from "../../api/again";
 import { api, type Fault, RequestError, sendFile, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { type Draft, draftOf, type ImportRun, type Look, mappingOf } from "./mapping";
 
 const POLL_MS = 250;
@@ -21,9 +22,10 @@ export function useImport() {
   const { server, refresh } = useStore();
   const client = useQueryClient();
   const fitting_id = server.id;
-  const [id, setId] = useState<string | null>(null);
+  const [begun, remember] = useRemembered<{ id: string; draft: Draft | null } | null>("import", null);
+  const [id, setId] = useState(begun?.id ?? null);
   const [look, setLook] = useState<Look | null>(null);
-  const [draft, setDraft] = useState<Draft | null>(null);
+  const [draft, setDraft] = useState(begun?.draft ?? null);
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   const [failure, setFailure] = useState<string | null>(null);
   const asked = useRef(0);
@@ -45,6 +47,23 @@ export function useImport() {
       void client.invalidateQueries({ queryKey: [name, fitting_id] });
     refresh();
   }, [state, client, fitting_id, refresh]);
+
+  // one that came to its end while nobody looked is among those that were taken, or gone: another is chosen
+  const over = state === "taken" || state === "withdrawn";
+  const gone = run.error instanceof RequestError && run.error.refused;
+  const goOn = useEffectEvent((_: ImportRun["state"]) => {
+    if (id === null || asked.current > 0) return;
+    if (over) setId(null);
+    else void ask(id, draft, draft?.layout ?? {});
+  });
+  useEffect(() => {
+    if (state !== undefined) goOn(state);
+  }, [state]);
+  useEffect(() => {
+    if (gone) setId(null);
+  }, [gone]);
+  const keep = useEffectEvent((id: string | null, draft: Draft | null) => remember(id === null ? null : { id, draft }));
+  useEffect(() => keep(over ? null : id, draft), [id, draft, over]);
 
   const ask = async (import_id: string, next: Draft | null, layout: Draft["layout"]) => {
     const mine = ++asked.current;
@@ -77,18 +96,19 @@ export function useImport() {
     },
     [],
   );
+  const putAway = () => {
+    clearTimeout(later.current);
+    asked.current += 1; // what is on its way is of this file
+    setId(null);
+    setLook(null);
+    setDraft(null);
+    setFaults([]);
+    setFailure(null);
+  };
   const send = useMutation({
     mutationFn: (file: File) =>
       sendFile<ImportRun>(`/api/fittings/${fitting_id}/imports?name=${encodeURIComponent(file.name)}`, file),
-    onMutate: () => {
-      clearTimeout(later.current); // of the file before
-      asked.current += 1;
-      setId(null);
-      setLook(null);
-      setDraft(null);
-      setFaults([]);
-      setFailure(null);
-    },
+    onMutate: () => putAway(),
     onSuccess: (made) => {
       client.setQueryData(["import", fitting_id, made.id], made);
       setId(made.id);
@@ -129,6 +149,7 @@ export function useImport() {
     start,
     stop,
     withdraw,
+    putAway,
     /** What went wrong with the last act, in words. */
     problem: (!last?.done && last?.act.error?.message) || null,
     wrongAt: `/api/fittings/${fitting_id}/imports/${id}/wrong.csv`,

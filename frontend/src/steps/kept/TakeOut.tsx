@@ -5,6 +5,7 @@ import { api, type KeptLine, unwrap } from "../../api/client";
 import { lastFailure } from "../../api/lastFailure";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { OutList } from "../parts/OutList";
 import parts from "../parts/parts.module.css";
 import { outKey, useOut } from "../parts/useOut";
@@ -27,7 +28,7 @@ export function TakeOut({
   const client = useQueryClient();
   const [gone, setGone] = useState<readonly KeptLine[]>([]);
   // of one line: whoever chooses another has written nothing of that
-  const [draft, setDraft] = useState<{ id: string; label: string; was: string | null } | null>(null);
+  const [draft, setDraft] = useRemembered<{ id: string; label: string; was: string | null } | null>("label", null);
   const mine = draft?.id === chosen?.id ? draft : null;
   const path = (line: KeptLine) => ({ fitting_id: server.id, snapshot_id: line.id });
   const again = async () => {

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { dayIn, showDay, today } from "../../units/days";
 import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
@@ -17,9 +18,9 @@ const soon = () => dayIn(30);
 /** One thing that is due, looked at or put off. */
 export function DueLine({ due }: { due: Due }) {
   const { draft, edit } = useStore();
-  const [open, setOpen] = useState(false);
   const [until, setUntil] = useState(due.on);
-  const [reason, setReason] = useState("");
+  const [reason, setReason] = useRemembered(`put-off-${due.key}`, "");
+  const [open, setOpen] = useState(reason !== "");
   const others = draft.after.snoozes.filter((one) => one.key !== due.key);
   const put = (snoozes: typeof draft.after.snoozes) => edit("after", { ...draft.after, snoozes });
   return (
@@ -73,6 +74,7 @@ export function DueLine({ due }: { due: Due }) {
             if (reason.trim() === "") return;
             put([...others, { key: due.key as Key, until, reason: reason.trim() }]);
             setOpen(false);
+            setReason("");
           }}
         >
           <TextInput label="Until" type="date" value={until} onChange={(e) => setUntil(e.currentTarget.value)} />

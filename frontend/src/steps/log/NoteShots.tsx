@@ -6,6 +6,7 @@ import { api, RequestError, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore, useUnits } from "../../app/context";
 import { usePlace } from "../../app/usePlace";
+import { useRemembered } from "../../app/useRemembered";
 import { same } from "../../history/changes";
 import { today } from "../../units/days";
 import { faultOf } from "../../units/limits";
@@ -14,32 +15,55 @@ import parts from "../parts/parts.module.css";
 import classes from "./Log.module.css";
 import { type Log, type LogShot, useAgain } from "./useLog";
 
+/** A round as far as it is told. */
+interface Telling {
+  /** Its day and its name, from the first shot on. */
+  on: string | null;
+  round: string | null;
+  club: { code: string; name: string } | null;
+  result: string;
+  /** Shots that were sent and got no answer, as they were told one after the other: they may be in the log. */
+  unanswered: LogShot[];
+  noted: number;
+}
+
+const NOTHING: Telling = {
+  on: null,
+  round: null,
+  club: null,
+  result: "green",
+  unanswered: [],
+  noted: 0,
+};
+/** Figures as they are typed, in the reader's units. */
+const NO_FIGURES = { far: "", left: "" };
+
 /** A round noted here, from the player's card or from what they tell. */
 export function NoteShots({ log }: { log: Log }) {
   const { server } = useStore();
   const units = useUnits();
   const again = useAgain();
-  const [on, setOn] = useState(today);
-  const { place, choose } = usePlace(log.choices.map(lieOf), 0);
+  // yesterday's round is over
+  const [telling, tell] = useRemembered(`note-${today()}`, NOTHING);
+  const change = (changes: Partial<Telling>) => tell((before) => ({ ...before, ...changes }));
+  const { club, result, unanswered, noted } = telling;
+  const [{ far, left }, setFigures] = useRemembered(`note-figures-${units.distance}`, NO_FIGURES);
+  const type = (figures: Partial<typeof NO_FIGURES>) => setFigures((before) => ({ ...before, ...figures }));
+  const on = telling.on ?? today();
+  const { place, choose } = usePlace("lie", log.choices.map(lieOf), 0);
   const choice = log.choices[place ?? 0];
-  const [club, setClub] = useState<{ code: string; name: string } | null>(null);
-  const [result, setResult] = useState("green");
-  const [far, setFar] = useState("");
-  const [left, setLeft] = useState("");
   const card = useRef<HTMLInputElement>(null);
   const [photo, setPhoto] = useState<string | null>(null);
-  const round = useRef(newId());
-  /** Shots that were sent and got no answer, as they were told one after the other: they may be in the log. */
-  const unanswered = useRef<LogShot[]>([]);
-  const [noted, setNoted] = useState(0);
+  const [fresh] = useState(() => newId());
+  const round = telling.round ?? fresh;
   const add = useMutation({
     mutationFn: ({ told }: { told: Omit<LogShot, "id">; club: typeof club; left: string }) => {
-      const last = unanswered.current.at(-1);
+      const last = unanswered.at(-1);
       const again = last !== undefined && same({ ...last, id: "" }, { ...told, id: "" });
       const shot = { ...told, id: again ? last.id : newId() };
       // those that were told otherwise since are taken back, whether they arrived or not
-      const before = unanswered.current.filter((one) => one.id !== shot.id);
-      unanswered.current = [...before, shot];
+      const before = unanswered.filter((one) => one.id !== shot.id);
+      change({ unanswered: [...before, shot], round, on });
       const shots = [...before.map((one) => ({ ...one, removed: true })), shot];
       return unwrap(
         api.POST("/api/fittings/{fitting_id}/log", { params: { path: { fitting_id: server.id } }, body: { shots } }),
@@ -49,15 +73,20 @@ export function NoteShots({ log }: { log: Log }) {
       if (!(error instanceof RequestError) || !error.refused) return;
       // those that were refused are not in the log
       const places = (error.body?.faults ?? []).map(({ field }) => Number(/^shots\.(\d+)/.exec(field)?.[1] ?? "-1"));
-      const refused = places.some((place) => place >= 0) ? places : [unanswered.current.length - 1];
-      unanswered.current = unanswered.current.filter((_, place) => !refused.includes(place));
+      tell((now) => {
+        const refused = places.some((place) => place >= 0) ? places : [now.unanswered.length - 1];
+        return { ...now, unanswered: now.unanswered.filter((_, place) => !refused.includes(place)) };
+      });
     },
     onSuccess: (_, sent) => {
-      unanswered.current = [];
-      setNoted((before) => before + 1);
-      // what was chosen and typed since is of the next shot
-      setClub((now) => (now === sent.club ? null : now));
-      setLeft((now) => (now === sent.left ? "" : now));
+      tell((now) => ({
+        ...now,
+        unanswered: [],
+        noted: now.noted + 1,
+        // what was chosen and typed since is of the next shot
+        club: now.club === sent.club ? null : now.club,
+      }));
+      setFigures((now) => (now.left === sent.left ? { ...now, left: "" } : now));
       again();
     },
   });
@@ -110,7 +139,7 @@ export function NoteShots({ log }: { log: Log }) {
           event.preventDefault();
           if (wrong || place === null) return;
           const told = {
-            round: round.current,
+            round,
             on,
             situation: choice.situation as LogShot["situation"],
             ground: choice.ground,
@@ -130,9 +159,7 @@ export function NoteShots({ log }: { log: Log }) {
           type="date"
           value={on}
           onChange={(event) => {
-            setOn(event.currentTarget.value);
-            round.current = newId();
-            setNoted(0);
+            change({ on: event.currentTarget.value, round: newId(), noted: 0 });
           }}
         />
         <NativeSelect
@@ -145,7 +172,7 @@ export function NoteShots({ log }: { log: Log }) {
           onChange={(event) => {
             if (event.currentTarget.value === "") return;
             choose(Number(event.currentTarget.value));
-            setClub(null);
+            change({ club: null });
           }}
         />
         <NativeSelect
@@ -155,13 +182,15 @@ export function NoteShots({ log }: { log: Log }) {
             value: one.code,
             label: one.code === choice.advised ? `${one.name}, advised` : one.name,
           }))}
-          onChange={(event) => setClub(log.clubs_here.find((one) => one.code === event.currentTarget.value) ?? null)}
+          onChange={(event) =>
+            change({ club: log.clubs_here.find((one) => one.code === event.currentTarget.value) ?? null })
+          }
         />
         <NativeSelect
           label="Result"
           value={result}
           data={TABLES.results.map((one) => ({ value: one.key, label: one.name }))}
-          onChange={(event) => setResult(event.currentTarget.value)}
+          onChange={(event) => change({ result: event.currentTarget.value })}
         />
         <TextInput
           label={`To the hole, ${units.distance}`}
@@ -170,7 +199,7 @@ export function NoteShots({ log }: { log: Log }) {
           placeholder="usual"
           value={far}
           error={faults.far}
-          onChange={(event) => setFar(event.currentTarget.value)}
+          onChange={(event) => type({ far: event.currentTarget.value })}
         />
         <TextInput
           label={`Left, ${units.distance}`}
@@ -179,7 +208,7 @@ export function NoteShots({ log }: { log: Log }) {
           placeholder="usual"
           value={left}
           error={faults.left}
-          onChange={(event) => setLeft(event.currentTarget.value)}
+          onChange={(event) => type({ left: event.currentTarget.value })}
         />
         <Button type="submit" mt={21} loading={add.isPending} disabled={wrong || place === null}>
           Note the shot

@@ -13,7 +13,7 @@ export type Trip = Schemas["TripDocument"];
 export function Trips() {
   const { draft, edit } = useStore();
   const trips = draft.after.trips;
-  const { place, choose, turn } = usePlace(trips, 0, true);
+  const { place, choose, turn } = usePlace("trip", trips, 0, true);
   const chosen = place ?? 0;
   const trip = trips[chosen];
   const put = (next: Trip[]) => edit("after", { ...draft.after, trips: next });

@@ -1,10 +1,11 @@
 import { Button } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
-import { useState } from "react";
 import { v4 as newId } from "uuid";
 import type { Proof, ProofBall } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
+import { same } from "../../history/changes";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { newStrike } from "../../strikes/newStrike";
 import { faultOf } from "../../units/limits";
@@ -31,13 +32,19 @@ const EMPTY: Record<Figure, string> = {
   mark_depth_mm: "",
 };
 
+const NOTHING: Record<number, Record<Figure, string>> = {};
+
 /** The next ball: how it came off by one key, and whatever else was seen of it. The remote knows good and heavy. */
 export function BallEntry({ proof, block, here, onBall, onUndo }: Props) {
   const units = useUnits();
   // block by block, in fields that stay: the next figure goes on where the last was typed, and none into another block
-  const [drafts, setDrafts] = useState<Record<number, Record<Figure, string>>>({});
+  const [drafts, setDrafts] = useRemembered<Record<number, Record<Figure, string>>>(
+    `ball-${proof.document.id}-${units.distance}`,
+    NOTHING,
+  );
   const typed = drafts[block.place] ?? EMPTY;
-  const setTyped = (next: Record<Figure, string>) => setDrafts((now) => ({ ...now, [block.place]: next }));
+  const setTyped = (next: Record<Figure, string>) =>
+    setDrafts(({ [block.place]: _, ...others }) => (same(next, EMPTY) ? others : { ...others, [block.place]: next }));
   const situation = proof.document.situations[block.situation];
   const sand = situation?.surface === "sand";
   const wrong = (key: Figure) => {

@@ -1,10 +1,10 @@
 import { Button, Checkbox, SegmentedControl } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, type Recommendation, unwrap } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { useStore } from "../../app/context";
 import { useOnSaved } from "../../app/useKeep";
+import { useRemembered } from "../../app/useRemembered";
 import { useSendId } from "../../app/useSendId";
 import { trimmed } from "../../units/units";
 import { PlainNumber } from "../parts/PlainNumber";
@@ -13,10 +13,20 @@ import classes from "./Proof.module.css";
 
 const LIMITS = TABLES.proof_plan as Record<"candidates" | "situations" | "balls_per_block" | "rounds", Limit>;
 const OFFERED = 8;
+const BEGUN: Begun = { picked: null, met: null, perBlock: 5, rounds: 4, hidden: true };
 
 interface Limit {
   low: number;
   high: number;
+}
+
+/** A plan as far as it is chosen; what is not, goes with the proposal. */
+interface Begun {
+  picked: Offer[] | null;
+  met: string[] | null;
+  perBlock: number;
+  rounds: number;
+  hidden: boolean;
 }
 
 interface Offer {
@@ -77,18 +87,15 @@ function among(clubs: readonly Offer[], chosen: readonly Offer[]): string[] {
 export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlanned: () => void }) {
   const { server, draft } = useStore();
   const client = useQueryClient();
-  // until the fitter chooses, what is offered first goes with the proposal
-  const [picked, setPicked] = useState<Offer[] | null>(null);
-  const [met, setMet] = useState<string[] | null>(null);
+  const [begun, begin] = useRemembered("proof-plan", BEGUN);
+  const { picked, met, perBlock, rounds, hidden } = begun;
+  const change = (changes: Partial<Begun>) => begin((before) => ({ ...before, ...changes }));
   const clubs = offers(result, draft.bag.wedges, picked ?? []);
   const chosen = picked === null ? first(result, clubs) : among(clubs, picked);
   const every = result.scenarios.filter((scenario) => scenario.kind !== "full").sort((a, b) => b.share - a.share);
   const short = every.filter((one, n) => n < OFFERED || met?.includes(one.key));
   const usual = (["turf", "sand"] as const).flatMap((kind) => short.find((one) => one.kind === kind)?.key ?? []);
   const faced = (met ?? usual).filter((key) => short.some((one) => one.key === key));
-  const [perBlock, setPerBlock] = useState(5);
-  const [rounds, setRounds] = useState(4);
-  const [hidden, setHidden] = useState(true);
   const sending = useSendId();
   const onSaved = useOnSaved();
   const plan = useMutation({
@@ -111,6 +118,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
     },
     onSuccess: async () => {
       sending.arrived();
+      begin(BEGUN);
       await client.invalidateQueries({ queryKey: ["proofs", server.id] });
       onPlanned();
     },
@@ -145,7 +153,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
             checked={chosen.includes(one.code)}
             onChange={() => {
               const codes = toggled(chosen, one.code, LIMITS.candidates.high);
-              setPicked(codes.flatMap((code) => clubs.find((club) => club.code === code) ?? []));
+              change({ picked: codes.flatMap((code) => clubs.find((club) => club.code === code) ?? []) });
             }}
           />
         ))}
@@ -157,7 +165,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
             key={one.key}
             label={`${one.shot_name}, ${one.ground}`}
             checked={faced.includes(one.key)}
-            onChange={() => setMet(toggled(faced, one.key, LIMITS.situations.high))}
+            onChange={() => change({ met: toggled(faced, one.key, LIMITS.situations.high) })}
           />
         ))}
       </fieldset>
@@ -170,9 +178,16 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
             value={perBlock}
             {...LIMITS.balls_per_block}
             whole
-            onChange={setPerBlock}
+            onChange={(perBlock) => change({ perBlock })}
           />
-          <PlainNumber label="Rounds" unit="" value={rounds} {...LIMITS.rounds} whole onChange={setRounds} />
+          <PlainNumber
+            label="Rounds"
+            unit=""
+            value={rounds}
+            {...LIMITS.rounds}
+            whole
+            onChange={(rounds) => change({ rounds })}
+          />
         </div>
         <p className={classes.note}>
           {missing.length > 0 ? (
@@ -192,7 +207,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
             { value: "hidden", label: "hide what is expected" },
             { value: "shown", label: "show it" },
           ]}
-          onChange={(value) => setHidden(value === "hidden")}
+          onChange={(value) => change({ hidden: value === "hidden" })}
         />
         <div>
           <Button mt={12} loading={plan.isPending} disabled={missing.length > 0} onClick={() => plan.mutate()}>

@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import { useState } from "react";
 import { useStore } from "../../app/context";
 import { ToCome } from "../../app/ToCome";
+import { useRemembered } from "../../app/useRemembered";
 import { StepHead } from "../parts/StepHead";
 import { PlanForm } from "./PlanForm";
 import classes from "./Proof.module.css";
@@ -13,7 +14,7 @@ import { nameOf, useProofs } from "./useProofs";
 export default function ProofStep() {
   const { server } = useStore();
   const proofs = useProofs();
-  const [at, setAt] = useState<string | "new" | null>(null);
+  const [at, setAt] = useRemembered<string | "new" | null>("proof", null);
   const [gone, setGone] = useState<string | null>(null);
   const known = proofs.data?.proofs ?? [];
   const proof = at === "new" ? undefined : (known.find((one) => one.document.id === at) ?? known[0]);

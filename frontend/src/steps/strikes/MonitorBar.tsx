@@ -23,8 +23,9 @@ export function MonitorBar({ club, station }: { club: string; station: string })
     queryKey: key,
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/monitor", { params: { path } })),
   });
-  /** What this screen told it last: another screen that chose since is not talked over. */
-  const [told, setTold] = useState("");
+  const meant = `${club} ${station}`;
+  /** What this screen told it last, or found chosen: another screen's choice, before or since, is not talked over. */
+  const [told, setTold] = useState(meant);
   const put = useMutation({
     mutationFn: (body: Schemas["MonitorIn"]) =>
       unwrap(api.PUT("/api/fittings/{fitting_id}/monitor", { params: { path }, body })),
@@ -37,7 +38,6 @@ export function MonitorBar({ club, station }: { club: string; station: string })
   const monitor = query.data;
   const wanted = monitor?.wanted === true;
   const elsewhere = wanted && (monitor.club !== club || monitor.swing !== station);
-  const meant = `${club} ${station}`;
   const { mutate, isPending, isError, error, variables } = put;
   const refused = error instanceof RequestError && error.refused && `${variables?.club} ${variables?.swing}` === meant;
   // the next strikes belong to what is chosen here: told once, again where it was chosen anew meanwhile or no answer came

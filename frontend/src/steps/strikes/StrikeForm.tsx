@@ -1,8 +1,9 @@
 import { Button } from "@mantine/core";
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, useRef } from "react";
 import type { Strike } from "../../api/client";
 import { type Figure, figureOf, TABLES } from "../../api/tables";
 import { useUnits } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { faultOf } from "../../units/limits";
 import { parseNumber, signOf, toDocument } from "../../units/units";
 import classes from "./Strikes.module.css";
@@ -13,11 +14,16 @@ const TYPED = ["entry_mm", "attack_deg", "lean_deg", "club_speed_mps", "carry_m"
 type Name = (typeof TYPED)[number];
 const FIELDS = TYPED.map((name) => [name, figureOf(TABLES.strike, name)] as const);
 
-/** A strike typed by hand: whatever was measured; Enter takes it and the first field waits for the next. */
-export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
+const NOTHING: Partial<Record<Name, string>> = {};
+
+/**
+ * A strike typed by hand: whatever was measured; Enter takes it and the first field waits for the next. `of` is the station
+ * and the club that it is of.
+ */
+export function StrikeForm({ of, onTake }: { of: string; onTake: (figures: Figures) => void }) {
   const units = useUnits();
   const first = useRef<HTMLInputElement>(null);
-  const [text, setText] = useState<Partial<Record<Name, string>>>({});
+  const [text, setText] = useRemembered(`strike-${of}-${units.distance}-${units.speed}`, NOTHING);
   const wrong = (name: Name, figure: Figure) => faultOf(text[name] ?? "", figure, units);
   const bad = FIELDS.some(([name, figure]) => wrong(name, figure) !== null);
   const empty = FIELDS.every(([name]) => (text[name]?.trim() ?? "") === "");
@@ -30,7 +36,7 @@ export function StrikeForm({ onTake }: { onTake: (figures: Figures) => void }) {
       if (number !== null) figures[name] = toDocument(figure, number, units);
     }
     onTake(figures);
-    setText({});
+    setText(NOTHING);
     first.current?.focus();
   };
   return (

@@ -3,6 +3,7 @@ import { useHotkeys } from "@mantine/hooks";
 import { useState } from "react";
 import type { SessionSummary, Strike } from "../../api/client";
 import { useStore, useUnits } from "../../app/context";
+import { useRemembered } from "../../app/useRemembered";
 import { EntryMarks } from "../../pictures/EntryMarks/EntryMarks";
 import { clubName, stationOf, stationsOf, useClub } from "../../strikes/clubs";
 import { newStrike } from "../../strikes/newStrike";
@@ -32,7 +33,7 @@ export default function StrikesStep() {
   const queue = useQueue();
   const query = useSession();
   const { clubs, club, place, choose, turn, was } = useClub(server.document);
-  const [chosen, setStation] = useState(FIRST_STATION);
+  const [chosen, setStation] = useRemembered("station", FIRST_STATION);
   const [asking, setAsking] = useState<string | null>(null);
   const stations = stationsOf(server.document);
   const station = stations.some(([key]) => key === chosen) ? chosen : FIRST_STATION;
@@ -153,6 +154,7 @@ export default function StrikesStep() {
           {club && (
             <StrikeForm
               key={hit}
+              of={`${station} ${club.label} ${club.loft}`}
               onTake={(figures) => queue.take({ ...newStrike(club.value, club.loft, station), ...figures })}
             />
           )}

@@ -66,7 +66,7 @@ it("a strike in words names what matters first and leaves out what is not known"
 describe("a strike by hand", () => {
   it("takes commas, refuses what no strike has, and waits for the next", () => {
     const onTake = vi.fn();
-    show(<StrikeForm onTake={onTake} />);
+    show(<StrikeForm of="pitch" onTake={onTake} />);
     const entry = screen.getByLabelText("Entry, mm") as HTMLInputElement;
     const lean = screen.getByLabelText("Shaft lean, °");
     fireEvent.change(lean, { target: { value: "90" } });
