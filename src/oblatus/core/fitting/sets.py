@@ -141,7 +141,7 @@ class SetProblem:
         total, listed = 0, []
         for count in self.rules.counts:
             place = self.rules.place(count)
-            scores, picks = np.empty(room), np.zeros((room, MOST_WEDGES), dtype=np.int64)
+            scores, picks = np.empty(room), np.empty((room, MOST_WEDGES), dtype=np.int64)
             bound, counts = np.array([limit - place + _search.SLACK]), np.zeros(1, dtype=np.int64)
             self._run(count, heads, bound, _search.ALL, scores, picks, counts)
             total += int(counts[0])
