@@ -1,10 +1,11 @@
 import { Button } from "@mantine/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, RequestError, type Schemas, unwrap } from "../../api/client";
+import { api, type FittingDocument, RequestError, type Schemas, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
 import { useHearing } from "../../devices/live";
 import { State } from "../../devices/State";
+import { clubName, stationsOf } from "../../strikes/clubs";
 import { counted } from "../../units/units";
 import classes from "./Strikes.module.css";
 
@@ -66,7 +67,7 @@ export function MonitorBar({ club, station }: { club: string; station: string })
       </Button>
       {elsewhere && told === meant && (
         <span className={classes.elsewhere}>
-          It listens for another club or station.
+          It listens for {listening(server.document, monitor)}.
           <Button size="xs" variant="default" onClick={() => mutate({ wanted: true, club, swing: station })}>
             Listen for this one
           </Button>
@@ -79,6 +80,13 @@ export function MonitorBar({ club, station }: { club: string; station: string })
       )}
     </section>
   );
+}
+
+/** The club and the station that it listens for; a head of the rack, in a proof, is no club of the bag. */
+function listening(document: FittingDocument, { club, swing }: Monitor) {
+  const name = clubName(document, club);
+  const station = stationsOf(document).find(([key]) => key === swing)?.[1] ?? swing;
+  return `${name === club ? "another club" : name}, station ${station}`;
 }
 
 function words(monitor: Monitor, hearing: boolean) {

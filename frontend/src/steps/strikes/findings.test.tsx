@@ -102,11 +102,13 @@ const MONITOR = {
   available: true, wanted: true, state: "live", club: "own:0", swing: "pitch", device: "stand-in monitor", simulated: true,
   taken: 7, refused: 0, last_refusal: "",
 }; // biome-ignore format: one line a few things
+const BAG = { wedges: ["gap", "sand", "lob"].map((name) => ({ name, loft_deg: 50 })), former: [] };
 const barOf = (hearing: boolean, club: string, station = "pitch") =>
   inFitting(
     <HearingProvider value={hearing}>
       <MonitorBar club={club} station={station} />
     </HearingProvider>,
+    { server: { id: "f", document: { bag: BAG, measuring: { swings: [] } } } },
   );
 const bar = (hearing = true, club = "own:0") => showAlone(barOf(hearing, club));
 const monitor = (change: object) =>
@@ -212,10 +214,11 @@ it.each(["before", "since"])(
     club = "own:2"; // chosen on another screen
     await client.invalidateQueries({ queryKey: ["monitor", "f"] });
     const press = await screen.findByRole("button", { name: "Listen for this one" });
+    expect(screen.getByText(/It listens for lob, station pitch\./)).toBeTruthy();
     expect(told).toEqual([]);
     fireEvent.click(press);
     await waitFor(() => expect(told).toEqual(["own:1"]));
-    await waitFor(() => expect(screen.queryByText(/another club/)).toBeNull());
+    await waitFor(() => expect(screen.queryByText(/It listens for/)).toBeNull());
   },
 );
 
