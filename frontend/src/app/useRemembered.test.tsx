@@ -4,6 +4,7 @@ import { afterEach, expect, it } from "vitest";
 import { tab } from "../offline/texts";
 import { type Entry, usePlace } from "./usePlace";
 import { forgetRemembered, RememberedUnder, rememberedOf, useRemembered } from "./useRemembered";
+import { useSendId } from "./useSendId";
 
 afterEach(() => forgetRemembered("fitter"));
 
@@ -96,4 +97,16 @@ it("one that is added and chosen at once is chosen again", () => {
   shown.rerender({ list: [gap, sand] });
   shown.unmount();
   expect(choosing([lob, gap, sand]).result.current.place).toBe(2);
+});
+
+it("what was sent before the page was loaded anew, and got no answer, goes under its id again", () => {
+  const sending = () => renderHook(() => useSendId("proof"), on("a"));
+  const first = sending();
+  const id = first.result.current.of({ rounds: 4 });
+  first.unmount();
+  const again = sending();
+  expect(again.result.current.of({ rounds: 4 })).toBe(id);
+  act(() => again.result.current.arrived());
+  again.unmount();
+  expect(sending().result.current.of({ rounds: 4 })).not.toBe(id);
 });

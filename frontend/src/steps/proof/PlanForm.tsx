@@ -96,7 +96,7 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
   const short = every.filter((one, n) => n < OFFERED || met?.includes(one.key));
   const usual = (["turf", "sand"] as const).flatMap((kind) => short.find((one) => one.kind === kind)?.key ?? []);
   const faced = (met ?? usual).filter((key) => short.some((one) => one.key === key));
-  const sending = useSendId();
+  const sending = useSendId("proof");
   const onSaved = useOnSaved();
   const plan = useMutation({
     mutationFn: () => {
