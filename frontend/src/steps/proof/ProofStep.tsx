@@ -1,5 +1,5 @@
 import { Button } from "@mantine/core";
-import { useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import { useStore } from "../../app/context";
 import { ToCome } from "../../app/ToCome";
 import { useRemembered } from "../../app/useRemembered";
@@ -14,22 +14,29 @@ import { nameOf, useProofs } from "./useProofs";
 export default function ProofStep() {
   const { server } = useStore();
   const proofs = useProofs();
-  const [at, setAt] = useRemembered<string | "new" | null>("proof", null);
+  const [at, setAt] = useRemembered<string | null>("proof", null);
+  const [planning, setPlanning] = useRemembered("planning", false);
   const [gone, setGone] = useState<string | null>(null);
   const known = proofs.data?.proofs ?? [];
-  const proof = at === "new" ? undefined : (known.find((one) => one.document.id === at) ?? known[0]);
+  const proof = planning ? undefined : (known.find((one) => one.document.id === at) ?? known[0]);
+  // the one in sight stays in sight when another screen plans one: the next ball is of it
+  const shown = proof?.document.id;
+  const hold = useEffectEvent((id: string) => setAt(id));
+  useEffect(() => {
+    if (shown && shown !== at) hold(shown);
+  }, [shown, at]);
   const result = server.recommendation;
   const wasPutBack = (id: string) => setGone((now) => (now === id ? null : now));
   return (
     <>
       <StepHead title="Proof" aside={known.length > 1 ? `${known.length} proofs` : undefined}>
         {known.length > 0 && (
-          <Button size="xs" variant="default" onClick={() => setAt(at === "new" ? null : "new")}>
-            {at === "new" ? "Back to the proof" : "Plan another"}
+          <Button size="xs" variant="default" onClick={() => setPlanning(!planning)}>
+            {planning ? "Back to the proof" : "Plan another"}
           </Button>
         )}
         {known.length > 1 &&
-          at !== "new" &&
+          !planning &&
           known.map((one) => (
             <Button
               key={one.document.id}
@@ -56,7 +63,7 @@ export default function ProofStep() {
             setGone(proof.document.id);
           }}
         />
-      ) : at !== "new" && !proofs.data ? (
+      ) : !planning && !proofs.data ? (
         // one may be running: no other is planned over it
         proofs.isPending && (
           <p role="status" className={classes.note}>
@@ -69,7 +76,13 @@ export default function ProofStep() {
             A proposal is a claim. Choose what is to be hit against what; blocks alternate so that warming up and tiring
             favour nobody, and no ball is the best one.
           </p>
-          <PlanForm result={result} onPlanned={() => setAt(null)} />
+          <PlanForm
+            result={result}
+            onPlanned={() => {
+              setPlanning(false);
+              setAt(null);
+            }}
+          />
         </>
       ) : server.to_come ? (
         <ToCome />

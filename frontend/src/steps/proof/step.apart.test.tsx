@@ -1,13 +1,18 @@
-import { screen } from "@testing-library/react";
+import { act, fireEvent, screen } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { server, show } from "../../testing/show";
 import ProofStep from "./ProofStep";
 
+vi.mock("./Running", () => ({
+  Running: ({ proof, onGone }: { proof: { document: { id: string } }; onGone: () => void }) => (
+    <button type="button" onClick={onGone}>{`proof ${proof.document.id}`}</button>
+  ),
+}));
 vi.mock("./PlanForm", () => ({ PlanForm: () => <p>a plan</p> }));
 vi.mock("../../strikes/queue", () => ({ useQueue: () => ({ ahead: [] }) }));
 const step = (answers: Record<string, unknown>) => {
   server(answers);
-  show(<ProofStep />, { server: { id: "f", recommendation: {} } });
+  return show(<ProofStep />, { server: { id: "f", recommendation: {} } });
 };
 
 it("none is planned before it is known whether one is running", async () => {
@@ -22,4 +27,25 @@ it("proofs that cannot be read are said, and no plan stands beside that", async 
   step({});
   expect((await screen.findByRole("alert")).textContent).toContain("could not do that now");
   expect(screen.queryByText("a plan")).toBeNull();
+});
+
+const proofs = (...ids: string[]) => ({ proofs: ids.map((id) => ({ document: { id, made_on: "2026-05-01" } })) });
+
+it("the proof in sight stays when another screen plans one, and gives way to the next once it is taken out", async () => {
+  const answers: Record<string, unknown> = { "GET proofs": proofs("b", "a"), "GET out": { proofs: [] } };
+  const { client } = step(answers);
+  await screen.findByText("proof b");
+  answers["GET proofs"] = proofs("c", "b", "a");
+  await act(() => client.invalidateQueries({ queryKey: ["proofs", "f"] }));
+  expect(screen.getByText("proof b")).toBeTruthy();
+  answers["GET proofs"] = proofs("c", "a");
+  await act(() => client.invalidateQueries({ queryKey: ["proofs", "f"] }));
+  expect(await screen.findByText("proof c")).toBeTruthy();
+  answers["GET proofs"] = proofs("d", "c", "a");
+  await act(() => client.invalidateQueries({ queryKey: ["proofs", "f"] }));
+  expect(screen.getByText("proof c")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Plan another" }));
+  expect(screen.getByText("a plan")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Back to the proof" }));
+  expect(screen.getByText("proof c")).toBeTruthy();
 });
