@@ -1,4 +1,5 @@
 import { VisuallyHidden } from "@mantine/core";
+import { useState } from "react";
 import type { Carries, Cell } from "../../api/client";
 import { useUnits } from "../../app/context";
 import { usePlace } from "../../app/usePlace";
@@ -21,10 +22,11 @@ export function Measure({ carries }: { carries: Carries }) {
   // where it starts is what to measure next; from then on only the fitter moves it
   const entries = carries.rows.map(({ name, loft_deg }) => ({ name, loft: loft_deg }));
   const at = usePlace("measured", entries, Math.max(carries.rows.findIndex((row) => row.code === next?.club), 0)); // biome-ignore format: one line
-  const [swingKey, setSwing] = useRemembered<string | null>("measured-swing", next?.swing ?? null);
+  const [start] = useState(next?.swing);
+  const [chosen, setSwing] = useRemembered<string | null>("measured-swing", null);
   const place = {
     row: at.place ?? -1,
-    swing: Math.max(carries.swings.findIndex((swing) => swing.key === swingKey), 0),
+    swing: Math.max(carries.swings.findIndex((swing) => swing.key === (chosen ?? start)), 0),
   }; // biome-ignore format: a place in few lines
   const setAt = (to: { row: number; swing: number }) => {
     if (to.row !== at.place) at.choose(to.row);
