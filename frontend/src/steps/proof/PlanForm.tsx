@@ -84,7 +84,7 @@ function among(clubs: readonly Offer[], chosen: readonly Offer[]): string[] {
 }
 
 /** What is to be proved: two to four clubs, one to three situations, and how many balls. */
-export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlanned: () => void }) {
+export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlanned: (id: string) => void }) {
   const { server, draft } = useStore();
   const client = useQueryClient();
   const [begun, begin] = useRemembered("proof-plan", BEGUN);
@@ -106,21 +106,23 @@ export function PlanForm({ result, onPlanned }: { result: Recommendation; onPlan
       });
       const told = { candidates: chosen, situations, balls_per_block: perBlock, rounds, hide_model: hidden };
       const id = sending.of(told);
-      const post = () =>
-        unwrap(
+      const post = async () => {
+        await unwrap(
           api.POST("/api/fittings/{fitting_id}/proofs", {
             params: { path: { fitting_id: server.id } },
             body: { id, ...told, situations: situations as never, seed: seedOf(id) },
           }),
         );
+        return id;
+      };
       // its clubs go by the places of the bag that is on the screen; a figure to be mended elsewhere keeps nobody from it
       return draft.bag === server.document.bag ? post() : onSaved(post);
     },
-    onSuccess: async () => {
+    onSuccess: async (id) => {
       sending.arrived();
       begin(BEGUN);
       await client.invalidateQueries({ queryKey: ["proofs", server.id] });
-      onPlanned();
+      onPlanned(id);
     },
   });
   const toggled = (list: string[], key: string, most: number) =>

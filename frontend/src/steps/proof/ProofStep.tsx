@@ -1,5 +1,5 @@
 import { Button } from "@mantine/core";
-import { useEffect, useEffectEvent, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { useStore } from "../../app/context";
 import { ToCome } from "../../app/ToCome";
 import { useRemembered } from "../../app/useRemembered";
@@ -21,9 +21,12 @@ export default function ProofStep() {
   const proof = planning ? undefined : (known.find((one) => one.document.id === at) ?? known[0]);
   // the one in sight stays in sight when another screen plans one: the next ball is of it
   const shown = proof?.document.id;
+  const before = useRef<string>(undefined);
   const hold = useEffectEvent((id: string) => setAt(id));
   useEffect(() => {
-    if (shown && shown !== at) hold(shown);
+    // one that was planned just now comes with the next list; one that was there is taken out
+    if (shown && shown !== at && (at === null || at === before.current)) hold(shown);
+    before.current = shown;
   }, [shown, at]);
   const result = server.recommendation;
   const wasPutBack = (id: string) => setGone((now) => (now === id ? null : now));
@@ -78,9 +81,9 @@ export default function ProofStep() {
           </p>
           <PlanForm
             result={result}
-            onPlanned={() => {
+            onPlanned={(id) => {
+              setAt(id);
               setPlanning(false);
-              setAt(null);
             }}
           />
         </>

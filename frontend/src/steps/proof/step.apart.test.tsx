@@ -8,7 +8,13 @@ vi.mock("./Running", () => ({
     <button type="button" onClick={onGone}>{`proof ${proof.document.id}`}</button>
   ),
 }));
-vi.mock("./PlanForm", () => ({ PlanForm: () => <p>a plan</p> }));
+vi.mock("./PlanForm", () => ({
+  PlanForm: ({ onPlanned }: { onPlanned: (id: string) => void }) => (
+    <button type="button" onClick={() => onPlanned("new")}>
+      a plan
+    </button>
+  ),
+}));
 vi.mock("../../strikes/queue", () => ({ useQueue: () => ({ ahead: [] }) }));
 const step = (answers: Record<string, unknown>) => {
   server(answers);
@@ -48,4 +54,16 @@ it("the proof in sight stays when another screen plans one, and gives way to the
   expect(screen.getByText("a plan")).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: "Back to the proof" }));
   expect(screen.getByText("proof c")).toBeTruthy();
+});
+
+it("the one that was planned here comes in sight, also where the list with it comes late", async () => {
+  const answers: Record<string, unknown> = { "GET proofs": proofs("a"), "GET out": { proofs: [] } };
+  const { client } = step(answers);
+  await screen.findByText("proof a");
+  fireEvent.click(screen.getByRole("button", { name: "Plan another" }));
+  fireEvent.click(screen.getByText("a plan"));
+  expect(screen.getByText("proof a")).toBeTruthy();
+  answers["GET proofs"] = proofs("new", "a");
+  await act(() => client.invalidateQueries({ queryKey: ["proofs", "f"] }));
+  expect(await screen.findByText("proof new")).toBeTruthy();
 });
