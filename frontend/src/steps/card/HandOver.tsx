@@ -119,7 +119,7 @@ function Scores({ one, onAdded }: { one: Handover; onAdded: () => void }) {
   const [key, setKey] = useState(drills[0]?.key ?? "");
   const drill = drills.find((known) => known.key === key);
   const [score, setScore] = useState(drill?.mark ?? 0);
-  const sending = useSendId(`score-${one.id}`);
+  const sending = useSendId();
   const add = useMutation({
     mutationFn: () => {
       const told = { drill: key, score, count: drill?.count ?? 10, on: today() };

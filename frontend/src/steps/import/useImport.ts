@@ -29,6 +29,7 @@ export function useImport() {
   const [faults, setFaults] = useState<readonly Fault[]>([]);
   const [failure, setFailure] = useState<string | null>(null);
   const asked = useRef(0);
+  const looked = useRef(false);
   const later = useRef<ReturnType<typeof setTimeout>>(undefined);
   const path = { fitting_id, import_id: id ?? "" };
   const key = ["import", fitting_id, id];
@@ -52,7 +53,7 @@ export function useImport() {
   const over = state === "taken" || state === "withdrawn";
   const gone = run.error instanceof RequestError && run.error.refused;
   const goOn = useEffectEvent((_: ImportRun["state"]) => {
-    if (id === null || asked.current > 0) return;
+    if (id === null || looked.current) return;
     if (over) setId(null);
     else void ask(id, draft, draft?.layout ?? {});
   });
@@ -67,6 +68,7 @@ export function useImport() {
 
   const ask = async (import_id: string, next: Draft | null, layout: Draft["layout"]) => {
     const mine = ++asked.current;
+    looked.current = true;
     clearTimeout(later.current);
     try {
       const found = await unwrap(

@@ -219,6 +219,13 @@ export function NoteShots({ log }: { log: Log }) {
           ? `${counted(noted, "shot")} noted for this round.`
           : "One by one; the round is made with the first."}
       </p>
+      {noted > 0 && (
+        <p className={classes.quiet}>
+          <button type="button" className={parts.quietButton} onClick={() => change({ round: newId(), noted: 0 })}>
+            Begin another round of this day
+          </button>
+        </p>
+      )}
       {add.error && <p role="alert">{add.error.message}</p>}
     </section>
   );

@@ -223,6 +223,17 @@ it("a shot is noted with the club that is advised, in the reader's unit, and not
   const [shot] = JSON.parse(asked[0]?.body ?? "").shots;
   expect(shot).toMatchObject({ situation: "chip", ground: "home", club: "own:0", advised: "own:0", left_m: 2.5 });
   expect(shot.distance_m).toBeNull();
+  const noted = async () => {
+    const before = asked.length;
+    fireEvent.click(screen.getByRole("button", { name: "Note the shot" }));
+    await waitFor(() => expect(asked.slice(before).some(({ line }) => line.startsWith("POST"))).toBe(true));
+    return JSON.parse(asked.slice(before).find(({ line }) => line.startsWith("POST"))?.body ?? "").shots.at(-1);
+  };
+  expect((await noted()).round).toBe(shot.round);
+  await screen.findByText("2 shots noted for this round.");
+  fireEvent.click(screen.getByRole("button", { name: "Begin another round of this day" }));
+  expect(await noted()).toMatchObject({ on: shot.on, round: expect.not.stringMatching(shot.round) });
+  await screen.findByText("1 shot noted for this round.");
 });
 
 it("a shot without an answer is sent again as it is; told otherwise since, the one that may have arrived is taken back", async () => {
