@@ -21,10 +21,21 @@ step() {
   fi
 }
 
+# able PYTHON: where it is, if it is new enough and can make an environment
+able() {
+  "$1" -c 'import ensurepip, os, sys; sys.version_info < (3, 11) and sys.exit(1); print(os.path.realpath(sys.executable))' 2>/dev/null
+}
+
+# the_python: what the environment is made of. Debian's own before another on the path: it is built with
+# profile-guided optimisation, which one that was compiled on the spot often is not, and answers an edit sooner.
+the_python() {
+  able /usr/bin/python3 || able python3
+}
+
 need_packages() {
   local missing=()
   ls /usr/lib/postgresql/*/bin/initdb >/dev/null 2>&1 || command -v initdb >/dev/null || missing+=(postgresql-15)
-  python3 -c 'import ensurepip' 2>/dev/null || missing+=(python3-venv)
+  able /usr/bin/python3 >/dev/null || { [ "$(id -u)" != 0 ] && able python3 >/dev/null; } || missing+=(python3-venv)
   command -v nginx >/dev/null || [ -x /usr/sbin/nginx ] || missing+=(nginx-light)
   # what paper is set with
   python3 -c 'import ctypes.util as u, sys; sys.exit(not (u.find_library("pangoft2-1.0") and u.find_library("harfbuzz-subset")))' ||
@@ -67,11 +78,13 @@ need_tools() {
 
 # python_packages FILE: hashed requirements into .venv
 python_packages() {
-  local want
+  local want python
+  python=$(the_python) || { say "No Python of 3.11 or newer that can make an environment. Is python3-venv installed?" >&2; exit 1; }
   want=$(cat "$1" pyproject.toml | sha256sum | cut -d' ' -f1)
-  grep -qx "$want" .venv/.installed 2>/dev/null && [ -x .venv/bin/python ] && return
-  if [ ! -x .venv/bin/python ] || [ ! -f .venv/.installed ]; then
-    step "Making the Python environment" "Is python3-venv installed?" python3 -m venv --clear .venv
+  [ "$(readlink -f .venv/bin/python)" = "$python" ] || rm -f .venv/.installed # made of another one
+  grep -qx "$want" .venv/.installed 2>/dev/null && return
+  if [ ! -f .venv/.installed ]; then
+    step "Making the Python environment" "Is python3-venv installed?" "$python" -m venv --clear .venv
     step "Installing uv" "Check the network." .venv/bin/python -m pip install --quiet uv==0.13.9
   fi
   VIRTUAL_ENV=$ROOT/.venv step "Installing Python packages" "Check the network." \
