@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { api, type Fitting, unwrap } from "../api/client";
 import { useStore } from "./context";
+import { useRemembered } from "./useRemembered";
 import { sendIds } from "./useSendId";
 
 const SAVING_MS = 8000;
@@ -9,6 +10,8 @@ const WHOLE_RACK_MS = 60_000;
 const LOOK_MS = 40;
 /** The key and the button of the set bench send one and the same. */
 const sending = sendIds();
+/** Under which name the kept proposal in sight is remembered. */
+export const KEPT = "kept";
 
 /**
  * Acts on the fitting as the server holds it: waits until every edit is there, with `whole` also until the whole rack has
@@ -44,6 +47,7 @@ export function useKeep() {
   const { server, refresh } = useStore();
   const onSaved = useOnSaved(true);
   const client = useQueryClient();
+  const [, setInSight] = useRemembered<string | null>(KEPT, null);
   const id = server.id;
   return useMutation({
     mutationKey: ["keep", id],
@@ -56,8 +60,9 @@ export function useKeep() {
           }),
         ),
       ),
-    onSuccess: async () => {
+    onSuccess: async (line) => {
       sending.arrived();
+      setInSight(line.id);
       await client.invalidateQueries({ queryKey: ["kept", id] });
       refresh();
     },

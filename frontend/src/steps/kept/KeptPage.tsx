@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, unwrap } from "../../api/client";
 import { useStore } from "../../app/context";
+import { useInSight } from "../../app/useInSight";
+import { KEPT } from "../../app/useKeep";
+import { useRemembered } from "../../app/useRemembered";
 import { StepHead } from "../parts/StepHead";
 import classes from "./Kept.module.css";
 import { nameOf } from "./nameOf";
@@ -16,9 +18,8 @@ export default function KeptPage() {
     queryFn: () => unwrap(api.GET("/api/fittings/{fitting_id}/kept", { params: { path: { fitting_id: server.id } } })),
   });
   const kept = list.data?.kept ?? [];
-  const [chosen, setChosen] = useState<string | null>(null);
-  const [beside, setBeside] = useState(NOW);
-  const first = kept.find((line) => line.id === chosen) ?? kept[0];
+  const [first, setChosen] = useInSight(KEPT, kept, (line) => line.id);
+  const [beside, setBeside] = useRemembered("beside", NOW);
   const other = kept.find((line) => line.id === beside && line.id !== first?.id);
   return (
     <>

@@ -1,6 +1,8 @@
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { beforeEach, expect, it, vi } from "vitest";
 import { TABLES } from "../../api/tables";
+import { useKeep } from "../../app/useKeep";
+import { RememberedUnder } from "../../app/useRemembered";
 import { show } from "../../testing/show";
 import KeptPage from "./KeptPage";
 
@@ -16,6 +18,7 @@ const RESULT = {
 const editAll = vi.fn();
 const refresh = vi.fn(() => Promise.resolve());
 let kept: object[] = [];
+let keepHere: object | null = null;
 let asked: { line: string; body: string }[] = [];
 let refuse: string | null = null;
 let refusedAs = 422;
@@ -23,6 +26,7 @@ let named = async (line?: object): Promise<object | undefined> => line;
 
 beforeEach(() => {
   kept = [line("a", "before the trip"), line("b", "")];
+  keepHere = null;
   asked = [];
   refuse = null;
   refusedAs = 422;
@@ -40,6 +44,10 @@ beforeEach(() => {
       new Response(JSON.stringify(value), { status, headers: { "Content-Type": "application/json" } });
     if (request.method !== "GET") {
       if (refuse !== null) return json({ code: "invalid", message: refuse }, refusedAs);
+      if (request.method === "POST" && keepHere !== null) {
+        kept = [keepHere, ...kept];
+        return json(keepHere);
+      }
       if (request.method === "DELETE") kept = kept.filter((one) => !path.endsWith((one as { id: string }).id));
       if (request.method === "PATCH") return json(await named(kept[0]));
       return new Response(null, { status: 204 });
@@ -181,4 +189,44 @@ it("another kept one stands beside it when it is chosen, the fitting as it stand
   // chosen itself, it stands beside nothing of its own
   fireEvent.click(within(list).getAllByRole("button")[1] as HTMLElement);
   expect((screen.getByRole("combobox") as HTMLSelectElement).value).toBe("now");
+});
+
+function Keep() {
+  const keep = useKeep();
+  return (
+    <button type="button" onClick={() => keep.mutate()}>
+      keep
+    </button>
+  );
+}
+
+it("the one in sight stays when another screen keeps one, what is written of it too, and the one kept here comes in sight", async () => {
+  const { client } = show(
+    <RememberedUnder value="page-">
+      <KeptPage />
+      <Keep />
+    </RememberedUnder>,
+    {
+      server: {
+        id: "f",
+        revision: 4,
+        strikes_key: "k",
+        to_come: false,
+        recommendation: { ...RESULT, whole_rack: true },
+      },
+      saveState: "saved",
+      refresh,
+    },
+  );
+  const name = (await screen.findByLabelText("Name of the one chosen")) as HTMLInputElement;
+  fireEvent.change(name, { target: { value: "half a name" } });
+  kept = [line("c", "of another"), ...kept];
+  await act(() => client.invalidateQueries({ queryKey: ["kept", "f"] }));
+  expect((await screen.findAllByText(/^of another/)).length).toBeGreaterThan(0);
+  expect(name.value).toBe("half a name");
+  keepHere = line("d", "of this screen");
+  fireEvent.click(screen.getByText("keep"));
+  await waitFor(() => expect(name.value).toBe("of this screen"));
+  fireEvent.click(screen.getAllByRole("button", { name: /^before the trip/ })[0] as HTMLElement);
+  expect(name.value).toBe("half a name");
 });

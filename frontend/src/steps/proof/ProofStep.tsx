@@ -1,7 +1,8 @@
 import { Button } from "@mantine/core";
-import { useEffect, useEffectEvent, useRef, useState } from "react";
+import { useState } from "react";
 import { useStore } from "../../app/context";
 import { ToCome } from "../../app/ToCome";
+import { useInSight } from "../../app/useInSight";
 import { useRemembered } from "../../app/useRemembered";
 import { StepHead } from "../parts/StepHead";
 import { PlanForm } from "./PlanForm";
@@ -14,20 +15,10 @@ import { nameOf, useProofs } from "./useProofs";
 export default function ProofStep() {
   const { server } = useStore();
   const proofs = useProofs();
-  const [at, setAt] = useRemembered<string | null>("proof", null);
   const [planning, setPlanning] = useRemembered("planning", false);
   const [gone, setGone] = useState<string | null>(null);
   const known = proofs.data?.proofs ?? [];
-  const proof = planning ? undefined : (known.find((one) => one.document.id === at) ?? known[0]);
-  // the one in sight stays in sight when another screen plans one: the next ball is of it
-  const shown = proof?.document.id;
-  const before = useRef<string>(undefined);
-  const hold = useEffectEvent((id: string) => setAt(id));
-  useEffect(() => {
-    // one that was planned just now comes with the next list; one that was there is taken out
-    if (shown && shown !== at && (at === null || at === before.current)) hold(shown);
-    before.current = shown;
-  }, [shown, at]);
+  const [proof, setAt] = useInSight("proof", planning ? [] : known, (one) => one.document.id);
   const result = server.recommendation;
   const wasPutBack = (id: string) => setGone((now) => (now === id ? null : now));
   return (
