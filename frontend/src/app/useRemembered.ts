@@ -12,6 +12,12 @@ const Where = createContext("");
 /** Names for all that is remembered in it; outside of one nothing is. */
 export const RememberedUnder = Where.Provider;
 
+/** Names for what is remembered of one thing of the page, which may come to stand in another place of its list. */
+export function useRememberedOf(thing: string) {
+  const where = useContext(Where);
+  return where && `${where}${thing} `;
+}
+
 /** What was read or written of this tab; nothing under a name that has nothing. */
 const known = new Map<string, unknown>();
 const listeners = new Set<() => void>();

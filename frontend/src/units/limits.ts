@@ -1,10 +1,14 @@
 import { inReader, parseNumber, type Shown, signOf, toDocument, trimmed, type Units } from "./units";
 
-/** What lies between two limits, in words; both are rounded to what lies between them, so that what is read is taken. */
-export function between(low: number, high: number): string {
+/**
+ * What lies between two limits, in words with their unit; both are rounded to what lies between them, so that what is read
+ * is taken.
+ */
+export function between(low: number, high: number, unit = ""): string {
   const least = inward(low, Math.ceil);
   const most = inward(high, Math.floor);
-  return `${trimmed(least, FINE)} to ${trimmed(most, FINE)}`;
+  const sign = unit === "" || unit === "°" ? unit : `\u00a0${unit}`;
+  return `${trimmed(least, FINE)} to ${trimmed(most, FINE)}${sign}`;
 }
 
 const FINE = 2;
@@ -22,6 +26,5 @@ export function faultOf(text: string, figure: Shown & { low: number; high: numbe
   if (number === null) return "must be a number";
   const value = toDocument(figure, number, units);
   if (value >= figure.low && value <= figure.high) return null;
-  const limits = between(inReader(figure, figure.low, units), inReader(figure, figure.high, units));
-  return `${limits}\u00a0${signOf(figure.unit, units)}`;
+  return between(inReader(figure, figure.low, units), inReader(figure, figure.high, units), signOf(figure.unit, units));
 }

@@ -18,6 +18,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
   return (
     <div className={parts.fields}>
       <PlainNumber
+        name={`${wish.code} Loft`}
         label="Loft"
         unit="°"
         value={wish.loft_deg}
@@ -25,6 +26,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(loft_deg) => onChange({ loft_deg })}
       />
       <PlainNumber
+        name={`${wish.code} Lie`}
         label="Lie"
         unit="°"
         value={wish.lie_deg ?? club.before.lie_deg}
@@ -32,14 +34,20 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(lie_deg) => onChange({ lie_deg })}
       />
       <Reading
+        code={wish.code}
         label="Board mark, toe +"
         unit="mm"
         value={wish.lie_mark_mm ?? null}
         bound={limit("lie_mark_mm")}
         onChange={(lie_mark_mm) => onChange({ lie_mark_mm })}
       />
-      <BentBefore value={wish.bent_before_deg} onChange={(bent_before_deg) => onChange({ bent_before_deg })} />
+      <BentBefore
+        code={wish.code}
+        value={wish.bent_before_deg}
+        onChange={(bent_before_deg) => onChange({ bent_before_deg })}
+      />
       <PlainNumber
+        name={`${wish.code} Heel off`}
         label="Heel off"
         unit="mm"
         value={wish.grind.heel_mm}
@@ -47,6 +55,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(heel_mm) => grind({ heel_mm })}
       />
       <PlainNumber
+        name={`${wish.code} Toe off`}
         label="Toe off"
         unit="mm"
         value={wish.grind.toe_mm}
@@ -54,6 +63,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(toe_mm) => grind({ toe_mm })}
       />
       <PlainNumber
+        name={`${wish.code} Back relief, share`}
         label="Back relief, share"
         unit="%"
         value={100 * wish.grind.back_fraction}
@@ -62,6 +72,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(percent) => grind({ back_fraction: percent / 100 })}
       />
       <PlainNumber
+        name={`${wish.code} Back relief, angle`}
         label="Back relief, angle"
         unit="°"
         value={wish.grind.back_deg}
@@ -69,6 +80,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(back_deg) => grind({ back_deg })}
       />
       <PlainNumber
+        name={`${wish.code} Front bevel, length`}
         label="Front bevel, length"
         unit="mm"
         value={wish.grind.bevel_mm}
@@ -76,6 +88,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(bevel_mm) => grind({ bevel_mm })}
       />
       <PlainNumber
+        name={`${wish.code} Front bevel, angle`}
         label="Front bevel, angle"
         unit="°"
         value={wish.grind.bevel_deg}

@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
-import { useState } from "react";
+import { useEffect, useEffectEvent } from "react";
 import { TABLES } from "../../api/tables";
+import { useTyped } from "../../app/useTyped";
 import { between } from "../../units/limits";
 import { parseNumber, trimmed } from "../../units/units";
 import parts from "../parts/parts.module.css";
@@ -12,108 +13,140 @@ const LIMITS = TABLES.build as Record<string, Limit>;
 /** The range of a figure of the build. */
 export const limit = (key: string) => ({ ...(LIMITS[key] ?? { low: 0, high: 0 }), places: 2 });
 
-/** Bends of the head's life before, as numbers with signs between spaces. */
-export function BentBefore({ value, onChange }: { value: readonly number[]; onChange: (value: number[]) => void }) {
-  const [text, setText] = useState<string | null>(null);
-  const numbers = (typed: string) =>
-    typed
-      .split(/[\s;]+/)
-      .filter(Boolean)
-      .map((one) => parseNumber(one) ?? Number.NaN);
-  const shown = text ?? value.map((one) => trimmed(one, 2)).join(" ");
-  const { low, high } = limit("bent_deg");
-  const found = numbers(shown);
-  const most = TABLES.most.bends_before;
-  const wrong = found.some(Number.isNaN)
-    ? "as 1 −0.5"
-    : found.some((one) => one < low || one > high)
-      ? `each ${between(low, high)}°`
-      : found.length > most
-        ? `at most ${most}`
-        : null;
+interface TypedProps {
+  /** Of the club, by which what is typed is kept. */
+  code: string;
+  label: string;
+  stands: string;
+  wrong: (text: string) => string | undefined;
+  onTake: (text: string) => void;
+  width?: number;
+  unit?: string;
+  placeholder?: string;
+  decimal?: boolean;
+}
+
+/** What is typed here is taken on leaving the field, or when the step is opened again; what is wrong is said and stays. */
+function Typed({ code, label, stands, wrong, onTake, width = 130, unit, placeholder, decimal }: TypedProps) {
+  const [typed, setTyped] = useTyped(`${code} ${label}`, stands);
+  const shown = typed?.text ?? stands;
+  const error = wrong(shown);
+  const take = () => {
+    if (typed === null || error !== undefined) return;
+    onTake(typed.text);
+    setTyped(null);
+  };
+  const takeWhatWasLeft = useEffectEvent(take);
+  useEffect(() => takeWhatWasLeft(), []);
   return (
     <TextInput
-      label="Bent before"
+      label={label}
       value={shown}
-      style={{ width: 130 }}
-      rightSection={<span className={parts.unit}>°</span>}
-      error={wrong}
-      onChange={(event) => setText(event.currentTarget.value)}
-      onBlur={() => {
-        if (wrong !== null || text === null) return;
-        onChange(numbers(text));
-        setText(null);
+      placeholder={placeholder}
+      inputMode={decimal ? "decimal" : undefined}
+      style={{ width }}
+      rightSection={unit && <span className={parts.unit}>{unit}</span>}
+      error={error}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={take}
+    />
+  );
+}
+
+const numbersIn = (text: string) =>
+  text
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map((one) => parseNumber(one) ?? Number.NaN);
+
+/** Bends of the head's life before, as numbers with signs between spaces. */
+export function BentBefore({
+  code,
+  value,
+  onChange,
+}: {
+  code: string;
+  value: readonly number[];
+  onChange: (value: number[]) => void;
+}) {
+  const { low, high } = limit("bent_deg");
+  const most = TABLES.most.bends_before;
+  return (
+    <Typed
+      code={code}
+      label="Bent before"
+      unit="°"
+      stands={value.map((one) => trimmed(one, 2)).join(" ")}
+      wrong={(text) => {
+        const found = numbersIn(text);
+        if (found.some(Number.isNaN)) return "as 1 −0.5";
+        if (found.some((one) => one < low || one > high)) return `each ${between(low, high, "°")}`;
+        return found.length > most ? `at most ${most}` : undefined;
       }}
+      onTake={(text) => onChange(numbersIn(text))}
     />
   );
 }
 
 /** A figure that was read, or none. */
 export function Reading({
+  code,
   label,
   unit,
   value,
   bound,
   onChange,
 }: {
+  code: string;
   label: string;
   unit: string;
   value: number | null;
   bound: Limit;
   onChange: (value: number | null) => void;
 }) {
-  const [text, setText] = useState<string | null>(null);
-  const shown = text ?? (value === null ? "" : trimmed(value, 2));
-  const number = parseNumber(shown);
-  const wrong = shown.trim() !== "" && (number === null || number < bound.low || number > bound.high);
   return (
-    <TextInput
+    <Typed
+      code={code}
       label={label}
-      value={shown}
+      unit={unit}
+      decimal
       placeholder="not read"
-      inputMode="decimal"
-      style={{ width: 130 }}
-      rightSection={<span className={parts.unit}>{unit}</span>}
-      error={wrong ? between(bound.low, bound.high) : undefined}
-      onChange={(event) => setText(event.currentTarget.value)}
-      onBlur={() => {
-        if (wrong || text === null) return;
-        onChange(number);
-        setText(null);
+      stands={value === null ? "" : trimmed(value, 2)}
+      wrong={(text) => {
+        const number = parseNumber(text);
+        const fits = number !== null && number >= bound.low && number <= bound.high;
+        return text.trim() === "" || fits ? undefined : between(bound.low, bound.high, unit);
       }}
+      onTake={(text) => onChange(parseNumber(text))}
     />
   );
 }
 
+const swingWeightIn = (text: string) => text.trim().toUpperCase().replace(",", ".");
+
 /** A swing weight that is wished or was read, or none. */
 export function SwingWeight({
+  code,
   label,
   empty,
   value,
   onChange,
 }: {
+  code: string;
   label: string;
   empty: string;
   value: string | null;
   onChange: (value: string | null) => void;
 }) {
-  const [text, setText] = useState<string | null>(null);
-  const shown = text ?? value ?? "";
-  const typed = shown.trim().toUpperCase().replace(",", ".");
-  const wrong = typed !== "" && !/^[A-G]\d(\.\d)?$/.test(typed);
   return (
-    <TextInput
+    <Typed
+      code={code}
       label={label}
-      value={shown}
+      width={150}
       placeholder={empty}
-      style={{ width: 150 }}
-      error={wrong ? "as D4" : undefined}
-      onChange={(event) => setText(event.currentTarget.value)}
-      onBlur={() => {
-        if (wrong || text === null) return;
-        onChange(typed === "" ? null : typed);
-        setText(null);
-      }}
+      stands={value ?? ""}
+      wrong={(text) => (/^([A-G]\d(\.\d)?)?$/.test(swingWeightIn(text)) ? undefined : "as D4")}
+      onTake={(text) => onChange(swingWeightIn(text) || null)}
     />
   );
 }

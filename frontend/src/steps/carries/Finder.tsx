@@ -60,7 +60,11 @@ export function Finder({ carries, asked, onChange, onFocus }: Props) {
           rightSectionPointerEvents="none"
           error={
             wrong
-              ? `${between(inDistance(metres(LEAST), units.distance), inDistance(metres(MOST), units.distance))}\u00a0${units.distance}`
+              ? between(
+                  inDistance(metres(LEAST), units.distance),
+                  inDistance(metres(MOST), units.distance),
+                  units.distance,
+                )
               : undefined
           }
           onChange={(event) => {

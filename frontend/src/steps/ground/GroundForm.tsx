@@ -2,6 +2,7 @@ import { Button } from "@mantine/core";
 import type { Ground } from "../../api/client";
 import { classOf, figureOf, type Surface, TABLES } from "../../api/tables";
 import { useFault } from "../../app/context";
+import { RememberedUnder, useRememberedOf } from "../../app/useRemembered";
 import { Instrument, meanOf } from "../../devices/Instrument";
 import type { InstrumentKind } from "../../devices/useDevices";
 import { plain } from "../../units/units";
@@ -38,61 +39,64 @@ const same = (a: readonly number[], b: readonly number[]) => a.length === b.leng
 /** Readings where there are some, classes where there are none. */
 export function GroundForm({ ground, path, onChange, onRemove, says, away }: Props) {
   const nameFault = useFault(`${path}.name`);
+  const remembered = useRememberedOf(ground.name);
   const whole = ground as unknown as Record<string, number> & Record<string, SurfaceFigures>;
   return (
-    <div className={`${parts.form} ${classes.form}`}>
-      <fieldset className={parts.group}>
-        <legend>{ground.name}</legend>
-        <div className={parts.fields}>
-          <NameField
-            label="Name"
-            value={ground.name}
-            error={nameFault?.message}
-            onChange={(name) => onChange({ ...ground, name })}
-          />
-          <NumberField
-            label="Share of their golf"
-            unit="%"
-            width={130}
-            places={0}
-            path={`${path}.share`}
-            value={100 * ground.share}
-            onChange={(v) => v !== null && onChange({ ...ground, share: v / 100 })}
-          />
-          <Choice
-            label="Greens"
-            value={ground.green}
-            options={TABLES.greens.map((green) => [green as Ground["green"], green] as const)}
-            onChange={(green) => onChange({ ...ground, green })}
-          />
-          {TABLES.place.map((figure) => (
-            <FigureField
-              key={figure.key}
-              figure={figure}
-              path={`${path}.${figure.key}`}
-              value={whole[figure.key] as number}
-              onChange={(v) => onChange({ ...ground, [figure.key]: v })}
+    <RememberedUnder value={remembered}>
+      <div className={`${parts.form} ${classes.form}`}>
+        <fieldset className={parts.group}>
+          <legend>{ground.name}</legend>
+          <div className={parts.fields}>
+            <NameField
+              label="Name"
+              value={ground.name}
+              error={nameFault?.message}
+              onChange={(name) => onChange({ ...ground, name })}
             />
-          ))}
-        </div>
-        {onRemove && (
-          <Button mt={12} variant="subtle" size="xs" color="rust" onClick={onRemove}>
-            Remove this ground
-          </Button>
-        )}
-      </fieldset>
-      {TABLES.grounds.map((surface) => (
-        <SurfaceFields
-          key={surface.key}
-          surface={surface}
-          here={whole[surface.key] as SurfaceFigures}
-          place={away ? null : ground.name}
-          path={`${path}.${surface.key}`}
-          says={says?.[surface.key] ?? ""}
-          onChange={(next) => onChange({ ...ground, [surface.key]: next })}
-        />
-      ))}
-    </div>
+            <NumberField
+              label="Share of their golf"
+              unit="%"
+              width={130}
+              places={0}
+              path={`${path}.share`}
+              value={100 * ground.share}
+              onChange={(v) => v !== null && onChange({ ...ground, share: v / 100 })}
+            />
+            <Choice
+              label="Greens"
+              value={ground.green}
+              options={TABLES.greens.map((green) => [green as Ground["green"], green] as const)}
+              onChange={(green) => onChange({ ...ground, green })}
+            />
+            {TABLES.place.map((figure) => (
+              <FigureField
+                key={figure.key}
+                figure={figure}
+                path={`${path}.${figure.key}`}
+                value={whole[figure.key] as number}
+                onChange={(v) => onChange({ ...ground, [figure.key]: v })}
+              />
+            ))}
+          </div>
+          {onRemove && (
+            <Button mt={12} variant="subtle" size="xs" color="rust" onClick={onRemove}>
+              Remove this ground
+            </Button>
+          )}
+        </fieldset>
+        {TABLES.grounds.map((surface) => (
+          <SurfaceFields
+            key={surface.key}
+            surface={surface}
+            here={whole[surface.key] as SurfaceFigures}
+            place={away ? null : ground.name}
+            path={`${path}.${surface.key}`}
+            says={says?.[surface.key] ?? ""}
+            onChange={(next) => onChange({ ...ground, [surface.key]: next })}
+          />
+        ))}
+      </div>
+    </RememberedUnder>
   );
 }
 

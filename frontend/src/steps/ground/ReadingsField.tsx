@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
-import { useState } from "react";
+import { useEffect, useEffectEvent } from "react";
 import { useStore } from "../../app/context";
+import { useTyped } from "../../app/useTyped";
 import { parseNumber, trimmed } from "../../units/units";
 
 interface Props {
@@ -20,7 +21,7 @@ interface Props {
 export function ReadingsField({ label, path, values, says, places, onChange }: Props) {
   const { faults } = useStore();
   const shown = values.map((v) => trimmed(v, places)).join("  ");
-  const [typed, setTyped] = useState<{ text: string; over: string } | null>(null);
+  const [typed, setTyped] = useTyped(path, shown);
   const text = typed?.text ?? shown;
   const meanwhile = typed && typed.over !== shown ? `stands there meanwhile: ${shown || "none"}` : "";
   const parts = text.split(/[;\s]+/).filter(Boolean);
@@ -31,6 +32,8 @@ export function ReadingsField({ label, path, values, says, places, onChange }: P
     if (text !== shown) onChange(parts.map((part) => parseNumber(part) ?? 0));
     setTyped(null);
   };
+  const takeWhatWasLeft = useEffectEvent(take);
+  useEffect(() => takeWhatWasLeft(), []);
   return (
     <TextInput
       label={label}
@@ -41,7 +44,7 @@ export function ReadingsField({ label, path, values, says, places, onChange }: P
       error={wrong !== undefined ? `${wrong} is not a number` : fault?.message}
       description={meanwhile || says || undefined}
       inputWrapperOrder={["label", "input", "error", "description"]}
-      onChange={(event) => setTyped({ text: event.currentTarget.value, over: typed?.over ?? shown })}
+      onChange={(event) => setTyped(event.currentTarget.value)}
       onBlur={take}
       onKeyDown={(event) => {
         if (event.key === "Enter") take();

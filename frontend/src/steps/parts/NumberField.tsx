@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { memo, useEffect, useId, useState } from "react";
 import { useFault } from "../../app/context";
+import { useTyped } from "../../app/useTyped";
 import { parseNumber, trimmed } from "../../units/units";
 import classes from "./parts.module.css";
 import { useNewest } from "./useNewest";
@@ -24,7 +25,7 @@ interface Props {
   width?: number;
 }
 
-/** A number with its unit. What is typed stays as it was typed; text that is no number is said so and not sent. */
+/** A number with its unit. What is typed stays as it was typed; text that is no number is said so, kept and not sent. */
 export function NumberField({
   label,
   unit,
@@ -41,8 +42,9 @@ export function NumberField({
 }: Props) {
   const id = useId();
   const fault = useFault(path);
-  const [text, setText] = useState(() => show(value, places));
-  const [typing, setTyping] = useState(false);
+  const [unread, setUnread] = useTyped(path, show(value, places));
+  const [text, setText] = useState(() => unread?.text ?? show(value, places));
+  const [typing, setTyping] = useState(unread !== null);
   useEffect(() => {
     if (!typing) setText(show(value, places));
   }, [value, places, typing]);
@@ -54,8 +56,9 @@ export function NumberField({
     setTyping(true);
     setText(next);
     const number = parseNumber(next);
-    if (number !== null) onChange(number);
-    else if (next.trim() === "" && optional) onChange(null);
+    const taken = number !== null || (next.trim() === "" && optional);
+    setUnread(taken ? null : next);
+    if (taken) onChange(number);
   };
 
   const leave = () => {
@@ -63,6 +66,7 @@ export function NumberField({
   };
   const putBack = () => {
     setTyping(false);
+    setUnread(null);
     setText(show(value, places));
   };
   return (

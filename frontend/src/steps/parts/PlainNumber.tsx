@@ -1,5 +1,6 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
+import { useTyped } from "../../app/useTyped";
 import { between } from "../../units/limits";
 import { parseNumber, trimmed } from "../../units/units";
 import classes from "./parts.module.css";
@@ -15,9 +16,11 @@ interface Props {
   places?: number;
   /** A count: nothing but whole numbers. */
   whole?: boolean;
+  /** Under which text that is wrong is kept, where the number is of what is saved. */
+  name?: string;
 }
 
-/** A number that is asked with and not saved: outside its range it is said here and not sent. */
+/** A number whose range is known here: outside of it that is said and the number is not sent. */
 export function PlainNumber({
   label,
   unit,
@@ -28,9 +31,12 @@ export function PlainNumber({
   width = 130,
   places = 1,
   whole = false,
+  name,
 }: Props) {
-  const [text, setText] = useState<string | null>(null);
-  const shown = text ?? trimmed(value, places);
+  const stands = trimmed(value, places);
+  const [unread, setUnread] = useTyped(name ?? null, stands);
+  const [text, setText] = useState(unread?.text ?? null);
+  const shown = text ?? stands;
   const fits = (number: number | null): number is number =>
     number !== null && number >= low && number <= high && (!whole || Number.isInteger(number));
   const wrong = !fits(parseNumber(shown));
@@ -44,11 +50,12 @@ export function PlainNumber({
       rightSection={<span className={classes.unit}>{unit}</span>}
       rightSectionWidth={unit.length * 7 + 12}
       rightSectionPointerEvents="none"
-      error={wrong ? `${whole ? "whole, " : ""}${between(low, high)}\u00a0${unit}`.trim() : undefined}
+      error={wrong ? `${whole ? "whole, " : ""}${between(low, high, unit)}` : undefined}
       onChange={(event) => {
         const next = event.currentTarget.value;
         setText(next);
         const typed = parseNumber(next);
+        setUnread(fits(typed) ? null : next);
         if (fits(typed)) onChange(typed);
       }}
       onBlur={() => {
