@@ -87,9 +87,16 @@ def main() -> None:
     print(f"{len(found.acts)} acts, {len(found.said)} faults")
 
 
+def _within_reach(one: ElementHandle) -> bool:
+    """Whether it can be pressed; what left the page meanwhile cannot."""
+    with suppress(Error):
+        return one.is_visible() and one.is_enabled()
+    return False
+
+
 def act(page: Page, chance: random.Random, found: Found) -> None:
     """One act at one thing that can be pressed or typed into, now and then with a key after it."""
-    every = [one for one in page.query_selector_all(PRESSED) if one.is_visible() and one.is_enabled()]
+    every = [one for one in page.query_selector_all(PRESSED) if _within_reach(one)]
     if not every:
         return
     one = chance.choice(every)

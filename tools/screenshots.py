@@ -82,7 +82,7 @@ def sign_in(page: Page, url: str) -> None:
     page.get_by_label("E-mail").fill(DEMO_EMAIL)
     page.get_by_label("Password", exact=True).fill(DEMO_PASSWORD)
     page.get_by_role("button", name="Sign in").click()
-    page.get_by_role("link", name=PLAYER).wait_for()
+    page.get_by_role("link", name=PLAYER).first.wait_for()
 
 
 def take(page: Page, url: str, view: str, path: Path, *, foot: bool) -> None:
