@@ -1,7 +1,7 @@
-import { useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import { useRemembered } from "./useRemembered";
 
-export interface Typed {
+interface Typed {
   text: string;
   /** What stood in the field when it was begun. */
   over: string;
@@ -22,4 +22,24 @@ export function useTyped(name: string | null, stands: string): readonly [Typed |
       if (name !== null && (next !== null || held !== null)) hold(next);
     },
   ];
+}
+
+/** A field whose text is taken on leaving it, or when it is shown again; what is wrong is said and stays. */
+export function useTakenOnLeaving(
+  name: string,
+  stands: string,
+  wrongIn: (text: string) => string | undefined,
+  onTake: (text: string) => void,
+) {
+  const [typed, type] = useTyped(name, stands);
+  const text = typed?.text ?? stands;
+  const wrong = wrongIn(text);
+  const take = () => {
+    if (typed === null || wrong !== undefined) return;
+    onTake(text);
+    type(null);
+  };
+  const takeWhatWasLeft = useEffectEvent(take);
+  useEffect(() => takeWhatWasLeft(), []);
+  return { text, wrong, type, take, over: typed?.over ?? stands };
 }

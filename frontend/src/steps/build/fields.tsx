@@ -1,7 +1,6 @@
 import { TextInput } from "@mantine/core";
-import { useEffect, useEffectEvent } from "react";
 import { TABLES } from "../../api/tables";
-import { useTyped } from "../../app/useTyped";
+import { useTakenOnLeaving } from "../../app/useTyped";
 import { between } from "../../units/limits";
 import { parseNumber, trimmed } from "../../units/units";
 import parts from "../parts/parts.module.css";
@@ -28,27 +27,18 @@ interface TypedProps {
 
 /** What is typed here is taken on leaving the field, or when the step is opened again; what is wrong is said and stays. */
 function Typed({ code, label, stands, wrong, onTake, width = 130, unit, placeholder, decimal }: TypedProps) {
-  const [typed, setTyped] = useTyped(`${code} ${label}`, stands);
-  const shown = typed?.text ?? stands;
-  const error = wrong(shown);
-  const take = () => {
-    if (typed === null || error !== undefined) return;
-    onTake(typed.text);
-    setTyped(null);
-  };
-  const takeWhatWasLeft = useEffectEvent(take);
-  useEffect(() => takeWhatWasLeft(), []);
+  const field = useTakenOnLeaving(`${code} ${label}`, stands, wrong, onTake);
   return (
     <TextInput
       label={label}
-      value={shown}
+      value={field.text}
       placeholder={placeholder}
       inputMode={decimal ? "decimal" : undefined}
       style={{ width }}
       rightSection={unit && <span className={parts.unit}>{unit}</span>}
-      error={error}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={take}
+      error={field.wrong}
+      onChange={(event) => field.type(event.currentTarget.value)}
+      onBlur={field.take}
     />
   );
 }

@@ -1,7 +1,6 @@
 import { TextInput } from "@mantine/core";
-import { useEffect, useEffectEvent } from "react";
 import { useStore } from "../../app/context";
-import { useTyped } from "../../app/useTyped";
+import { useTakenOnLeaving } from "../../app/useTyped";
 import { parseNumber, trimmed } from "../../units/units";
 
 interface Props {
@@ -21,35 +20,37 @@ interface Props {
 export function ReadingsField({ label, path, values, says, places, onChange }: Props) {
   const { faults } = useStore();
   const shown = values.map((v) => trimmed(v, places)).join("  ");
-  const [typed, setTyped] = useTyped(path, shown);
-  const text = typed?.text ?? shown;
-  const meanwhile = typed && typed.over !== shown ? `stands there meanwhile: ${shown || "none"}` : "";
-  const parts = text.split(/[;\s]+/).filter(Boolean);
-  const wrong = parts.find((part) => parseNumber(part) === null);
+  const field = useTakenOnLeaving(
+    path,
+    shown,
+    (text) => {
+      const wrong = partsOf(text).find((part) => parseNumber(part) === null);
+      return wrong === undefined ? undefined : `${wrong} is not a number`;
+    },
+    (text) => {
+      if (text !== shown) onChange(partsOf(text).map((part) => parseNumber(part) ?? 0));
+    },
+  );
+  const meanwhile = field.over === shown ? "" : `stands there meanwhile: ${shown || "none"}`;
   const fault = faults.find((f) => f.field.startsWith(path));
-  const take = () => {
-    if (typed === null || wrong !== undefined) return;
-    if (text !== shown) onChange(parts.map((part) => parseNumber(part) ?? 0));
-    setTyped(null);
-  };
-  const takeWhatWasLeft = useEffectEvent(take);
-  useEffect(() => takeWhatWasLeft(), []);
   return (
     <TextInput
       label={label}
-      value={text}
+      value={field.text}
       style={{ width: 250 }}
       placeholder="one reading after another"
       autoComplete="off"
-      error={wrong !== undefined ? `${wrong} is not a number` : fault?.message}
+      error={field.wrong ?? fault?.message}
       description={meanwhile || says || undefined}
       inputWrapperOrder={["label", "input", "error", "description"]}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={take}
+      onChange={(event) => field.type(event.currentTarget.value)}
+      onBlur={field.take}
       onKeyDown={(event) => {
-        if (event.key === "Enter") take();
-        if (event.key === "Escape") setTyped(null);
+        if (event.key === "Enter") field.take();
+        if (event.key === "Escape") field.type(null);
       }}
     />
   );
 }
+
+const partsOf = (text: string) => text.split(/[;\s]+/).filter(Boolean);
