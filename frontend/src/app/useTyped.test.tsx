@@ -23,13 +23,13 @@ const type = (field: HTMLElement, value: string) => fireEvent.change(field, { ta
 
 const lean = (value: number) => <NumberField label="Lean" unit="°" path="lean" value={value} onChange={onChange} />;
 const heel = (value: number) => (
-  <PlainNumber name="p Heel" label="Heel" unit="mm" low={0} high={4} value={value} onChange={onChange} />
+  <PlainNumber saved label="Heel" unit="mm" low={0} high={4} value={value} onChange={onChange} />
 );
 const loft = (value: number | null) => (
-  <Reading code="p" label="Loft" unit="°" value={value} bound={{ low: 40, high: 70 }} onChange={onChange} />
+  <Reading label="Loft" unit="°" value={value} bound={{ low: 40, high: 70 }} onChange={onChange} />
 );
 const weight = (value: string | null) => (
-  <SwingWeight code="p" label="Weight" empty="not read" value={value} onChange={onChange} />
+  <SwingWeight label="Weight" empty="not read" value={value} onChange={onChange} />
 );
 const hammer = (values: number[]) => (
   <ReadingsField label="Hammer" path="hammer" values={values} says="" places={1} onChange={onChange} />
@@ -61,8 +61,8 @@ it("what was right and not left yet is taken when the field is shown again, and 
   opened(loft(56), "Loft");
   type(opened(hammer([80]), "Hammer"), "80 82");
   opened(hammer([80]), "Hammer");
-  type(opened(<BentBefore code="p" value={[]} onChange={onChange} />, "Bent before"), "1 -0.5");
-  opened(<BentBefore code="p" value={[]} onChange={onChange} />, "Bent before");
+  type(opened(<BentBefore value={[]} onChange={onChange} />, "Bent before"), "1 -0.5");
+  opened(<BentBefore value={[]} onChange={onChange} />, "Bent before");
   expect(onChange.mock.calls).toEqual([[57.5], [[80, 82]], [[1, -0.5]]]);
 });
 

@@ -30,7 +30,6 @@ export function AsBuilt({ place, club, wish, sheet, onChange }: Props) {
     <>
       <div className={parts.fields} role="group" aria-label={`${club.name} as built`}>
         <Reading
-          code={wish.code}
           label="Read: loft"
           unit="°"
           value={wish.read.loft_deg ?? null}
@@ -38,7 +37,6 @@ export function AsBuilt({ place, club, wish, sheet, onChange }: Props) {
           onChange={(loft_deg) => onChange({ read: { ...wish.read, loft_deg, typed: true } })}
         />
         <Reading
-          code={wish.code}
           label="Read: lie"
           unit="°"
           value={wish.read.lie_deg ?? null}
@@ -47,7 +45,6 @@ export function AsBuilt({ place, club, wish, sheet, onChange }: Props) {
         />
         {club.built && (
           <SwingWeight
-            code={wish.code}
             label="Read: swing weight"
             empty="not read"
             value={wish.read.swing_weight ?? null}

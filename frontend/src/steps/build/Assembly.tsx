@@ -56,7 +56,7 @@ export function Assembly({ club, wish, sheet, onChange }: Props) {
             onChange={(event) => assembled({ grip: event.currentTarget.value as Wish["grip"] })}
           />
           <PlainNumber
-            name={`${wish.code} Length`}
+            saved
             label="Length"
             unit="in"
             value={wish.length_in}
@@ -64,7 +64,6 @@ export function Assembly({ club, wish, sheet, onChange }: Props) {
             onChange={(length_in) => assembled({ length_in })}
           />
           <SwingWeight
-            code={wish.code}
             label="Wished swing weight"
             empty="as it comes"
             value={wish.swing_weight ?? null}

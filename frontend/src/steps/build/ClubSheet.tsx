@@ -1,4 +1,5 @@
 import type { Build } from "../../api/client";
+import { RememberedUnder, useRememberedOf } from "../../app/useRemembered";
 import { AsBuilt } from "./AsBuilt";
 import { Assembly } from "./Assembly";
 import { BeforeAndAfter } from "./BeforeAndAfter";
@@ -27,17 +28,20 @@ interface Props {
 
 /** One club: before and after, what is wished, what the bench does in its order. */
 export function ClubSheet({ place, club, wish, sheet, ticks, onTick, onChange }: Props) {
+  const remembered = useRememberedOf(`${wish.code} ${place}`); // a sheet may have two of one head
   return (
-    <section className={classes.club} aria-label={club.name}>
-      <h2>
-        {club.name}: <span className={classes.action}>{ACTIONS[club.action]}</span>
-      </h2>
-      <BeforeAndAfter club={club} />
-      <HeadFields club={club} wish={wish} onChange={onChange} />
-      <Assembly club={club} wish={wish} sheet={sheet} onChange={onChange} />
-      <Worth club={club} sheet={sheet} />
-      <AsBuilt place={place} club={club} wish={wish} sheet={sheet} onChange={onChange} />
-      <Work club={club} ticks={ticks} onTick={onTick} />
-    </section>
+    <RememberedUnder value={remembered}>
+      <section className={classes.club} aria-label={club.name}>
+        <h2>
+          {club.name}: <span className={classes.action}>{ACTIONS[club.action]}</span>
+        </h2>
+        <BeforeAndAfter club={club} />
+        <HeadFields club={club} wish={wish} onChange={onChange} />
+        <Assembly club={club} wish={wish} sheet={sheet} onChange={onChange} />
+        <Worth club={club} sheet={sheet} />
+        <AsBuilt place={place} club={club} wish={wish} sheet={sheet} onChange={onChange} />
+        <Work club={club} ticks={ticks} onTick={onTick} />
+      </section>
+    </RememberedUnder>
   );
 }

@@ -18,7 +18,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
   return (
     <div className={parts.fields}>
       <PlainNumber
-        name={`${wish.code} Loft`}
+        saved
         label="Loft"
         unit="°"
         value={wish.loft_deg}
@@ -26,7 +26,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(loft_deg) => onChange({ loft_deg })}
       />
       <PlainNumber
-        name={`${wish.code} Lie`}
+        saved
         label="Lie"
         unit="°"
         value={wish.lie_deg ?? club.before.lie_deg}
@@ -34,20 +34,15 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(lie_deg) => onChange({ lie_deg })}
       />
       <Reading
-        code={wish.code}
         label="Board mark, toe +"
         unit="mm"
         value={wish.lie_mark_mm ?? null}
         bound={limit("lie_mark_mm")}
         onChange={(lie_mark_mm) => onChange({ lie_mark_mm })}
       />
-      <BentBefore
-        code={wish.code}
-        value={wish.bent_before_deg}
-        onChange={(bent_before_deg) => onChange({ bent_before_deg })}
-      />
+      <BentBefore value={wish.bent_before_deg} onChange={(bent_before_deg) => onChange({ bent_before_deg })} />
       <PlainNumber
-        name={`${wish.code} Heel off`}
+        saved
         label="Heel off"
         unit="mm"
         value={wish.grind.heel_mm}
@@ -55,7 +50,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(heel_mm) => grind({ heel_mm })}
       />
       <PlainNumber
-        name={`${wish.code} Toe off`}
+        saved
         label="Toe off"
         unit="mm"
         value={wish.grind.toe_mm}
@@ -63,7 +58,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(toe_mm) => grind({ toe_mm })}
       />
       <PlainNumber
-        name={`${wish.code} Back relief, share`}
+        saved
         label="Back relief, share"
         unit="%"
         value={100 * wish.grind.back_fraction}
@@ -72,7 +67,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(percent) => grind({ back_fraction: percent / 100 })}
       />
       <PlainNumber
-        name={`${wish.code} Back relief, angle`}
+        saved
         label="Back relief, angle"
         unit="°"
         value={wish.grind.back_deg}
@@ -80,7 +75,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(back_deg) => grind({ back_deg })}
       />
       <PlainNumber
-        name={`${wish.code} Front bevel, length`}
+        saved
         label="Front bevel, length"
         unit="mm"
         value={wish.grind.bevel_mm}
@@ -88,7 +83,7 @@ export function HeadFields({ club, wish, onChange }: Props) {
         onChange={(bevel_mm) => grind({ bevel_mm })}
       />
       <PlainNumber
-        name={`${wish.code} Front bevel, angle`}
+        saved
         label="Front bevel, angle"
         unit="°"
         value={wish.grind.bevel_deg}

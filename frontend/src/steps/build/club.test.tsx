@@ -3,6 +3,7 @@ import { beforeEach, expect, it, vi } from "vitest";
 import type { Build } from "../../api/client";
 import { TABLES } from "../../api/tables";
 import { UnitsProvider } from "../../app/context";
+import { RememberedUnder } from "../../app/useRemembered";
 import { server, show } from "../../testing/show";
 import { ClubSheet } from "./ClubSheet";
 import type { Tick } from "./useBuild";
@@ -266,4 +267,37 @@ it("a gauge's reading of the built club is taken to the hundredth and is not cal
   expect(onChange).toHaveBeenLastCalledWith({
     read: { ...WISH.read, loft_deg: 55.13, lie_deg: 64.5, typed: false },
   });
+});
+
+it("what is wrong in a club is of that club alone, also where a sheet has two of one head", () => {
+  const two = () =>
+    show(
+      <UnitsProvider value={{ distance: "m", speed: "mps" }}>
+        <RememberedUnder value="sheet-">
+          {[0, 1].map((place) => (
+            <ClubSheet
+              key={place}
+              place={place}
+              club={club()}
+              wish={WISH}
+              sheet={SHEET}
+              ticks={null}
+              onTick={onTick}
+              onChange={onChange}
+            />
+          ))}
+        </RememberedUnder>
+      </UnitsProvider>,
+    );
+  two();
+  const texts = (label: string) => screen.getAllByLabelText<HTMLInputElement>(label).map((one) => one.value);
+  const [loft, read] = [texts("Loft")[1], texts("Read: loft")[1]];
+  leave(screen.getAllByLabelText<HTMLInputElement>("Loft")[0] as HTMLInputElement, "99");
+  leave(screen.getAllByLabelText<HTMLInputElement>("Read: loft")[0] as HTMLInputElement, "560");
+  cleanup();
+  two();
+  expect([texts("Loft"), texts("Read: loft")]).toEqual([
+    ["99", loft],
+    ["560", read],
+  ]);
 });

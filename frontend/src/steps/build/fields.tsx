@@ -13,8 +13,6 @@ const LIMITS = TABLES.build as Record<string, Limit>;
 export const limit = (key: string) => ({ ...(LIMITS[key] ?? { low: 0, high: 0 }), places: 2 });
 
 interface TypedProps {
-  /** Of the club, by which what is typed is kept. */
-  code: string;
   label: string;
   stands: string;
   wrong: (text: string) => string | undefined;
@@ -26,8 +24,8 @@ interface TypedProps {
 }
 
 /** What is typed here is taken on leaving the field, or when the step is opened again; what is wrong is said and stays. */
-function Typed({ code, label, stands, wrong, onTake, width = 130, unit, placeholder, decimal }: TypedProps) {
-  const field = useTakenOnLeaving(`${code} ${label}`, stands, wrong, onTake);
+function Typed({ label, stands, wrong, onTake, width = 130, unit, placeholder, decimal }: TypedProps) {
+  const field = useTakenOnLeaving(label, stands, wrong, onTake);
   return (
     <TextInput
       label={label}
@@ -50,20 +48,11 @@ const numbersIn = (text: string) =>
     .map((one) => parseNumber(one) ?? Number.NaN);
 
 /** Bends of the head's life before, as numbers with signs between spaces. */
-export function BentBefore({
-  code,
-  value,
-  onChange,
-}: {
-  code: string;
-  value: readonly number[];
-  onChange: (value: number[]) => void;
-}) {
+export function BentBefore({ value, onChange }: { value: readonly number[]; onChange: (value: number[]) => void }) {
   const { low, high } = limit("bent_deg");
   const most = TABLES.most.bends_before;
   return (
     <Typed
-      code={code}
       label="Bent before"
       unit="°"
       stands={value.map((one) => trimmed(one, 2)).join(" ")}
@@ -80,14 +69,12 @@ export function BentBefore({
 
 /** A figure that was read, or none. */
 export function Reading({
-  code,
   label,
   unit,
   value,
   bound,
   onChange,
 }: {
-  code: string;
   label: string;
   unit: string;
   value: number | null;
@@ -96,7 +83,6 @@ export function Reading({
 }) {
   return (
     <Typed
-      code={code}
       label={label}
       unit={unit}
       decimal
@@ -116,13 +102,11 @@ const swingWeightIn = (text: string) => text.trim().toUpperCase().replace(",", "
 
 /** A swing weight that is wished or was read, or none. */
 export function SwingWeight({
-  code,
   label,
   empty,
   value,
   onChange,
 }: {
-  code: string;
   label: string;
   empty: string;
   value: string | null;
@@ -130,7 +114,6 @@ export function SwingWeight({
 }) {
   return (
     <Typed
-      code={code}
       label={label}
       width={150}
       placeholder={empty}

@@ -16,8 +16,8 @@ interface Props {
   places?: number;
   /** A count: nothing but whole numbers. */
   whole?: boolean;
-  /** Under which text that is wrong is kept, where the number is of what is saved. */
-  name?: string;
+  /** The number is of what is saved: text that is wrong is kept, by the label. */
+  saved?: boolean;
 }
 
 /** A number whose range is known here: outside of it that is said and the number is not sent. */
@@ -31,10 +31,10 @@ export function PlainNumber({
   width = 130,
   places = 1,
   whole = false,
-  name,
+  saved = false,
 }: Props) {
   const stands = trimmed(value, places);
-  const [unread, setUnread] = useTyped(name ?? null, stands);
+  const [unread, setUnread] = useTyped(saved ? label : null, stands);
   const [text, setText] = useState(unread?.text ?? null);
   const shown = text ?? stands;
   const fits = (number: number | null): number is number =>
